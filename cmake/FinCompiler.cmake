@@ -1,0 +1,21 @@
+# Warnings (as errors), sanitizers and the compiler cache, for every target of the project.
+find_program(CCACHE ccache)
+if(CCACHE)
+  set(CMAKE_CXX_COMPILER_LAUNCHER "${CCACHE}")
+endif()
+
+if(NOT CMAKE_BUILD_TYPE)
+  set(CMAKE_BUILD_TYPE Release)
+endif()
+
+add_library(fin_compiler INTERFACE)
+target_compile_options(fin_compiler INTERFACE
+  -Wall -Wextra -Wpedantic -Wshadow -Wnon-virtual-dtor -Wold-style-cast -Wcast-align
+  -Woverloaded-virtual -Wnull-dereference -Wimplicit-fallthrough -Werror)
+target_include_directories(fin_compiler INTERFACE "${CMAKE_SOURCE_DIR}/src")
+
+if(FIN_SANITIZE)
+  target_compile_options(fin_compiler INTERFACE -fsanitize=address,undefined -fno-sanitize-recover=all
+    -fno-omit-frame-pointer -Wno-null-dereference -Wno-maybe-uninitialized)
+  target_link_options(fin_compiler INTERFACE -fsanitize=address,undefined)
+endif()

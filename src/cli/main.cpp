@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <CLI/CLI.hpp>
+
+#include "cli/commands.h"
+
+int main(int argc, char** argv) {
+  CLI::App app{"Agile Fin measures lures from footage, without a window."};
+  app.require_subcommand(1);
+
+  fin::cli::ReadCommand read;
+  std::string out;
+  std::string track;
+  CLI::App* readApp = app.add_subcommand("read", "follow the marks through one clip and write its readings");
+  readApp->add_option("pass", read.pass, "pass file (agile-fin-pass/1), or - for standard input")->required();
+  readApp->add_option("--out", out, "write the readings here instead of to standard output");
+  readApp->add_option("--track", track, "write the track here as CSV");
+
+  try {
+    app.parse(argc, argv);
+  } catch (const CLI::ParseError& e) {
+    return app.exit(e) == 0 ? 0 : static_cast<int>(fin::cli::Exit::BadRequest);
+  }
+  if (!out.empty()) read.out = out;
+  if (!track.empty()) read.track = track;
+  return static_cast<int>(fin::cli::run(read));
+}

@@ -1,0 +1,28 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/calibration/tank_frame.h"
+
+namespace fin {
+namespace {
+
+PixelPoint unit(PixelPoint v) { return v * (1.0 / length(v).value()); }
+
+double dot(PixelPoint a, PixelPoint b) { return a.x_px * b.x_px + a.y_px * b.y_px; }
+
+}  // namespace
+
+TankFrame::TankFrame(const Parts& parts)
+    : lens_(parts.lens), scale_(parts.scale), along_(unit(parts.along)), up_(unit(parts.up)) {}
+
+TankPoint TankFrame::toTank(PixelPoint seen) const {
+  const PixelPoint p = lens_ ? lens_->straightened(seen) : seen;
+  const double size = scale_ ? scale_->mmPerPixel() : 1.0;
+  return {dot(p, along_) * size, dot(p, up_) * size};
+}
+
+PixelPoint upFromPlumb(const std::optional<PixelLine>& plumb) {
+  if (!plumb) return {0.0, -1.0};
+  const PixelPoint v = plumb->to - plumb->from;
+  return v.y_px > 0.0 ? v * -1.0 : v;
+}
+
+}  // namespace fin

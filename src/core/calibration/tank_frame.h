@@ -1,0 +1,43 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <optional>
+
+#include "core/calibration/lens.h"
+#include "core/calibration/scale.h"
+
+namespace fin {
+
+struct PixelLine {
+  PixelPoint from;
+  PixelPoint to;
+
+  friend bool operator==(const PixelLine&, const PixelLine&) = default;
+};
+
+/// From the picture to the lure's plane. u runs along the pull, v is up (in a top view: to the left of the
+/// pull). Without a scale one unit is one pixel, and only angles and rates may be read.
+class TankFrame {
+ public:
+  struct Parts {
+    std::optional<Lens> lens;
+    std::optional<Scale> scale;
+    PixelPoint along{1.0, 0.0};  ///< the pull's direction in the (straightened) picture; any length but 0
+    PixelPoint up{0.0, -1.0};    ///< against gravity, or across to the left; any length but 0
+  };
+  explicit TankFrame(const Parts& parts);
+
+  [[nodiscard]] TankPoint toTank(PixelPoint seen) const;
+  [[nodiscard]] const std::optional<Scale>& scale() const { return scale_; }
+
+ private:
+  std::optional<Lens> lens_;
+  std::optional<Scale> scale_;
+  PixelPoint along_;
+  PixelPoint up_;
+};
+
+/// Against gravity, from a plumb line drawn either way; the picture's vertical without one.
+PixelPoint upFromPlumb(const std::optional<PixelLine>& plumb);
+
+}  // namespace fin

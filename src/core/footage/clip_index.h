@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <cstddef>
+#include <cstdint>
+#include <optional>
+#include <vector>
+
+#include "core/units/quantity.h"
+
+namespace fin {
+
+/// The time stamps of a clip, read from its packets without decoding. Frames count in display order from
+/// the first that is shown; frames hidden by an edit list are not counted.
+///
+/// Accuracy: time stamps are exact (whole ticks of the container's clock).
+class ClipIndex {
+ public:
+  struct Packet {
+    std::int64_t pts = 0;
+    std::int64_t dts = 0;
+    bool key = false;
+    bool hidden = false;  ///< decoded but not shown (edit list)
+  };
+
+  /// Packets in the order of the file. A tick is tick_s seconds.
+  ClipIndex(std::vector<Packet> packets, double tick_s);
+
+  [[nodiscard]] std::size_t frameCount() const { return pts_.size(); }
+  [[nodiscard]] Seconds timeOf(std::size_t frame) const;
+  [[nodiscard]] std::int64_t ptsOf(std::size_t frame) const { return pts_[frame]; }
+  /// The frame with this time stamp, to within a third of the spacing there; none if there is none.
+  [[nodiscard]] std::optional<std::size_t> frameAt(std::int64_t pts) const;
+  /// The frame shown at a time from the first frame (the last one that has begun).
+  [[nodiscard]] std::size_t frameShownAt(Seconds time) const;
+
+  /// Key packets from which frame n can be reached, the nearest first.
+  [[nodiscard]] std::vector<Packet> keysBefore(std::size_t frame) const;
+  /// The group of pictures a frame belongs to: the number of key packets at or before it.
+  [[nodiscard]] std::size_t groupOf(std::size_t frame) const;
+
+  /// Mean rate of the regular stretches: spacings within half of the median one.
+  [[nodiscard]] Hertz regularRate() const;
+  /// Spacings differ by more than clock rounding explains: a variable frame rate.
+  [[nodiscard]] bool uneven() const;
+
+ private:
+  std::vector<std::int64_t> pts_;  // sorted, shown frames only
+  std::vector<Packet> keys_;       // sorted by pts
+  double tick_s_ = 1.0;
+};
+
+}  // namespace fin

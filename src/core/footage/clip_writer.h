@@ -1,0 +1,37 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <filesystem>
+#include <memory>
+#include <opencv2/core/mat.hpp>
+
+#include "core/units/quantity.h"
+#include "core/units/result.h"
+
+namespace fin {
+
+struct ClipWriterOptions {
+  int width_px = 0;
+  int height_px = 0;
+  Hertz rate{30.0};      ///< nominal; every frame carries its own time stamp all the same
+  int group = 120;       ///< frames from key frame to key frame
+  int bFrames = 2;
+  int quality = 20;      ///< constant rate factor: smaller is better
+  int clockwiseTurn_deg = 0;  ///< written as a note to the player, the picture itself is not turned
+};
+
+/// Writes frames as a clip (H.264 where the encoder is there, else MPEG-4 part 2; MJPEG in .avi). The
+/// container follows from the file's ending. Used by the rehearsal tank in place of a camera.
+/// Errors: NotWritable with the file's name.
+class ClipWriter {
+ public:
+  static Result<std::unique_ptr<ClipWriter>> create(const std::filesystem::path& path, ClipWriterOptions options);
+  virtual ~ClipWriter() = default;
+
+  /// CV_8UC3, red first, of the size promised. Times must rise.
+  [[nodiscard]] virtual Result<void> add(const cv::Mat& rgb, Seconds time) = 0;
+  /// Writes what is still held back and closes the file.
+  [[nodiscard]] virtual Result<void> finish() = 0;
+};
+
+}  // namespace fin

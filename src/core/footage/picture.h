@@ -1,0 +1,34 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <memory>
+#include <opencv2/core/mat.hpp>
+
+namespace fin {
+
+/// One frame as it is shown (rotation applied). Immutable and cheap to copy; safe to share between threads.
+class Picture {
+ public:
+  /// What a decoder or a renderer gives: the grey picture at once, the colours when asked.
+  class Source {
+   public:
+    virtual ~Source() = default;
+    [[nodiscard]] virtual const cv::Mat& grey() const = 0;  ///< CV_8UC1
+    [[nodiscard]] virtual cv::Mat rgb() const = 0;          ///< CV_8UC3, red first
+  };
+
+  explicit Picture(std::shared_ptr<const Source> source) : source_(std::move(source)) {}
+  /// A picture out of memory: CV_8UC1, or CV_8UC3 with red first.
+  static Picture fromMat(const cv::Mat& image);
+
+  [[nodiscard]] int width() const { return grey().cols; }
+  [[nodiscard]] int height() const { return grey().rows; }
+  /// Lives as long as this picture or a copy of it.
+  [[nodiscard]] const cv::Mat& grey() const { return source_->grey(); }
+  [[nodiscard]] cv::Mat rgb() const { return source_->rgb(); }
+
+ private:
+  std::shared_ptr<const Source> source_;
+};
+
+}  // namespace fin

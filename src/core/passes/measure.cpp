@@ -1,0 +1,95 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/passes/measure.h"
+
+#include <algorithm>
+#include <fmt/format.h>
+
+#include "core/calibration/clip_clock.h"
+#include "core/readings/fall.h"
+#include "core/readings/retrieve.h"
+#include "core/tracking/follow.h"
+
+namespace fin {
+namespace {
+
+constexpr double kFollowedShareWanted = 0.9;
+
+std::size_t lastFrameOf(const PassRequest& request, const Clip& clip) {
+  const std::size_t last = clip.index().frameCount() - 1;
+  return request.lastFrame ? std::min(*request.lastFrame, last) : last;
+}
+
+std::vector<MarkName> marksOf(const PassRequest& request) {
+  std::vector<MarkName> out;
+  for (const MarkSeed& s : request.marks) out.push_back(s.name);
+  return out;
+}
+
+std::vector<std::string> warningsFor(const PassRequest& request, const Clip& clip, const PassResult& result) {
+  std::vector<std::string> out = clip.info().warnings;
+  const std::size_t last = clip.index().frameCount() - 1;
+  if (request.lastFrame && *request.lastFrame > last) {
+    out.push_back(fmt::format("last_frame is past the end; the clip's last frame {} is used", last));
+  }
+  const std::size_t followed = result.track.followed();
+  if (!result.track.marks.empty() &&
+      static_cast<double>(followed) < kFollowedShareWanted * static_cast<double>(result.track.frameCount)) {
+    out.push_back(fmt::format("the marks were followed in {} of {} frames only; place one again where it is lost",
+                              followed, result.track.frameCount));
+  }
+  return out;
+}
+
+}  // namespace
+
+Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSource& source,
+                         const JobControl& job) {
+  const std::size_t last = lastFrameOf(request, clip);
+  if (request.firstFrame > last) {
+    return failure(ErrorCode::BadRequest,
+                   fmt::format("first_frame: the clip has only {} frames", last + 1), "first_frame");
+  }
+  if (request.marks.empty()) return Track{request.firstFrame, last - request.firstFrame + 1, {}};
+  return followMarks(source, {request.marks, request.firstFrame, last}, job);
+}
+
+Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track track) {
+  const auto clock = ClipClock::create(clip.index(), request.captureRate);
+  if (!clock) return tl::unexpected(clock.error());
+  PassResult result;
+  result.track = std::move(track);
+  result.timeBasis = clock->basis();
+  for (std::size_t i = 0; i < result.track.frameCount; ++i) {
+    result.time_s.push_back(clock->timeOf(result.track.firstFrame + i).value());
+  }
+
+  Geometry geometry{request.view, request.pull, std::nullopt, request.lens, request.plumb};
+  if (request.scale) {
+    ScaleMark mark = *request.scale;
+    if (request.lens) {
+      mark.from = request.lens->straightened(mark.from);
+      mark.to = request.lens->straightened(mark.to);
+    }
+    const auto scale = Scale::create(mark, request.scalePlane);
+    if (!scale) return tl::unexpected(scale.error());
+    geometry.scale = *scale;
+  }
+  result.traces = traceBody(result.track, result.time_s, geometry);
+
+  ReadingSheet sheet;
+  if (request.protocol == Protocol::Retrieve) readRetrieve(result.traces, request.view, sheet);
+  if (request.protocol == Protocol::Fall) readFall(result.traces, request.view, sheet);
+  const PassNeeds needs{request.protocol,          request.view,
+                        marksOf(request),          request.scale.has_value(),
+                        request.waterline.has_value(), request.outline.has_value()};
+  result.readings = sheet.complete(needs);
+  result.warnings = warningsFor(request, clip, result);
+  return result;
+}
+
+bool lureLost(const PassRequest& request, const PassResult& result) {
+  return !request.marks.empty() && result.readings.readings.empty() && result.track.frameCount > 2 &&
+         result.track.followed() < std::max<std::size_t>(3, result.track.frameCount / 20);
+}
+
+}  // namespace fin

@@ -1,0 +1,33 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <memory>
+#include <vector>
+
+#include "core/footage/clip.h"
+#include "core/passes/pass_request.h"
+#include "core/units/job_control.h"
+
+namespace fin {
+
+/// What one pass gave: clip → frames → track → tank coordinates → traces → readings.
+struct PassResult {
+  Track track;
+  std::vector<double> time_s;  ///< true time of every frame of the track, from the clip's first frame
+  std::string timeBasis;
+  PassTraces traces;
+  ReadingSet readings;
+  std::vector<std::string> warnings;
+};
+
+/// Follows the marks of a request through its window. Errors as followMarks and ClipClock.
+Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSource& source,
+                         const JobControl& job = {});
+
+/// Reads the numbers out of a track. Pure and quick: run again whenever scale, lines or rate change.
+Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track track);
+
+/// True where the lure was lost so early that no reading stands for that reason.
+bool lureLost(const PassRequest& request, const PassResult& result);
+
+}  // namespace fin

@@ -1,0 +1,298 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <cmath>
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+#include <set>
+
+#include "core/passes/pass_request.h"
+
+namespace fin {
+namespace {
+
+using nlohmann::json;
+
+constexpr int kDeepest = 32;
+constexpr std::array<std::string_view, 4> kPulls{"right", "left", "up", "down"};
+
+/// Thrown only within this file, to leave nested reading at once.
+struct Wrong {
+  Error error;
+};
+
+[[noreturn]] void fail(const std::string& key, const std::string& why) {
+  throw Wrong{{ErrorCode::BadRequest, key + ": " + why, key}};
+}
+
+/// One JSON object whose keys are asked for by name; what nobody asked for is an error.
+class Object {
+ public:
+  Object(const json& value, std::string path) : value_(value), path_(std::move(path)) {
+    if (!value_.is_object()) fail(path_.empty() ? "pass" : path_, "must be an object");
+  }
+
+  [[nodiscard]] std::string pathOf(const std::string& key) const {
+    return path_.empty() ? key : path_ + "." + key;
+  }
+  const json* get(const std::string& key) {
+    asked_.insert(key);
+    const auto found = value_.find(key);
+    return found == value_.end() ? nullptr : &*found;
+  }
+  const json& need(const std::string& key) {
+    const json* found = get(key);
+    if (found == nullptr) fail(pathOf(key), "is missing");
+    return *found;
+  }
+  double number(const std::string& key) { return toNumber(need(key), pathOf(key)); }
+  std::optional<double> maybeNumber(const std::string& key) {
+    const json* found = get(key);
+    if (found == nullptr) return std::nullopt;
+    return toNumber(*found, pathOf(key));
+  }
+  std::string text(const std::string& key) { return toText(need(key), pathOf(key)); }
+  std::string textOr(const std::string& key, const std::string& otherwise) {
+    const json* found = get(key);
+    return found == nullptr ? otherwise : toText(*found, pathOf(key));
+  }
+  std::optional<std::size_t> maybeFrame(const std::string& key) {
+    const json* found = get(key);
+    if (found == nullptr) return std::nullopt;
+    return toFrame(*found, pathOf(key));
+  }
+  std::size_t frame(const std::string& key) { return toFrame(need(key), pathOf(key)); }
+  PixelPoint point(const std::string& key) { return toPoint(need(key), pathOf(key)); }
+  void nothingElse() const {
+    for (const auto& [key, unused] : value_.items()) {
+      if (!asked_.contains(key)) fail(pathOf(key), "is not a key of agile-fin-pass/1");
+    }
+  }
+
+  static double toNumber(const json& value, const std::string& path) {
+    if (!value.is_number()) fail(path, "must be a number");
+    const auto number = value.get<double>();
+    if (!std::isfinite(number)) fail(path, "must be a finite number");
+    return number;
+  }
+  static std::string toText(const json& value, const std::string& path) {
+    if (!value.is_string()) fail(path, "must be a text");
+    return value.get<std::string>();
+  }
+  static std::size_t toFrame(const json& value, const std::string& path) {
+    if (!value.is_number_integer() || (!value.is_number_unsigned() && value.get<std::int64_t>() < 0)) {
+      fail(path, "must be a frame number, counted from 0");
+    }
+    return value.get<std::size_t>();
+  }
+  static PixelPoint toPoint(const json& value, const std::string& path) {
+    if (!value.is_array() || value.size() != 2) fail(path, "must be [x, y] in picture pixels");
+    return {toNumber(value[0], path), toNumber(value[1], path)};
+  }
+
+ private:
+  const json& value_;
+  std::string path_;
+  std::set<std::string> asked_;
+};
+
+std::optional<PixelLine> readLine(Object& pass, const std::string& key) {
+  const json* value = pass.get(key);
+  if (value == nullptr) return std::nullopt;
+  Object line(*value, key);
+  PixelLine out{line.point("from"), line.point("to")};
+  line.nothingElse();
+  return out;
+}
+
+std::optional<ScaleMark> readScale(Object& pass) {
+  const json* value = pass.get("scale");
+  if (value == nullptr) return std::nullopt;
+  Object scale(*value, "scale");
+  ScaleMark out{scale.point("from"), scale.point("to"), Millimetres(scale.number("length_mm")),
+                Millimetres(scale.maybeNumber("length_u95_mm").value_or(0.0))};
+  scale.nothingElse();
+  return out;
+}
+
+std::optional<ScalePlane> readPlane(Object& pass) {
+  const json* value = pass.get("scale_plane");
+  if (value == nullptr) return std::nullopt;
+  Object plane(*value, "scale_plane");
+  ScalePlane out{Millimetres(plane.number("camera_to_scale_mm")), Millimetres(plane.number("camera_to_lure_mm"))};
+  plane.nothingElse();
+  return out;
+}
+
+std::optional<Lens> readLens(Object& pass) {
+  const json* value = pass.get("lens");
+  if (value == nullptr) return std::nullopt;
+  Object object(*value, "lens");
+  if (object.text("model") != "pinhole-radtan") fail("lens.model", "must be \"pinhole-radtan\"");
+  Lens lens{object.number("fx"), object.number("fy"), object.number("cx"), object.number("cy"), {}};
+  const json& k = object.need("k");
+  if (!k.is_array() || k.size() > lens.k.size()) fail("lens.k", "must be up to five numbers");
+  for (std::size_t i = 0; i < k.size(); ++i) lens.k[i] = Object::toNumber(k[i], "lens.k");
+  object.nothingElse();
+  return lens;
+}
+
+std::vector<MarkSeed> readMarks(Object& pass) {
+  std::vector<MarkSeed> out;
+  const json* value = pass.get("marks");
+  if (value == nullptr) return out;
+  if (!value->is_array()) fail("marks", "must be a list");
+  for (std::size_t i = 0; i < value->size(); ++i) {
+    Object mark((*value)[i], fmt::format("marks[{}]", i));
+    const std::string name = mark.text("name");
+    const auto known = markNamed(name);
+    if (!known) fail(mark.pathOf("name"), "there is no mark called \"" + name + "\"");
+    out.push_back({*known, mark.maybeFrame("frame").value_or(0), mark.point("at")});
+    mark.nothingElse();
+  }
+  return out;
+}
+
+std::optional<OutlineSeed> readOutline(Object& pass) {
+  const json* value = pass.get("outline");
+  if (value == nullptr) return std::nullopt;
+  Object object(*value, "outline");
+  OutlineSeed out{object.maybeFrame("frame").value_or(0), {}};
+  const json& polygon = object.need("polygon");
+  if (!polygon.is_array()) fail("outline.polygon", "must be a list of points");
+  for (const json& p : polygon) out.polygon.push_back(Object::toPoint(p, "outline.polygon"));
+  object.nothingElse();
+  return out;
+}
+
+std::optional<QuietStretch> readQuiet(Object& pass) {
+  const json* value = pass.get("quiet");
+  if (value == nullptr) return std::nullopt;
+  Object object(*value, "quiet");
+  QuietStretch out{Seconds(object.number("from_s")), Seconds(object.number("to_s"))};
+  object.nothingElse();
+  return out;
+}
+
+std::optional<Pull> readPull(Object& pass) {
+  const json* value = pass.get("pull");
+  if (value == nullptr) return std::nullopt;
+  const std::string text = Object::toText(*value, "pull");
+  const auto found = std::find(kPulls.begin(), kPulls.end(), text);
+  if (found == kPulls.end()) fail("pull", "must be right, left, up or down");
+  return static_cast<Pull>(found - kPulls.begin());
+}
+
+void readRig(Object& pass, PassRequest& out) {
+  const json* value = pass.get("rig");
+  if (value == nullptr) return;
+  Object rig(*value, "rig");
+  out.rigName = rig.textOr("name", "");
+  out.rigNote = rig.textOr("note", "");
+  rig.nothingElse();
+}
+
+PassRequest readPass(const json& root, const std::filesystem::path& folder) {
+  Object pass(root, "");
+  if (pass.text("format") != "agile-fin-pass/1") fail("format", "must be \"agile-fin-pass/1\"");
+  PassRequest out;
+  const std::string clip = pass.text("clip");
+  if (clip.empty()) fail("clip", "names no file");
+  out.clip = folder / std::filesystem::path(clip);
+  const auto protocol = protocolNamed(pass.text("protocol"));
+  if (!protocol) fail("protocol", "must be retrieve, fall, twitch, walk, rest, skirt or sound");
+  out.protocol = *protocol;
+  const auto view = viewNamed(pass.textOr("view", "side"));
+  if (!view) fail("view", "must be side, top, head-on or chase");
+  out.view = *view;
+  if (const auto rate = pass.maybeNumber("capture_rate")) out.captureRate = Hertz(*rate);
+  out.pull = readPull(pass);
+  out.scale = readScale(pass);
+  out.scalePlane = readPlane(pass);
+  out.plumb = readLine(pass, "plumb");
+  out.waterline = readLine(pass, "waterline");
+  out.bottom = readLine(pass, "bottom");
+  out.lens = readLens(pass);
+  out.marks = readMarks(pass);
+  out.outline = readOutline(pass);
+  if (const auto half = pass.maybeNumber("body_half_height_mm")) out.bodyHalfHeight = Millimetres(*half);
+  if (const json* follow = pass.get("follow_background")) {
+    if (!follow->is_boolean()) fail("follow_background", "must be true or false");
+    out.followBackground = follow->get<bool>();
+  }
+  out.firstFrame = pass.maybeFrame("first_frame").value_or(0);
+  out.lastFrame = pass.maybeFrame("last_frame");
+  out.quiet = readQuiet(pass);
+  readRig(pass, out);
+  pass.nothingElse();
+  return out;
+}
+
+json toJson(PixelPoint p) { return json::array({p.x_px, p.y_px}); }
+json toJson(const PixelLine& l) { return {{"from", toJson(l.from)}, {"to", toJson(l.to)}}; }
+
+}  // namespace
+
+Result<PassRequest> parsePassRequest(const std::string& text, const std::filesystem::path& folder) {
+  bool tooDeep = false;
+  const auto watchDepth = [&](int depth, json::parse_event_t, json&) {
+    tooDeep |= depth > kDeepest;
+    return depth <= kDeepest;
+  };
+  try {
+    const json root = json::parse(text, watchDepth);
+    if (tooDeep) fail("pass", "is nested too deep");
+    PassRequest request = readPass(root, folder);
+    if (auto ok = validate(request); !ok) return tl::unexpected(ok.error());
+    return request;
+  } catch (const Wrong& wrong) {
+    return tl::unexpected(wrong.error);
+  } catch (const json::exception& e) {
+    return failure(ErrorCode::BadRequest, std::string("the pass is not valid JSON: ") + e.what(), "pass");
+  }
+}
+
+std::string writePassRequest(const PassRequest& request, const std::filesystem::path& folder) {
+  const std::filesystem::path relative = request.clip.lexically_relative(folder);
+  const bool below = !relative.empty() && *relative.begin() != "..";
+  json out{{"format", "agile-fin-pass/1"},
+           {"clip", (below ? relative : request.clip).generic_string()},
+           {"protocol", toString(request.protocol)},
+           {"view", toString(request.view)}};
+  if (request.captureRate) out["capture_rate"] = request.captureRate->value();
+  if (request.pull) out["pull"] = kPulls[static_cast<std::size_t>(*request.pull)];
+  if (const auto& s = request.scale) {
+    out["scale"] = {{"from", toJson(s->from)},
+                    {"to", toJson(s->to)},
+                    {"length_mm", s->length.value()},
+                    {"length_u95_mm", s->lengthU95.value()}};
+  }
+  if (const auto& p = request.scalePlane) {
+    out["scale_plane"] = {{"camera_to_scale_mm", p->cameraToScale.value()},
+                          {"camera_to_lure_mm", p->cameraToLure.value()}};
+  }
+  if (request.plumb) out["plumb"] = toJson(*request.plumb);
+  if (request.waterline) out["waterline"] = toJson(*request.waterline);
+  if (request.bottom) out["bottom"] = toJson(*request.bottom);
+  if (const auto& l = request.lens) {
+    out["lens"] = {{"model", "pinhole-radtan"}, {"fx", l->fx}, {"fy", l->fy}, {"cx", l->cx}, {"cy", l->cy}, {"k", l->k}};
+  }
+  out["marks"] = json::array();
+  for (const MarkSeed& m : request.marks) {
+    out["marks"].push_back({{"name", toString(m.name)}, {"frame", m.frame}, {"at", toJson(m.at)}});
+  }
+  if (const auto& o = request.outline) {
+    json polygon = json::array();
+    for (PixelPoint p : o->polygon) polygon.push_back(toJson(p));
+    out["outline"] = {{"frame", o->frame}, {"polygon", polygon}};
+  }
+  if (request.bodyHalfHeight) out["body_half_height_mm"] = request.bodyHalfHeight->value();
+  if (request.followBackground) out["follow_background"] = true;
+  if (request.firstFrame > 0) out["first_frame"] = request.firstFrame;
+  if (request.lastFrame) out["last_frame"] = *request.lastFrame;
+  if (request.quiet) out["quiet"] = {{"from_s", request.quiet->from.value()}, {"to_s", request.quiet->to.value()}};
+  if (!request.rigName.empty() || !request.rigNote.empty()) {
+    out["rig"] = {{"name", request.rigName}, {"note", request.rigNote}};
+  }
+  return out.dump(1, ' ', false, json::error_handler_t::replace) + "\n";
+}
+
+}  // namespace fin

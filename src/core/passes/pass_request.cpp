@@ -1,0 +1,69 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/passes/pass_request.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+
+namespace fin {
+namespace {
+
+tl::unexpected<Error> wrong(const std::string& key, const std::string& why) {
+  return failure(ErrorCode::BadRequest, key + ": " + why, key);
+}
+
+Result<void> checkLine(const std::optional<PixelLine>& line, const char* key) {
+  if (line && length(line->to - line->from).value() < 1.0) return wrong(key, "its two ends lie on one spot");
+  return {};
+}
+
+Result<void> checkMarks(const PassRequest& request) {
+  for (std::size_t i = 0; i < request.marks.size(); ++i) {
+    for (std::size_t j = 0; j < i; ++j) {
+      const MarkSeed& a = request.marks[i];
+      const MarkSeed& b = request.marks[j];
+      if (a.name == b.name && a.frame == b.frame && !(a.at == b.at)) {
+        return wrong("marks", fmt::format("{} has two places in frame {}", toString(a.name), a.frame));
+      }
+    }
+  }
+  if (request.protocol != Protocol::Sound && request.marks.empty() && !request.outline) {
+    return wrong("marks", "place the lure's marks or its outline");
+  }
+  if (request.outline && request.outline->polygon.size() < 3) {
+    return wrong("outline", "a polygon needs at least three corners");
+  }
+  return {};
+}
+
+}  // namespace
+
+Result<void> validate(const PassRequest& request) {
+  if (request.lastFrame && *request.lastFrame < request.firstFrame) {
+    return wrong("last_frame", "the window ends before first_frame");
+  }
+  if (request.captureRate && !(request.captureRate->value() > 0.0)) {
+    return wrong("capture_rate", "must be more than zero");
+  }
+  if (request.scale) {
+    if (auto scale = Scale::create(*request.scale, request.scalePlane); !scale) {
+      return tl::unexpected(scale.error());
+    }
+  }
+  if (request.lens) {
+    if (auto ok = request.lens->validate(); !ok) return ok;
+  }
+  if (request.bodyHalfHeight && !(request.bodyHalfHeight->value() > 0.0)) {
+    return wrong("body_half_height_mm", "must be more than zero");
+  }
+  if (request.quiet && !(request.quiet->to > request.quiet->from)) {
+    return wrong("quiet", "it ends before it starts");
+  }
+  for (const auto& [line, key] : {std::pair{&request.plumb, "plumb"}, {&request.waterline, "waterline"},
+                                  {&request.bottom, "bottom"}}) {
+    if (auto ok = checkLine(*line, key); !ok) return ok;
+  }
+  return checkMarks(request);
+}
+
+}  // namespace fin

@@ -1,0 +1,69 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <filesystem>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/calibration/lens.h"
+#include "core/calibration/scale.h"
+#include "core/calibration/tank_frame.h"
+#include "core/readings/pass_traces.h"
+#include "core/readings/reading.h"
+#include "core/tracking/track.h"
+
+namespace fin {
+
+struct OutlineSeed {
+  std::size_t frame = 0;
+  std::vector<PixelPoint> polygon;
+
+  friend bool operator==(const OutlineSeed&, const OutlineSeed&) = default;
+};
+
+struct QuietStretch {
+  Seconds from;
+  Seconds to;
+
+  friend bool operator==(const QuietStretch&, const QuietStretch&) = default;
+};
+
+/// All that a person says about one pass: what `agile-fin-pass/1` holds. A value; what is absent has the
+/// default that the format states.
+struct PassRequest {
+  std::filesystem::path clip;
+  Protocol protocol = Protocol::Retrieve;
+  View view = View::Side;
+  std::optional<Hertz> captureRate;
+  std::optional<Pull> pull;
+  std::optional<ScaleMark> scale;
+  std::optional<ScalePlane> scalePlane;
+  std::optional<PixelLine> plumb;
+  std::optional<PixelLine> waterline;
+  std::optional<PixelLine> bottom;
+  std::optional<Lens> lens;
+  std::vector<MarkSeed> marks;
+  std::optional<OutlineSeed> outline;
+  std::optional<Millimetres> bodyHalfHeight;
+  bool followBackground = false;
+  std::size_t firstFrame = 0;
+  std::optional<std::size_t> lastFrame;  ///< the clip's last where absent
+  std::optional<QuietStretch> quiet;
+  std::string rigName;
+  std::string rigNote;
+
+  friend bool operator==(const PassRequest&, const PassRequest&) = default;
+};
+
+/// What can be told wrong without the clip. BadRequest with the key's name.
+Result<void> validate(const PassRequest& request);
+
+/// Reads `agile-fin-pass/1`. Strict: an unknown key, a number that is not finite, or anything after the JSON
+/// is an error that names it. `folder` is what a relative clip is relative to.
+Result<PassRequest> parsePassRequest(const std::string& json, const std::filesystem::path& folder);
+
+/// The same as JSON, its clip relative to `folder` where it lies below it.
+std::string writePassRequest(const PassRequest& request, const std::filesystem::path& folder);
+
+}  // namespace fin

@@ -1,0 +1,257 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/readings/fall.h"
+
+#include <algorithm>
+#include <cmath>
+#include <fmt/format.h>
+#include <numeric>
+#include <optional>
+
+#include "core/readings/terminal_fall.h"
+#include "core/signals/line_fit.h"
+#include "core/signals/periodic_fit.h"
+#include "core/signals/running_mean.h"
+
+namespace fin {
+namespace {
+
+constexpr double kTumbleFrom_deg = 360.0;
+constexpr double kFlutterFrom_deg = 30.0;
+constexpr double kGlideFrom = 0.35;
+constexpr double kSideHysteresis = 0.35;     ///< of the widest showing of the body's length
+constexpr double kForeshortened = 0.75;      ///< a heading that turns past the camera shortens the body
+constexpr double kTouchDownWindow_s = 0.12;
+constexpr double kBeforeBottom_s = 0.10;     ///< "just before"
+constexpr double kLeastSteady_s = 0.25;
+constexpr double kLeastDrop_bodies = 0.3;
+constexpr double kChanceAllowed = 1e-4;
+
+const char* const kSteadyNames[] = {"fall_rate",   "time_per_metre", "settle_distance", "glide_ratio",
+                                    "glide_angle", "fall_attitude"};
+
+Series depthOf(const PassTraces& traces) {
+  Series depth = traces.upCentre;
+  for (double& v : depth.y) v = -v;
+  return depth;
+}
+
+struct SteadyPart {
+  TerminalFall fit;
+  double from_s = 0.0;
+  double to_s = 0.0;
+  bool landed = false;
+};
+
+Result<SteadyPart> findSteadyPart(const PassTraces& traces, const Series& depth) {
+  const double drop = *std::max_element(depth.y.begin(), depth.y.end()) - depth.y.front();
+  if (drop < kLeastDrop_bodies * traces.bodyLength) {
+    return failure(ErrorCode::Unsupported, "the lure does not fall in this clip");
+  }
+  const auto bottom = touchDown(depth, kTouchDownWindow_s);
+  SteadyPart part;
+  part.landed = bottom.has_value();
+  part.to_s = bottom ? *bottom - kBeforeBottom_s : depth.t_s.back();
+  auto fit = fitTerminalFall(depth, part.to_s);
+  if (!fit) return tl::unexpected(fit.error());
+  part.fit = *fit;
+  part.from_s = std::max(fit->settled_s(), depth.t_s.front());
+  if (part.to_s - part.from_s < kLeastSteady_s) {
+    return failure(ErrorCode::Unsupported,
+                   fmt::format("the fall does not become steady in view: 95 % of its speed needs about {:.1f} s; "
+                               "film deeper water or a longer drop",
+                               fit->settled_s() - fit->start_s));
+  }
+  return part;
+}
+
+/// The steady part cut to whole rocks of the body, so that a rocking fall is not read over half a swing.
+struct Rocking {
+  double frequency_Hz = 0.0;
+  double angle_deg = 0.0;  ///< peak to peak of the fitted motion
+};
+
+std::optional<Rocking> findRocking(const Series& pitch) {
+  PeriodicFitOptions options;
+  options.lowest_Hz = 1.0 / std::max(pitch.span_s(), 1e-3);
+  options.highest_Hz = 0.4 / std::max(pitch.spacing_s(), 1e-4);
+  options.harmonics = 2;
+  const auto fit = fitPeriodic(withoutRunningMean(pitch, pitch.span_s()), options);
+  if (!fit || fit->chance > kChanceAllowed) return std::nullopt;
+  return Rocking{fit->frequency_Hz, 2.0 * fit->amplitudes.front()};
+}
+
+double wholeRocksEnd(const SteadyPart& part, const std::optional<Rocking>& rocking) {
+  if (!rocking) return part.to_s;
+  const double cycles = std::floor((part.to_s - part.from_s) * rocking->frequency_Hz);
+  return cycles >= 1.0 ? part.from_s + cycles / rocking->frequency_Hz : part.to_s;
+}
+
+/// +1 where the nose points along the pull through most of the steady part, else −1.
+double facing(const PassTraces& traces, const SteadyPart& part) {
+  return median(traces.bodyAlong.between(part.from_s, part.to_s).y) < 0.0 ? -1.0 : 1.0;
+}
+
+/// Pitch, nose down positive, as seen by a lure that heads where it faces.
+Series pitchOf(const PassTraces& traces, double face) {
+  Series pitch;
+  for (std::size_t i = 0; i < traces.frames(); ++i) {
+    const double raw =
+        std::atan2(-traces.bodyUp.y[i], face * traces.bodyAlong.y[i]) * kDegreesPerRadian;
+    const double before = pitch.empty() ? raw : pitch.y.back();
+    pitch.add(traces.axis.t_s[i], before + std::remainder(raw - before, 360.0));
+  }
+  return pitch;
+}
+
+double range(const std::vector<double>& v) {
+  const auto [low, high] = std::minmax_element(v.begin(), v.end());
+  return *high - *low;
+}
+
+struct Heading {
+  int changesOfSide = 0;
+  bool shortens = false;  ///< the body looks short while it changes sides: it turns past the camera
+};
+
+/// How often nose and tail trade sides during the fall.
+Heading headingOf(const PassTraces& traces, const SteadyPart& part) {
+  const Series along = traces.bodyAlong.between(part.from_s, part.to_s);
+  const Series up = traces.bodyUp.between(part.from_s, part.to_s);
+  double longest = 0.0;
+  double shortest = 1e300;
+  for (std::size_t i = 0; i < along.size(); ++i) {
+    const double seen = std::hypot(along.y[i], up.y[i]);
+    longest = std::max(longest, seen);
+    shortest = std::min(shortest, seen);
+  }
+  Heading out;
+  int side = 0;
+  for (double a : along.y) {
+    const int now = a > kSideHysteresis * longest ? 1 : a < -kSideHysteresis * longest ? -1 : 0;
+    if (now == 0) continue;
+    if (side != 0 && now != side) ++out.changesOfSide;
+    side = now;
+  }
+  out.shortens = shortest < kForeshortened * longest;
+  return out;
+}
+
+std::string modeOf(const PassTraces& traces, const SteadyPart& part, const Series& pitch,
+                   const std::optional<Rocking>& rocking, double glide) {
+  const Heading heading = headingOf(traces, part);
+  const bool spirals = heading.changesOfSide >= 2 && heading.shortens;
+  if (!spirals && range(pitch.between(part.fit.start_s, part.to_s).y) >= kTumbleFrom_deg) return "tumble";
+  if (spirals) return "spiral";
+  if (rocking && rocking->angle_deg > kFlutterFrom_deg) return "flutter";
+  return std::abs(glide) > kGlideFrom ? "glide" : "plumb";
+}
+
+void readRate(const PassTraces& traces, const SteadyPart& part, const LineFit& down, ReadingSheet& sheet) {
+  Estimate rate;
+  rate.value = down.slope;
+  const double ends = std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / (part.to_s - part.from_s);
+  rate.u95 = std::hypot(down.slopeU95, down.slope * traces.scaleRelativeU95, ends);
+  rate.n = static_cast<double>(down.n);
+  rate.grade = gradeOf(rate.value, rate.u95);
+  rate.notes.push_back(fmt::format("steady from {:.2f} s to {:.2f} s ({})", part.from_s, part.to_s,
+                                   part.landed ? "just before the bottom" : "the end of the clip"));
+  sheet.give("fall_rate", rate);
+
+  Estimate countdown = rate;
+  countdown.value = 1000.0 / rate.value;
+  countdown.u95 = countdown.value * rate.u95 / rate.value;
+  sheet.give("time_per_metre", countdown);
+
+  Estimate settle;
+  settle.value = part.fit.settleDistance();
+  settle.u95 = settle.value * std::hypot(1.96 * part.fit.speedSd / part.fit.steadySpeed,
+                                         1.96 * part.fit.timeConstantSd_s / part.fit.timeConstant_s,
+                                         traces.scaleRelativeU95);
+  settle.n = rate.n;
+  settle.grade = gradeOf(settle.value, settle.u95);
+  sheet.give("settle_distance", settle);
+}
+
+void readGlide(const LineFit& down, const LineFit& side, double face, ReadingSheet& sheet) {
+  Estimate ratio;
+  ratio.value = face * side.slope / down.slope;
+  ratio.u95 = std::hypot(side.slopeU95 / down.slope, ratio.value * down.slopeU95 / down.slope);
+  ratio.n = static_cast<double>(down.n);
+  ratio.grade = ratio.u95 < 0.03 ? Grade::Good : gradeOf(ratio.value, ratio.u95);
+  sheet.give("glide_ratio", ratio);
+
+  Estimate angle;
+  angle.value = std::atan2(down.slope, std::abs(side.slope)) * kDegreesPerRadian;
+  angle.u95 = ratio.u95 / (1.0 + ratio.value * ratio.value) * kDegreesPerRadian;
+  angle.n = ratio.n;
+  angle.grade = ratio.grade;
+  sheet.give("glide_angle", angle);
+}
+
+void readTravel(const PassTraces& traces, const SteadyPart& part, ReadingSheet& sheet) {
+  const Series fall = traces.alongCentre.between(std::max(part.fit.start_s, traces.alongCentre.t_s.front()),
+                                                 part.landed ? part.to_s + kBeforeBottom_s : part.to_s);
+  if (fall.size() < 2) return;
+  Estimate e;
+  e.value = std::abs(fall.y.back() - fall.y.front());
+  e.u95 = std::hypot(std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel,
+                     e.value * traces.scaleRelativeU95);
+  e.n = static_cast<double>(fall.size());
+  e.grade = gradeOf(e.value, e.u95);
+  sheet.give("fall_travel", e);
+}
+
+void readAttitude(const PassTraces& traces, const SteadyPart& part, const Series& pitch, const std::string& mode,
+                  ReadingSheet& sheet) {
+  if (mode == "tumble" || mode == "spiral") {
+    sheet.refuse("fall_attitude", fmt::format("the lure falls in a {}: it has no lasting attitude", mode));
+    return;
+  }
+  const Series steady = pitch.between(part.from_s, part.to_s);
+  const auto line = fitLine(steady);
+  if (!line) return;
+  Estimate e;
+  e.value = std::accumulate(steady.y.begin(), steady.y.end(), 0.0) / static_cast<double>(steady.size());
+  const double place = std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / traces.bodyLength;
+  const double mean = line->slopeU95 * steady.span_s() / std::sqrt(12.0);
+  e.u95 = std::hypot(mean, place * kDegreesPerRadian);
+  e.n = static_cast<double>(steady.size());
+  e.grade = e.u95 < 1.0 ? Grade::Good : e.u95 < 3.0 ? Grade::Fair : Grade::Poor;
+  sheet.give("fall_attitude", e);
+}
+
+}  // namespace
+
+void readFall(const PassTraces& traces, View view, ReadingSheet& sheet) {
+  if (traces.frames() < 3 || view != View::Side) return;
+  const Series depth = depthOf(traces);
+  auto part = findSteadyPart(traces, depth);
+  if (!part) {
+    for (const char* name : kSteadyNames) sheet.refuse(name, part.error().message);
+    sheet.refuse("fall_mode", part.error().message);
+    sheet.refuse("fall_travel", part.error().message);
+    return;
+  }
+  readTravel(traces, *part, sheet);
+  const double face = facing(traces, *part);
+  const Series pitch = pitchOf(traces, face);
+  const auto rocking = findRocking(pitch.between(part->from_s, part->to_s));
+  part->to_s = wholeRocksEnd(*part, rocking);
+
+  const auto down = fitLine(depth.between(part->from_s, part->to_s));
+  const auto side = fitLine(traces.alongCentre.between(part->from_s, part->to_s));
+  if (!down || !side || down->slope <= 0.0) {
+    for (const char* name : kSteadyNames) sheet.refuse(name, "too few frames show the steady part");
+    return;
+  }
+  readRate(traces, *part, *down, sheet);
+  readGlide(*down, *side, face, sheet);
+  const std::string mode = modeOf(traces, *part, pitch, rocking, face * side->slope / down->slope);
+  sheet.give("fall_mode", mode,
+             {fmt::format("thresholds: tumble {:.0f}°, flutter {:.0f}°, glide {:.2f}", kTumbleFrom_deg,
+                          kFlutterFrom_deg, kGlideFrom)},
+             static_cast<double>(down->n));
+  readAttitude(traces, *part, pitch, mode, sheet);
+}
+
+}  // namespace fin

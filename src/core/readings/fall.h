@@ -1,0 +1,14 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/readings/pass_traces.h"
+#include "core/readings/sheet.h"
+
+namespace fin {
+
+/// The fall seen from the side: rate over the steady part, countdown, glide, attitude and mode. The steady
+/// part runs from 95 % of the fitted terminal speed to just before the bottom; a fall that never gets there
+/// is refused with what it would take.
+void readFall(const PassTraces& traces, View view, ReadingSheet& sheet);
+
+}  // namespace fin

@@ -1,0 +1,116 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/readings/pass_traces.h"
+
+#include <cmath>
+#include <numbers>
+
+namespace fin {
+namespace {
+
+constexpr double kPathForDirection_bodies = 2.0;  ///< travel that shows the pull's direction well enough
+constexpr double kLargestTilt = 0.5;              ///< tangent: beyond, the path is not the pull's
+
+PixelPoint directionOf(Pull pull) {
+  switch (pull) {
+    case Pull::Right: return {1.0, 0.0};
+    case Pull::Left: return {-1.0, 0.0};
+    case Pull::Up: return {0.0, -1.0};
+    case Pull::Down: return {0.0, 1.0};
+  }
+  return {1.0, 0.0};
+}
+
+double dot(PixelPoint a, PixelPoint b) { return a.x_px * b.x_px + a.y_px * b.y_px; }
+
+struct SeenBody {
+  double time_s;
+  PixelPoint nose;
+  PixelPoint tail;
+};
+
+std::vector<SeenBody> seenBodies(const Track& track, std::span<const double> time_s) {
+  std::vector<SeenBody> out;
+  const MarkTrack* nose = track.find(MarkName::Nose);
+  const MarkTrack* tail = track.find(MarkName::Tail);
+  if (nose == nullptr || tail == nullptr) return out;
+  for (std::size_t i = 0; i < track.frameCount; ++i) {
+    if (nose->samples[i].seen && tail->samples[i].seen) {
+      out.push_back({time_s[i], nose->samples[i].at, tail->samples[i].at});
+    }
+  }
+  return out;
+}
+
+/// The axis of the picture the lure moves along most, or heads along when it hardly moves.
+PixelPoint pullFromTrack(const std::vector<SeenBody>& seen) {
+  const PixelPoint path =
+      midpoint(seen.back().nose, seen.back().tail) - midpoint(seen.front().nose, seen.front().tail);
+  const PixelPoint body = seen.front().nose - seen.front().tail;
+  const PixelPoint d = length(path) > length(body) ? path : body;
+  if (std::abs(d.x_px) >= std::abs(d.y_px)) return {d.x_px < 0.0 ? -1.0 : 1.0, 0.0};
+  return {0.0, d.y_px < 0.0 ? -1.0 : 1.0};
+}
+
+/// Seen from above the camera may be turned against the pull: there the path itself is the direction.
+PixelPoint alongTop(const std::vector<SeenBody>& seen, PixelPoint pull) {
+  const PixelPoint path =
+      midpoint(seen.back().nose, seen.back().tail) - midpoint(seen.front().nose, seen.front().tail);
+  const double forward = dot(path, pull);
+  const double aside = std::abs(path.x_px * pull.y_px - path.y_px * pull.x_px);
+  const double body = length(seen.front().nose - seen.front().tail).value();
+  const bool shown = forward > kPathForDirection_bodies * body && aside < kLargestTilt * forward;
+  return shown ? path : pull;
+}
+
+TankFrame frameFor(const Geometry& geometry, const std::vector<SeenBody>& seen) {
+  const PixelPoint pull = geometry.pull ? directionOf(*geometry.pull) : pullFromTrack(seen);
+  TankFrame::Parts parts{geometry.lens, geometry.scale, pull, {0.0, -1.0}};
+  if (geometry.view == View::Top) {
+    parts.along = alongTop(seen, pull);
+    parts.up = {parts.along.y_px, -parts.along.x_px};
+  } else {
+    parts.up = upFromPlumb(geometry.plumb);
+    const PixelPoint level{-parts.up.y_px, parts.up.x_px};
+    parts.along = dot(level, pull) < 0.0 ? level * -1.0 : level;
+  }
+  return TankFrame(parts);
+}
+
+double unwrapped(double angle, double before) {
+  return before + std::remainder(angle - before, 360.0);
+}
+
+}  // namespace
+
+PassTraces traceBody(const Track& track, std::span<const double> time_s, const Geometry& geometry) {
+  PassTraces out;
+  out.inMillimetres = geometry.scale.has_value();
+  if (geometry.scale) {
+    out.scaleRelativeU95 = geometry.scale->relativeU95();
+    out.unitPerPixel = geometry.scale->mmPerPixel();
+  }
+  const std::vector<SeenBody> seen = seenBodies(track, time_s);
+  if (seen.empty()) return out;
+  const TankFrame frame = frameFor(geometry, seen);
+  std::vector<double> lengths;
+  for (const SeenBody& s : seen) {
+    const TankPoint nose = frame.toTank(s.nose);
+    const TankPoint tail = frame.toTank(s.tail);
+    const double du = nose.u_mm - tail.u_mm;
+    const double dv = nose.v_mm - tail.v_mm;
+    const double angle = std::atan2(dv, du) * kDegreesPerRadian;
+    out.alongCentre.add(s.time_s, 0.5 * (nose.u_mm + tail.u_mm));
+    out.upCentre.add(s.time_s, 0.5 * (nose.v_mm + tail.v_mm));
+    out.acrossTail.add(s.time_s, tail.v_mm);
+    out.bodyAlong.add(s.time_s, du);
+    out.bodyUp.add(s.time_s, dv);
+    out.axis.add(s.time_s, out.axis.empty() ? angle : unwrapped(angle, out.axis.y.back()));
+    lengths.push_back(std::hypot(du, dv));
+  }
+  out.bodyLength = median(lengths);
+  const double spacing = out.axis.spacing_s();
+  out.frameRate_Hz = spacing > 0.0 ? 1.0 / spacing : 0.0;
+  return out;
+}
+
+}  // namespace fin

@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <optional>
+#include <span>
+
+#include "core/calibration/tank_frame.h"
+#include "core/readings/reading.h"
+#include "core/signals/series.h"
+#include "core/tracking/track.h"
+
+namespace fin {
+
+/// Which way the lure is pulled across the picture.
+enum class Pull { Right, Left, Up, Down };
+
+/// How a view is laid into the lure's plane.
+struct Geometry {
+  View view = View::Side;
+  std::optional<Pull> pull;  ///< found from the track when not given
+  std::optional<Scale> scale;
+  std::optional<Lens> lens;
+  std::optional<PixelLine> plumb;
+};
+
+/// The motion of the body in the lure's plane against true time: frames in which nose and tail are seen.
+/// Lengths in mm with a scale, in pixels without one. Angles in degrees, unwrapped.
+struct PassTraces {
+  Series alongCentre;  ///< body centre, midway between nose and tail, along the pull
+  Series upCentre;     ///< the same, upwards (top view: across)
+  Series acrossTail;   ///< tail's v: across in a top view
+  Series axis;         ///< angle of tail→nose from the pull towards v
+  Series bodyAlong;    ///< nose minus tail along the pull
+  Series bodyUp;       ///< nose minus tail upwards
+  bool inMillimetres = false;
+  double scaleRelativeU95 = 0.0;
+  double unitPerPixel = 1.0;
+  double bodyLength = 0.0;  ///< median distance of nose and tail
+  double frameRate_Hz = 0.0;
+
+  [[nodiscard]] std::size_t frames() const { return axis.size(); }
+};
+
+/// `time_s` holds the true time of every frame of the track. Without both nose and tail the traces are empty.
+PassTraces traceBody(const Track& track, std::span<const double> time_s, const Geometry& geometry);
+
+/// How far a followed mark may be off its true place in the long run (95 %): placing by hand, and the slow
+/// errors of following that no averaging removes.
+constexpr Pixels kMarkPlaceU95{0.3};
+
+}  // namespace fin

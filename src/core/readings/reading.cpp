@@ -1,0 +1,36 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/readings/reading.h"
+
+#include <algorithm>
+#include <array>
+
+namespace fin {
+namespace {
+
+constexpr std::array<std::string_view, 7> kProtocols{"retrieve", "fall",  "twitch", "walk",
+                                                     "rest",     "skirt", "sound"};
+constexpr std::array<std::string_view, 4> kViews{"side", "top", "head-on", "chase"};
+constexpr std::array<std::string_view, 3> kGrades{"good", "fair", "poor"};
+
+template <class Enum, class Names>
+std::optional<Enum> named(const Names& names, std::string_view text) {
+  const auto found = std::find(names.begin(), names.end(), text);
+  if (found == names.end()) return std::nullopt;
+  return static_cast<Enum>(found - names.begin());
+}
+
+}  // namespace
+
+std::string_view toString(Protocol protocol) { return kProtocols[static_cast<std::size_t>(protocol)]; }
+std::string_view toString(View view) { return kViews[static_cast<std::size_t>(view)]; }
+std::string_view toString(Grade grade) { return kGrades[static_cast<std::size_t>(grade)]; }
+std::optional<Protocol> protocolNamed(std::string_view text) { return named<Protocol>(kProtocols, text); }
+std::optional<View> viewNamed(std::string_view text) { return named<View>(kViews, text); }
+
+const Reading* ReadingSet::find(std::string_view name) const {
+  const auto found =
+      std::find_if(readings.begin(), readings.end(), [name](const Reading& r) { return r.name == name; });
+  return found == readings.end() ? nullptr : &*found;
+}
+
+}  // namespace fin

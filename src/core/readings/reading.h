@@ -1,0 +1,50 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <variant>
+#include <vector>
+
+#include "core/units/estimate.h"
+
+namespace fin {
+
+enum class Protocol { Retrieve, Fall, Twitch, Walk, Rest, Skirt, Sound };
+enum class View { Side, Top, HeadOn, Chase };
+
+std::string_view toString(Protocol protocol);
+std::string_view toString(View view);
+std::string_view toString(Grade grade);
+std::optional<Protocol> protocolNamed(std::string_view text);
+std::optional<View> viewNamed(std::string_view text);
+
+/// One number (or class) that a pass gave, with all that is needed to believe it.
+struct Reading {
+  std::string name;
+  std::variant<double, std::string> value;
+  std::string unit;
+  std::optional<double> u95;  ///< none for text
+  double n = 0.0;
+  Grade grade = Grade::Good;
+  std::vector<std::string> notes;
+};
+
+struct Refusal {
+  std::string name;
+  std::string why;
+};
+
+/// All that a protocol asks of one pass: every one of its readings stands in exactly one of the two lists.
+struct ReadingSet {
+  std::vector<Reading> readings;
+  std::vector<Refusal> refused;
+
+  [[nodiscard]] const Reading* find(std::string_view name) const;
+};
+
+/// Raised whenever a change to a method alters a reported number.
+constexpr int kMethodVersion = 1;
+
+}  // namespace fin

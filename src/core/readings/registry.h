@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <span>
+#include <string_view>
+#include <vector>
+
+#include "core/readings/reading.h"
+#include "core/tracking/track.h"
+
+namespace fin {
+
+/// What a reading needs before it can be asked for.
+struct ReadingSpec {
+  std::string_view name;
+  std::string_view unit;
+  std::vector<View> shownBy;       ///< views that can show it at all
+  std::vector<MarkName> marks;     ///< that must be placed
+  bool needsScale = false;         ///< it is a length or a speed
+  bool needsWaterline = false;
+  bool needsOutline = false;
+  bool measured = false;           ///< this version measures it
+  std::string_view definition;     ///< how it is found, for the person who asks
+};
+
+/// The readings of a protocol, in the order in which they are shown.
+std::span<const ReadingSpec> readingsOf(Protocol protocol);
+/// Looks through all protocols; null if there is none of that name.
+const ReadingSpec* readingNamed(std::string_view name);
+
+}  // namespace fin

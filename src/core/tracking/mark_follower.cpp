@@ -1,0 +1,171 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/tracking/mark_follower.h"
+
+#include <algorithm>
+#include <cmath>
+#include <optional>
+
+#include "core/tracking/verification.h"
+
+namespace fin {
+namespace {
+
+constexpr double kPatchOfBody = 0.16;
+constexpr int kSmallestPatch_px = 7;
+constexpr int kLargestPatch_px = 14;
+constexpr int kPatchAlone_px = 9;
+constexpr double kReachOfRadius = 1.0;     ///< search reach while all goes well, in patch radii
+constexpr double kReachOfMove = 0.5;       ///< and of the last move from frame to frame
+constexpr int kFarthestReach_px = 36;
+constexpr double kLongestCoast_frames = 12.0;
+constexpr double kTurnWorthALook_rad = 0.06;
+constexpr double kLearnBelow = 0.86;       ///< likeness under which a new look is worth keeping
+constexpr double kLearnFrom = 0.62;        ///< and above which it is safe to
+constexpr double kLearnQuality = 0.5;
+
+double angleOf(PixelPoint v) { return std::atan2(v.y_px, v.x_px); }
+
+bool inside(const Picture& picture, PixelPoint p) {
+  return p.x_px >= 0.0 && p.y_px >= 0.0 && p.x_px <= picture.width() - 1.0 && p.y_px <= picture.height() - 1.0;
+}
+
+}  // namespace
+
+/// What one step finds out about one mark.
+struct MarkFollower::Looked {
+  double angle_rad = 0.0;
+  MarkChoices choices;
+  std::optional<std::size_t> chosen;
+  PixelPoint at;
+  double likeness = -1.0;
+  double quality = 0.0;
+};
+
+int MarkFollower::patchRadiusFor(double body_px) {
+  if (body_px <= 0.0) return kPatchAlone_px;
+  return std::clamp(static_cast<int>(std::lround(kPatchOfBody * body_px)), kSmallestPatch_px, kLargestPatch_px);
+}
+
+void MarkFollower::give(const Picture& picture, double time_s, std::span<const MarkSeed> seeds) {
+  for (const MarkSeed& seed : seeds) motion_.place(seed.name, time_s, seed.at);
+  for (const MarkSeed& seed : seeds) {
+    const PatchPose pose{seed.at, angleAt(seed.name, seed.at, time_s)};
+    const auto known = appearances_.find(seed.name);
+    if (known == appearances_.end()) {
+      appearances_.emplace(seed.name, MarkAppearance(picture.grey(), pose, radius_px_));
+    } else {
+      known->second.addGiven(picture.grey(), pose);
+    }
+  }
+}
+
+double MarkFollower::angleAt(MarkName name, PixelPoint at, double time_s) const {
+  const auto partner = partnerOf(name);
+  if (!partner || !motion_.knows(*partner)) return 0.0;
+  return angleOf(at - motion_.predict(*partner, time_s));
+}
+
+PixelPoint MarkFollower::expected(MarkName name, double time_s) const {
+  const double most = kLongestCoast_frames * spacing_s_;
+  const double seen = motion_.lastSeen_s(name);
+  return motion_.predict(name, std::clamp(time_s, seen - most, seen + most));
+}
+
+MarkFollower::Looked MarkFollower::look(const Picture& picture, MarkName name, double time_s) const {
+  Looked looked;
+  looked.choices.expected = expected(name, time_s);
+  if (!inside(picture, looked.choices.expected)) return looked;
+
+  looked.angle_rad = angleAt(name, looked.choices.expected, time_s);
+  const double frames = std::max(std::abs(time_s - motion_.lastSeen_s(name)) / spacing_s_, 1.0);
+  const double moved_px = length(motion_.velocity(name)).value() * spacing_s_;
+  const double reach = (kReachOfRadius * radius_px_ + kReachOfMove * moved_px) * std::sqrt(frames);
+  looked.choices.uncertainty_px = 0.4 * reach;
+  looked.choices.candidates =
+      appearances_.at(name).candidates(picture.grey(), {looked.choices.expected, looked.angle_rad},
+                                       std::min(static_cast<int>(std::ceil(reach)), kFarthestReach_px));
+  return looked;
+}
+
+std::map<MarkName, MarkSample> MarkFollower::step(const Picture& picture, double time_s,
+                                                  std::span<const MarkSeed> given) {
+  std::map<MarkName, Looked> looked;
+  for (const auto& [name, appearance] : appearances_) {
+    const bool isGiven =
+        std::any_of(given.begin(), given.end(), [n = name](const MarkSeed& s) { return s.name == n; });
+    if (!isGiven) looked.emplace(name, look(picture, name, time_s));
+  }
+  for (auto& [name, mine] : looked) {
+    const auto partner = partnerOf(name);
+    const auto other = partner ? looked.find(*partner) : looked.end();
+    if (other == looked.end() || !isRigidPair(name, *partner)) {
+      mine.chosen = chooseOne(mine.choices);
+    } else if (name < *partner) {
+      const PairChoice pair = choosePair(mine.choices, other->second.choices, *motion_.apart_px(name, *partner));
+      mine.chosen = pair.first;
+      other->second.chosen = pair.second;
+    }
+  }
+  settle(picture, looked);
+  verify(looked);
+  learn(picture, looked);
+
+  std::map<MarkName, MarkSample> samples;
+  for (const auto& [name, mine] : looked) {
+    const bool seen = mine.quality >= kSeenFrom;
+    samples[name] = {seen, mine.at, seen ? mine.quality : 0.0};
+    if (seen) motion_.place(name, time_s, mine.at);
+  }
+  return samples;
+}
+
+/// Sub-pixel places; once more at the true angle where the body turned otherwise than expected.
+void MarkFollower::settle(const Picture& picture, std::map<MarkName, Looked>& looked) {
+  const auto refineAll = [&] {
+    for (auto& [name, mine] : looked) {
+      if (!mine.chosen) continue;
+      const auto& candidate = mine.choices.candidates[*mine.chosen];
+      const PixelPoint start = mine.likeness > 0.0 ? mine.at : candidate.at;
+      const auto found = appearances_.at(name).refine(picture.grey(), {start, mine.angle_rad}, candidate.look);
+      if (found.score > mine.likeness) {
+        mine.at = found.at;
+        mine.likeness = found.score;
+      }
+      if (!inside(picture, mine.at)) mine.likeness = -1.0;
+    }
+  };
+  refineAll();
+  bool turned = false;
+  for (auto& [name, mine] : looked) {
+    const auto partner = partnerOf(name);
+    const auto other = partner ? looked.find(*partner) : looked.end();
+    if (other == looked.end() || mine.likeness < 0.0 || other->second.likeness < 0.0) continue;
+    const double angle = angleOf(mine.at - other->second.at);
+    turned |= std::abs(std::remainder(angle - mine.angle_rad, 2.0 * std::numbers::pi)) > kTurnWorthALook_rad;
+    mine.angle_rad = angle;
+  }
+  if (turned) refineAll();
+}
+
+void MarkFollower::verify(std::map<MarkName, Looked>& looked) const {
+  for (auto& [name, mine] : looked) {
+    const auto partner = partnerOf(name);
+    const auto other = partner ? looked.find(*partner) : looked.end();
+    double stretch = 0.0;
+    if (other != looked.end() && isRigidPair(name, *partner) && other->second.likeness > 0.0) {
+      const double before = *motion_.apart_px(name, *partner);
+      stretch = (length(mine.at - other->second.at).value() - before) / std::max(before, 10.0);
+    }
+    mine.quality = qualityOf(mine.likeness, stretch);
+  }
+}
+
+void MarkFollower::learn(const Picture& picture, const std::map<MarkName, Looked>& looked) {
+  for (const auto& [name, mine] : looked) {
+    if (mine.likeness < kLearnBelow && mine.likeness > kLearnFrom && mine.quality > kLearnQuality) {
+      appearances_.at(name).addMet(picture.grey(), {mine.at, mine.angle_rad});
+    }
+  }
+}
+
+}  // namespace fin

@@ -1,0 +1,48 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <map>
+#include <span>
+
+#include "core/footage/picture.h"
+#include "core/tracking/appearance.h"
+#include "core/tracking/prediction.h"
+#include "core/tracking/track.h"
+
+namespace fin {
+
+/// Follows marks from one picture to the next, in either direction of time. Each step predicts
+/// (MotionModel), looks (MarkAppearance), and verifies (verification.h); a mark that does not hold up is
+/// reported as not seen and looked for again around where it should be.
+class MarkFollower {
+ public:
+  /// The patch that stands for a mark, by the length of the body between its ends (or 0 if unknown).
+  static int patchRadiusFor(double body_px);
+
+  MarkFollower(int patchRadius_px, double frameSpacing_s)
+      : radius_px_(patchRadius_px), spacing_s_(frameSpacing_s) {}
+
+  /// All marks that a person placed in this picture: put there exactly, and their looks learnt.
+  void give(const Picture& picture, double time_s, std::span<const MarkSeed> seeds);
+  /// Where the known marks are in the next picture. Marks given for it are passed over.
+  std::map<MarkName, MarkSample> step(const Picture& picture, double time_s, std::span<const MarkSeed> given);
+
+  [[nodiscard]] bool knows(MarkName name) const { return appearances_.contains(name); }
+  [[nodiscard]] double structureOf(MarkName name) const { return appearances_.at(name).structure(); }
+
+ private:
+  struct Looked;
+  [[nodiscard]] double angleAt(MarkName name, PixelPoint at, double time_s) const;
+  [[nodiscard]] PixelPoint expected(MarkName name, double time_s) const;
+  [[nodiscard]] Looked look(const Picture& picture, MarkName name, double time_s) const;
+  void settle(const Picture& picture, std::map<MarkName, Looked>& looked);
+  void verify(std::map<MarkName, Looked>& looked) const;
+  void learn(const Picture& picture, const std::map<MarkName, Looked>& looked);
+
+  int radius_px_;
+  double spacing_s_;
+  MotionModel motion_;
+  std::map<MarkName, MarkAppearance> appearances_;
+};
+
+}  // namespace fin

@@ -1,0 +1,196 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/tracking/patch.h"
+
+#include <Eigen/Dense>
+#include <algorithm>
+#include <cmath>
+
+namespace fin {
+namespace {
+
+constexpr double kWeightSigma = 0.5;  ///< of the radius
+constexpr int kRefineSteps = 12;
+constexpr double kRefineDone_px = 0.004;
+constexpr double kRefineReach_px = 2.5;
+constexpr double kSmallestNorm = 0.3;  ///< grey levels: below, there is no contrast at all
+
+struct Rotation {
+  explicit Rotation(double angle_rad) : c(std::cos(angle_rad)), s(std::sin(angle_rad)) {}
+  [[nodiscard]] PixelPoint turn(double x, double y) const { return {c * x - s * y, s * x + c * y}; }
+  double c;
+  double s;
+};
+
+std::vector<float> gaussianWeights(int radius) {
+  std::vector<float> weights;
+  const double sigma = kWeightSigma * radius;
+  double sum = 0.0;
+  for (int y = -radius; y <= radius; ++y) {
+    for (int x = -radius; x <= radius; ++x) {
+      const double w = std::exp(-0.5 * (x * x + y * y) / (sigma * sigma));
+      weights.push_back(static_cast<float>(w));
+      sum += w;
+    }
+  }
+  for (float& w : weights) w = static_cast<float>(w / sum);
+  return weights;
+}
+
+}  // namespace
+
+std::vector<float> cutPatch(const cv::Mat& grey, const PatchPose& pose, int radius_px) {
+  const int side = 2 * radius_px + 1;
+  std::vector<float> out(static_cast<std::size_t>(side) * static_cast<std::size_t>(side));
+  const Rotation rotation(pose.angle_rad);
+  const auto maxX = static_cast<float>(grey.cols - 1);
+  const auto maxY = static_cast<float>(grey.rows - 1);
+  float* to = out.data();
+  for (int y = -radius_px; y <= radius_px; ++y) {
+    const PixelPoint rowStart = pose.centre + rotation.turn(-radius_px, y);
+    auto fx = static_cast<float>(rowStart.x_px);
+    auto fy = static_cast<float>(rowStart.y_px);
+    for (int x = 0; x < side; ++x) {
+      const float cx = std::clamp(fx, 0.0F, maxX);
+      const float cy = std::clamp(fy, 0.0F, maxY);
+      const int ix = std::min(static_cast<int>(cx), std::max(grey.cols - 2, 0));
+      const int iy = std::min(static_cast<int>(cy), std::max(grey.rows - 2, 0));
+      const float ax = cx - static_cast<float>(ix);
+      const float ay = cy - static_cast<float>(iy);
+      const uchar* p = grey.ptr<uchar>(iy) + ix;
+      const uchar* q = grey.ptr<uchar>(std::min(iy + 1, grey.rows - 1)) + ix;
+      const int right = grey.cols > 1 ? 1 : 0;
+      const float top = static_cast<float>(p[0]) * (1.0F - ax) + static_cast<float>(p[right]) * ax;
+      const float bottom = static_cast<float>(q[0]) * (1.0F - ax) + static_cast<float>(q[right]) * ax;
+      *to++ = top * (1.0F - ay) + bottom * ay;
+      fx += static_cast<float>(rotation.c);
+      fy += static_cast<float>(rotation.s);
+    }
+  }
+  return out;
+}
+
+PatchTemplate::PatchTemplate(const cv::Mat& grey, const PatchPose& pose, int radius_px)
+    : radius_px_(radius_px), weights_(gaussianWeights(radius_px)) {
+  const std::vector<float> patch = cutPatch(grey, pose, radius_px);
+  look_ = normalised(patch);
+  for (std::size_t i = 0; i < look_.size(); ++i) weightedLook_.push_back(look_[i] * weights_[i]);
+
+  // Slopes by central differences, from a cut one pixel wider.
+  const int wide = 2 * radius_px + 3;
+  const std::vector<float> around = cutPatch(grey, pose, radius_px + 1);
+  double mean = 0.0;
+  for (std::size_t i = 0; i < patch.size(); ++i) mean += static_cast<double>(weights_[i] * patch[i]);
+  double power = 0.0;
+  for (std::size_t i = 0; i < patch.size(); ++i) {
+    const double d = static_cast<double>(patch[i]) - mean;
+    power += static_cast<double>(weights_[i]) * d * d;
+  }
+  const auto norm = static_cast<float>(std::max(std::sqrt(power), kSmallestNorm));
+  Eigen::Matrix2d gradients = Eigen::Matrix2d::Zero();
+  for (int y = 1; y + 1 < wide; ++y) {
+    for (int x = 1; x + 1 < wide; ++x) {
+      const float* at = &around[static_cast<std::size_t>(y * wide + x)];
+      const float gx = 0.5F * (at[1] - at[-1]);
+      const float gy = 0.5F * (at[wide] - at[-wide]);
+      const double w = static_cast<double>(weights_[slopeX_.size()]);
+      gradients += w * Eigen::Vector2d(gx, gy) * Eigen::Vector2d(gx, gy).transpose();
+      slopeX_.push_back(gx / norm);
+      slopeY_.push_back(gy / norm);
+    }
+  }
+  structure_ = std::sqrt(std::max(Eigen::SelfAdjointEigenSolver<Eigen::Matrix2d>(gradients).eigenvalues()[0], 0.0));
+}
+
+std::vector<float> PatchTemplate::normalised(const std::vector<float>& patch) const {
+  float mean = 0.0F;
+  for (std::size_t i = 0; i < patch.size(); ++i) mean += weights_[i] * patch[i];
+  float power = 0.0F;
+  for (std::size_t i = 0; i < patch.size(); ++i) power += weights_[i] * (patch[i] - mean) * (patch[i] - mean);
+  const float norm = std::max(std::sqrt(power), static_cast<float>(kSmallestNorm));
+  std::vector<float> out(patch.size());
+  for (std::size_t i = 0; i < patch.size(); ++i) out[i] = (patch[i] - mean) / norm;
+  return out;
+}
+
+double PatchTemplate::correlation(const std::vector<float>& patch) const {
+  const std::vector<float> other = normalised(patch);
+  float sum = 0.0F;
+  for (std::size_t i = 0; i < other.size(); ++i) sum += weightedLook_[i] * other[i];
+  return static_cast<double>(sum);
+}
+
+std::vector<PatchTemplate::Peak> PatchTemplate::search(const cv::Mat& grey, const PatchPose& pose, int reach_px,
+                                                       std::size_t most) const {
+  const int wideRadius = radius_px_ + reach_px;
+  const int wide = 2 * wideRadius + 1;
+  const int side = 2 * radius_px_ + 1;
+  const int steps = 2 * reach_px + 1;
+  const std::vector<float> window = cutPatch(grey, pose, wideRadius);
+  std::vector<float> scores(static_cast<std::size_t>(steps) * static_cast<std::size_t>(steps));
+  for (int dy = 0; dy < steps; ++dy) {
+    for (int dx = 0; dx < steps; ++dx) {
+      float product = 0.0F;
+      float mean = 0.0F;
+      float square = 0.0F;
+      for (int y = 0; y < side; ++y) {
+        const float* from = &window[static_cast<std::size_t>((y + dy) * wide + dx)];
+        const float* look = &weightedLook_[static_cast<std::size_t>(y * side)];
+        const float* weight = &weights_[static_cast<std::size_t>(y * side)];
+        for (int x = 0; x < side; ++x) {
+          product += look[x] * from[x];
+          mean += weight[x] * from[x];
+          square += weight[x] * from[x] * from[x];
+        }
+      }
+      const float spread = std::sqrt(std::max(square - mean * mean, 0.0F));
+      scores[static_cast<std::size_t>(dy * steps + dx)] =
+          product / std::max(spread, static_cast<float>(kSmallestNorm));
+    }
+  }
+
+  const auto at = [&](int x, int y) { return scores[static_cast<std::size_t>(y * steps + x)]; };
+  std::vector<Peak> peaks;
+  for (int y = 0; y < steps; ++y) {
+    for (int x = 0; x < steps; ++x) {
+      bool highest = true;
+      for (int v = std::max(y - 1, 0); v <= std::min(y + 1, steps - 1); ++v) {
+        for (int u = std::max(x - 1, 0); u <= std::min(x + 1, steps - 1); ++u) highest &= at(u, v) <= at(x, y);
+      }
+      if (highest) peaks.push_back({x - reach_px, y - reach_px, static_cast<double>(at(x, y))});
+    }
+  }
+  std::sort(peaks.begin(), peaks.end(), [](const Peak& a, const Peak& b) { return a.score > b.score; });
+  if (peaks.size() > most) peaks.resize(most);
+  return peaks;
+}
+
+PatchTemplate::Fit PatchTemplate::refine(const cv::Mat& grey, const PatchPose& start) const {
+  Eigen::Matrix2d normal = Eigen::Matrix2d::Zero();
+  for (std::size_t i = 0; i < look_.size(); ++i) {
+    const Eigen::Vector2d slope(slopeX_[i], slopeY_[i]);
+    normal += static_cast<double>(weights_[i]) * slope * slope.transpose();
+  }
+  const Rotation rotation(start.angle_rad);
+  PatchPose pose = start;
+  Fit fit{pose.centre, 0.0, false};
+  for (int step = 0; step < kRefineSteps && !fit.converged; ++step) {
+    const std::vector<float> here = normalised(cutPatch(grey, pose, radius_px_));
+    float bx = 0.0F;
+    float by = 0.0F;
+    for (std::size_t i = 0; i < here.size(); ++i) {
+      const float e = weights_[i] * (here[i] - look_[i]);
+      bx += slopeX_[i] * e;
+      by += slopeY_[i] * e;
+    }
+    const Eigen::Vector2d move = normal.ldlt().solve(Eigen::Vector2d(bx, by));
+    if (!move.allFinite()) return fit;
+    pose.centre = pose.centre - rotation.turn(move.x(), move.y());
+    if (length(pose.centre - start.centre).value() > kRefineReach_px) return fit;
+    fit.converged = move.norm() < kRefineDone_px;
+  }
+  fit.at = pose.centre;
+  fit.score = correlation(cutPatch(grey, pose, radius_px_));
+  return fit;
+}
+
+}  // namespace fin

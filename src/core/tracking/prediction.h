@@ -1,0 +1,44 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <map>
+#include <optional>
+
+#include "core/tracking/track.h"
+
+namespace fin {
+
+/// The mark at the other end of the same rigid (or hinged) part; its direction tells how the patch lies.
+std::optional<MarkName> partnerOf(MarkName name);
+/// The two ends of one rigid body: their distance changes only slowly.
+bool isRigidPair(MarkName a, MarkName b);
+
+/// Where marks are expected in the next frame: each goes on as it went, and the two ends of a rigid body go
+/// on turning together at a steady rate.
+class MotionModel {
+ public:
+  void place(MarkName name, double time_s, PixelPoint at);
+  void forget(MarkName name) { states_.erase(name); }
+
+  [[nodiscard]] bool knows(MarkName name) const { return states_.contains(name); }
+  [[nodiscard]] PixelPoint predict(MarkName name, double time_s) const;
+  /// px per second.
+  [[nodiscard]] PixelPoint velocity(MarkName name) const { return states_.at(name).velocity; }
+  [[nodiscard]] double lastSeen_s(MarkName name) const { return states_.at(name).time_s; }
+  /// Distance of a mark from its partner when both were last seen.
+  [[nodiscard]] std::optional<double> apart_px(MarkName a, MarkName b) const;
+
+ private:
+  struct State {
+    double time_s = 0.0;
+    PixelPoint at;
+    PixelPoint velocity;
+    bool moving = false;  ///< a velocity is known
+  };
+  [[nodiscard]] PixelPoint alone(const State& state, double time_s) const;
+  [[nodiscard]] std::optional<PixelPoint> turningWithPartner(MarkName name, double time_s) const;
+
+  std::map<MarkName, State> states_;
+};
+
+}  // namespace fin

@@ -1,0 +1,20 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <functional>
+#include <stop_token>
+
+namespace fin {
+
+/// How a long piece of work is watched and stopped. `progress` gets 0 … 1 on the caller's thread.
+struct JobControl {
+  std::stop_token stop = {};
+  std::function<void(double)> progress = {};
+
+  [[nodiscard]] bool cancelled() const { return stop.stop_requested(); }
+  void report(double share) const {
+    if (progress) progress(share);
+  }
+};
+
+}  // namespace fin
