@@ -11,11 +11,11 @@ endif()
 add_library(fin_compiler INTERFACE)
 target_compile_options(fin_compiler INTERFACE
   -Wall -Wextra -Wpedantic -Wshadow -Wnon-virtual-dtor -Wold-style-cast -Wcast-align
-  -Woverloaded-virtual -Wnull-dereference -Wimplicit-fallthrough -Werror)
+  -Woverloaded-virtual -Wimplicit-fallthrough -Werror)
 target_include_directories(fin_compiler INTERFACE "${CMAKE_SOURCE_DIR}/src")
 
 if(FIN_SANITIZE)
   target_compile_options(fin_compiler INTERFACE -fsanitize=address,undefined -fno-sanitize-recover=all
-    -fno-omit-frame-pointer -Wno-null-dereference -Wno-maybe-uninitialized)
+    -fno-omit-frame-pointer -Wno-maybe-uninitialized)
   target_link_options(fin_compiler INTERFACE -fsanitize=address,undefined)
 endif()
