@@ -22,4 +22,13 @@ struct ReadCommand {
 };
 Exit run(const ReadCommand& command);
 
+/// Films the demo day in the rehearsal tank and writes its log.
+struct RehearseCommand {
+  std::filesystem::path folder;
+};
+Exit run(const RehearseCommand& command);
+
+/// Says on standard error what went wrong; the exit code that goes with it.
+Exit complain(const Error& error);
+
 }  // namespace fin::cli

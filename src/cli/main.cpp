@@ -15,6 +15,11 @@ int main(int argc, char** argv) {
   readApp->add_option("--out", out, "write the readings here instead of to standard output");
   readApp->add_option("--track", track, "write the track here as CSV");
 
+  fin::cli::RehearseCommand rehearse;
+  CLI::App* rehearseApp =
+      app.add_subcommand("rehearse", "film the demo day in the rehearsal tank, with its log");
+  rehearseApp->add_option("folder", rehearse.folder, "where its clips and its log go")->required();
+
   try {
     app.parse(argc, argv);
   } catch (const CLI::ParseError& e) {
@@ -22,5 +27,5 @@ int main(int argc, char** argv) {
   }
   if (!out.empty()) read.out = out;
   if (!track.empty()) read.track = track;
-  return static_cast<int>(fin::cli::run(read));
+  return static_cast<int>(*rehearseApp ? fin::cli::run(rehearse) : fin::cli::run(read));
 }

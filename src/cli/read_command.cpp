@@ -11,11 +11,6 @@
 namespace fin::cli {
 namespace {
 
-Exit complain(const Error& error) {
-  fmt::print(stderr, "agile-fin-cli: {}\n", error.message);
-  return exitFor(error);
-}
-
 Result<std::string> slurp(const std::string& name) {
   if (name == "-") return std::string(std::istreambuf_iterator<char>(std::cin), {});
   std::error_code ignored;
@@ -42,7 +37,8 @@ struct Measured {
 Result<Measured> measure(const ReadCommand& command) {
   const auto text = slurp(command.pass);
   if (!text) return tl::unexpected(text.error());
-  const auto folder = command.pass == "-" ? std::filesystem::path() : std::filesystem::path(command.pass).parent_path();
+  const auto folder =
+      command.pass == "-" ? std::filesystem::path() : std::filesystem::path(command.pass).parent_path();
   auto request = parsePassRequest(*text, folder);
   if (!request) return tl::unexpected(request.error());
   const auto clip = Clip::open(request->clip);
@@ -58,12 +54,20 @@ Result<Measured> measure(const ReadCommand& command) {
 
 }  // namespace
 
+Exit complain(const Error& error) {
+  fmt::print(stderr, "agile-fin-cli: {}\n", error.message);
+  return exitFor(error);
+}
+
 Exit exitFor(const Error& error) {
   switch (error.code) {
     case ErrorCode::Unreadable:
-    case ErrorCode::Damaged: return Exit::Unreadable;
-    case ErrorCode::Lost: return Exit::Lost;
-    default: return Exit::BadRequest;
+    case ErrorCode::Damaged:
+      return Exit::Unreadable;
+    case ErrorCode::Lost:
+      return Exit::Lost;
+    default:
+      return Exit::BadRequest;
   }
 }
 

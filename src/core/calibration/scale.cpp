@@ -11,8 +11,8 @@ Result<Scale> Scale::create(const ScaleMark& mark, const std::optional<ScalePlan
   const double apart_px = length(mark.to - mark.from).value();
   const double length_mm = mark.length.value();
   if (!(apart_px >= kShortestScale_px)) {
-    return failure(ErrorCode::BadRequest, "scale: the two ends lie on one spot; click both ends of the length",
-                   "scale");
+    return failure(ErrorCode::BadRequest,
+                   "scale: the two ends lie on one spot; click both ends of the length", "scale");
   }
   if (!std::isfinite(length_mm) || length_mm <= 0.0) {
     return failure(ErrorCode::BadRequest, "scale: length_mm must be more than zero", "scale.length_mm");
@@ -25,7 +25,8 @@ Result<Scale> Scale::create(const ScaleMark& mark, const std::optional<ScalePlan
     const double ruler = plane->cameraToScale.value();
     const double lure = plane->cameraToLure.value();
     if (!std::isfinite(ruler) || !std::isfinite(lure) || ruler <= 0.0 || lure <= 0.0) {
-      return failure(ErrorCode::BadRequest, "scale_plane: both distances must be more than zero", "scale_plane");
+      return failure(ErrorCode::BadRequest, "scale_plane: both distances must be more than zero",
+                     "scale_plane");
     }
     farther = lure / ruler;
   }

@@ -25,7 +25,12 @@ std::string reason(int code) {
   return av_strerror(code, text, sizeof text) == 0 ? text : "unknown error";
 }
 
+void beQuiet() {
+  av_log_set_level(AV_LOG_QUIET);
+}
+
 Result<OpenedInput> openInput(const std::filesystem::path& path) {
+  beQuiet();
   std::error_code ignored;
   if (!std::filesystem::exists(path, ignored)) return unreadable(path, "there is no such file");
   if (!std::filesystem::is_regular_file(path, ignored)) return unreadable(path, "this is not a file");

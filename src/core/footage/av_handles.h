@@ -39,6 +39,8 @@ using FramePtr = std::unique_ptr<AVFrame, FreeFrame>;
 using Scaler = std::unique_ptr<SwsContext, FreeScaler>;
 
 std::string reason(int code);
+/// Keeps the libraries from writing to standard error; what goes wrong is reported by their codes.
+void beQuiet();
 
 struct OpenedInput {
   Input format;

@@ -8,8 +8,8 @@ extern "C" {
 #include <libavutil/display.h>
 }
 
-#include <cmath>
 #include <fmt/format.h>
+#include <cmath>
 
 namespace fin {
 namespace {
@@ -32,8 +32,8 @@ Result<std::vector<ClipIndex::Packet>> scanPackets(AVFormatContext& format, int 
       const std::int64_t dts = packet->dts != AV_NOPTS_VALUE ? packet->dts : packet->pts;
       const std::int64_t pts = packet->pts != AV_NOPTS_VALUE ? packet->pts : dts;
       if (pts != AV_NOPTS_VALUE) {
-        packets.push_back({pts, dts, (packet->flags & AV_PKT_FLAG_KEY) != 0,
-                           (packet->flags & AV_PKT_FLAG_DISCARD) != 0});
+        packets.push_back(
+            {pts, dts, (packet->flags & AV_PKT_FLAG_KEY) != 0, (packet->flags & AV_PKT_FLAG_DISCARD) != 0});
       }
     }
     av_packet_unref(packet.get());

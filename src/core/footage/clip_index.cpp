@@ -44,10 +44,13 @@ std::optional<std::size_t> ClipIndex::frameAt(std::int64_t pts) const {
   const auto after = std::lower_bound(pts_.begin(), pts_.end(), pts);
   if (after != pts_.end() && *after == pts) return static_cast<std::size_t>(after - pts_.begin());
   auto nearest = after;
-  if (after == pts_.end() || (after != pts_.begin() && pts - *(after - 1) < *after - pts)) nearest = after - 1;
+  if (after == pts_.end() || (after != pts_.begin() && pts - *(after - 1) < *after - pts))
+    nearest = after - 1;
   if (pts_.empty() || nearest < pts_.begin()) return std::nullopt;
   const auto i = static_cast<std::size_t>(nearest - pts_.begin());
-  const std::int64_t spacing = i + 1 < pts_.size() ? pts_[i + 1] - pts_[i] : i > 0 ? pts_[i] - pts_[i - 1] : 0;
+  const std::int64_t spacing = i + 1 < pts_.size() ? pts_[i + 1] - pts_[i]
+                               : i > 0             ? pts_[i] - pts_[i - 1]
+                                                   : 0;
   if (3 * std::llabs(pts - *nearest) > spacing) return std::nullopt;
   return i;
 }

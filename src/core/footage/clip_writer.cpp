@@ -8,8 +8,8 @@ extern "C" {
 #include <libavutil/opt.h>
 }
 
-#include <cmath>
 #include <fmt/format.h>
+#include <cmath>
 
 namespace fin {
 namespace {
@@ -87,14 +87,15 @@ class AvClipWriter : public ClipWriter {
     if ((format_->oformat->flags & AVFMT_GLOBALHEADER) != 0) codec_->flags |= AV_CODEC_FLAG_GLOBAL_HEADER;
     av_opt_set(codec_->priv_data, "preset", "veryfast", 0);
     av_opt_set(codec_->priv_data, "crf", std::to_string(options_.quality).c_str(), 0);
-    if (const int code = avcodec_open2(codec_.get(), encoder, nullptr); code < 0) return refused(av::reason(code));
+    if (const int code = avcodec_open2(codec_.get(), encoder, nullptr); code < 0)
+      return refused(av::reason(code));
 
     frame_->format = codec_->pix_fmt;
     frame_->width = codec_->width;
     frame_->height = codec_->height;
     if (av_frame_get_buffer(frame_.get(), 0) < 0) return refused("no memory");
-    scaler_.reset(sws_getContext(codec_->width, codec_->height, AV_PIX_FMT_RGB24, codec_->width, codec_->height,
-                                 codec_->pix_fmt, SWS_BILINEAR, nullptr, nullptr, nullptr));
+    scaler_.reset(sws_getContext(codec_->width, codec_->height, AV_PIX_FMT_RGB24, codec_->width,
+                                 codec_->height, codec_->pix_fmt, SWS_BILINEAR, nullptr, nullptr, nullptr));
     return {};
   }
 
@@ -137,6 +138,7 @@ class AvClipWriter : public ClipWriter {
 
 Result<std::unique_ptr<ClipWriter>> ClipWriter::create(const std::filesystem::path& path,
                                                        ClipWriterOptions options) {
+  av::beQuiet();
   auto writer = std::make_unique<AvClipWriter>(path, options);
   if (auto ready = writer->open(); !ready) return tl::unexpected(ready.error());
   return writer;

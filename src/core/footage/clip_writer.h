@@ -13,10 +13,10 @@ namespace fin {
 struct ClipWriterOptions {
   int width_px = 0;
   int height_px = 0;
-  Hertz rate{30.0};      ///< nominal; every frame carries its own time stamp all the same
-  int group = 120;       ///< frames from key frame to key frame
+  Hertz rate{30.0};  ///< nominal; every frame carries its own time stamp all the same
+  int group = 120;   ///< frames from key frame to key frame
   int bFrames = 2;
-  int quality = 20;      ///< constant rate factor: smaller is better
+  int quality = 20;           ///< constant rate factor: smaller is better
   int clockwiseTurn_deg = 0;  ///< written as a note to the player, the picture itself is not turned
 };
 
@@ -25,7 +25,8 @@ struct ClipWriterOptions {
 /// Errors: NotWritable with the file's name.
 class ClipWriter {
  public:
-  static Result<std::unique_ptr<ClipWriter>> create(const std::filesystem::path& path, ClipWriterOptions options);
+  static Result<std::unique_ptr<ClipWriter>> create(const std::filesystem::path& path,
+                                                    ClipWriterOptions options);
   virtual ~ClipWriter() = default;
 
   /// CV_8UC3, red first, of the size promised. Times must rise.

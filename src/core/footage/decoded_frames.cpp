@@ -5,8 +5,8 @@ extern "C" {
 #include <libavutil/pixdesc.h>
 }
 
-#include <algorithm>
 #include <fmt/format.h>
+#include <algorithm>
 #include <opencv2/core.hpp>
 
 namespace fin {

@@ -43,7 +43,7 @@ class DecodedFrames : public FrameSource {
   av::PacketPtr packet_{av_packet_alloc()};
   bool packetWaits_ = false;  ///< packet_ holds what a seek landed on
   bool ended_ = false;
-  std::size_t next_ = 0;      ///< all frames from the last start point up to here have come out or are damaged
+  std::size_t next_ = 0;  ///< all frames from the last start point up to here have come out or are damaged
   std::unordered_set<std::size_t> damaged_;
 
   struct Kept {

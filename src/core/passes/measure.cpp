@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/passes/measure.h"
 
-#include <algorithm>
 #include <fmt/format.h>
+#include <algorithm>
 
 #include "core/calibration/clip_clock.h"
 #include "core/readings/fall.h"
@@ -34,8 +34,9 @@ std::vector<std::string> warningsFor(const PassRequest& request, const Clip& cli
   const std::size_t followed = result.track.followed();
   if (!result.track.marks.empty() &&
       static_cast<double>(followed) < kFollowedShareWanted * static_cast<double>(result.track.frameCount)) {
-    out.push_back(fmt::format("the marks were followed in {} of {} frames only; place one again where it is lost",
-                              followed, result.track.frameCount));
+    out.push_back(
+        fmt::format("the marks were followed in {} of {} frames only; place one again where it is lost",
+                    followed, result.track.frameCount));
   }
   return out;
 }
@@ -46,8 +47,8 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
                          const JobControl& job) {
   const std::size_t last = lastFrameOf(request, clip);
   if (request.firstFrame > last) {
-    return failure(ErrorCode::BadRequest,
-                   fmt::format("first_frame: the clip has only {} frames", last + 1), "first_frame");
+    return failure(ErrorCode::BadRequest, fmt::format("first_frame: the clip has only {} frames", last + 1),
+                   "first_frame");
   }
   if (request.marks.empty()) return Track{request.firstFrame, last - request.firstFrame + 1, {}};
   return followMarks(source, {request.marks, request.firstFrame, last}, job);
@@ -79,9 +80,12 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
   ReadingSheet sheet;
   if (request.protocol == Protocol::Retrieve) readRetrieve(result.traces, request.view, sheet);
   if (request.protocol == Protocol::Fall) readFall(result.traces, request.view, sheet);
-  const PassNeeds needs{request.protocol,          request.view,
-                        marksOf(request),          request.scale.has_value(),
-                        request.waterline.has_value(), request.outline.has_value()};
+  const PassNeeds needs{request.protocol,
+                        request.view,
+                        marksOf(request),
+                        request.scale.has_value(),
+                        request.waterline.has_value(),
+                        request.outline.has_value()};
   result.readings = sheet.complete(needs);
   result.warnings = warningsFor(request, clip, result);
   return result;

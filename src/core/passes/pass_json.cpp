@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <cmath>
 #include <fmt/format.h>
+#include <cmath>
 #include <nlohmann/json.hpp>
 #include <set>
 
@@ -117,7 +117,8 @@ std::optional<ScalePlane> readPlane(Object& pass) {
   const json* value = pass.get("scale_plane");
   if (value == nullptr) return std::nullopt;
   Object plane(*value, "scale_plane");
-  ScalePlane out{Millimetres(plane.number("camera_to_scale_mm")), Millimetres(plane.number("camera_to_lure_mm"))};
+  ScalePlane out{Millimetres(plane.number("camera_to_scale_mm")),
+                 Millimetres(plane.number("camera_to_lure_mm"))};
   plane.nothingElse();
   return out;
 }
@@ -226,12 +227,17 @@ PassRequest readPass(const json& root, const std::filesystem::path& folder) {
   return out;
 }
 
-json toJson(PixelPoint p) { return json::array({p.x_px, p.y_px}); }
-json toJson(const PixelLine& l) { return {{"from", toJson(l.from)}, {"to", toJson(l.to)}}; }
+json toJson(PixelPoint p) {
+  return json::array({p.x_px, p.y_px});
+}
+json toJson(const PixelLine& l) {
+  return {{"from", toJson(l.from)}, {"to", toJson(l.to)}};
+}
 
 }  // namespace
 
-Result<PassRequest> parsePassRequest(const std::string& text, const std::filesystem::path& folder) {
+Result<PassRequest> parsePassRequest(const std::string& text, const std::filesystem::path& folder,
+                                     Stage stage) {
   bool tooDeep = false;
   const auto watchDepth = [&](int depth, json::parse_event_t, json&) {
     tooDeep |= depth > kDeepest;
@@ -241,7 +247,7 @@ Result<PassRequest> parsePassRequest(const std::string& text, const std::filesys
     const json root = json::parse(text, watchDepth);
     if (tooDeep) fail("pass", "is nested too deep");
     PassRequest request = readPass(root, folder);
-    if (auto ok = validate(request); !ok) return tl::unexpected(ok.error());
+    if (auto ok = validate(request, stage); !ok) return tl::unexpected(ok.error());
     return request;
   } catch (const Wrong& wrong) {
     return tl::unexpected(wrong.error);
@@ -273,7 +279,8 @@ std::string writePassRequest(const PassRequest& request, const std::filesystem::
   if (request.waterline) out["waterline"] = toJson(*request.waterline);
   if (request.bottom) out["bottom"] = toJson(*request.bottom);
   if (const auto& l = request.lens) {
-    out["lens"] = {{"model", "pinhole-radtan"}, {"fx", l->fx}, {"fy", l->fy}, {"cx", l->cx}, {"cy", l->cy}, {"k", l->k}};
+    out["lens"] = {
+        {"model", "pinhole-radtan"}, {"fx", l->fx}, {"fy", l->fy}, {"cx", l->cx}, {"cy", l->cy}, {"k", l->k}};
   }
   out["marks"] = json::array();
   for (const MarkSeed& m : request.marks) {
@@ -288,7 +295,8 @@ std::string writePassRequest(const PassRequest& request, const std::filesystem::
   if (request.followBackground) out["follow_background"] = true;
   if (request.firstFrame > 0) out["first_frame"] = request.firstFrame;
   if (request.lastFrame) out["last_frame"] = *request.lastFrame;
-  if (request.quiet) out["quiet"] = {{"from_s", request.quiet->from.value()}, {"to_s", request.quiet->to.value()}};
+  if (request.quiet)
+    out["quiet"] = {{"from_s", request.quiet->from.value()}, {"to_s", request.quiet->to.value()}};
   if (!request.rigName.empty() || !request.rigNote.empty()) {
     out["rig"] = {{"name", request.rigName}, {"note", request.rigNote}};
   }

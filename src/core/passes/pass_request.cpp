@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/passes/pass_request.h"
 
+#include <fmt/format.h>
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 
 namespace fin {
 namespace {
@@ -27,9 +27,6 @@ Result<void> checkMarks(const PassRequest& request) {
       }
     }
   }
-  if (request.protocol != Protocol::Sound && request.marks.empty() && !request.outline) {
-    return wrong("marks", "place the lure's marks or its outline");
-  }
   if (request.outline && request.outline->polygon.size() < 3) {
     return wrong("outline", "a polygon needs at least three corners");
   }
@@ -38,7 +35,11 @@ Result<void> checkMarks(const PassRequest& request) {
 
 }  // namespace
 
-Result<void> validate(const PassRequest& request) {
+Result<void> validate(const PassRequest& request, Stage stage) {
+  if (stage == Stage::Whole && request.protocol != Protocol::Sound && request.marks.empty() &&
+      !request.outline) {
+    return wrong("marks", "place the lure's marks or its outline");
+  }
   if (request.lastFrame && *request.lastFrame < request.firstFrame) {
     return wrong("last_frame", "the window ends before first_frame");
   }
@@ -59,8 +60,8 @@ Result<void> validate(const PassRequest& request) {
   if (request.quiet && !(request.quiet->to > request.quiet->from)) {
     return wrong("quiet", "it ends before it starts");
   }
-  for (const auto& [line, key] : {std::pair{&request.plumb, "plumb"}, {&request.waterline, "waterline"},
-                                  {&request.bottom, "bottom"}}) {
+  for (const auto& [line, key] :
+       {std::pair{&request.plumb, "plumb"}, {&request.waterline, "waterline"}, {&request.bottom, "bottom"}}) {
     if (auto ok = checkLine(*line, key); !ok) return ok;
   }
   return checkMarks(request);

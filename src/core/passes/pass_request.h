@@ -56,12 +56,16 @@ struct PassRequest {
   friend bool operator==(const PassRequest&, const PassRequest&) = default;
 };
 
+/// A draft is being filled in: its marks may still be missing.
+enum class Stage { Whole, Draft };
+
 /// What can be told wrong without the clip. BadRequest with the key's name.
-Result<void> validate(const PassRequest& request);
+Result<void> validate(const PassRequest& request, Stage stage = Stage::Whole);
 
 /// Reads `agile-fin-pass/1`. Strict: an unknown key, a number that is not finite, or anything after the JSON
 /// is an error that names it. `folder` is what a relative clip is relative to.
-Result<PassRequest> parsePassRequest(const std::string& json, const std::filesystem::path& folder);
+Result<PassRequest> parsePassRequest(const std::string& json, const std::filesystem::path& folder,
+                                     Stage stage = Stage::Whole);
 
 /// The same as JSON, its clip relative to `folder` where it lies below it.
 std::string writePassRequest(const PassRequest& request, const std::filesystem::path& folder);

@@ -42,7 +42,8 @@ std::string writeReadings(const PassRequest& request, const PassResult& result) 
   out["readings"] = ordered_json::array();
   for (const Reading& r : result.readings.readings) out["readings"].push_back(toJson(r));
   out["refused"] = ordered_json::array();
-  for (const Refusal& r : result.readings.refused) out["refused"].push_back({{"name", r.name}, {"why", r.why}});
+  for (const Refusal& r : result.readings.refused)
+    out["refused"].push_back({{"name", r.name}, {"why", r.why}});
   out["warnings"] = result.warnings;
   if (!request.rigName.empty() || !request.rigNote.empty()) {
     out["rig"] = {{"name", request.rigName}, {"note", request.rigNote}};

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/readings/fall.h"
 
+#include <fmt/format.h>
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 #include <numeric>
 #include <optional>
 
@@ -18,16 +18,16 @@ namespace {
 constexpr double kTumbleFrom_deg = 360.0;
 constexpr double kFlutterFrom_deg = 30.0;
 constexpr double kGlideFrom = 0.35;
-constexpr double kSideHysteresis = 0.35;     ///< of the widest showing of the body's length
-constexpr double kForeshortened = 0.75;      ///< a heading that turns past the camera shortens the body
+constexpr double kSideHysteresis = 0.35;  ///< of the widest showing of the body's length
+constexpr double kForeshortened = 0.75;   ///< a heading that turns past the camera shortens the body
 constexpr double kTouchDownWindow_s = 0.12;
-constexpr double kBeforeBottom_s = 0.10;     ///< "just before"
+constexpr double kBeforeBottom_s = 0.10;  ///< "just before"
 constexpr double kLeastSteady_s = 0.25;
 constexpr double kLeastDrop_bodies = 0.3;
 constexpr double kChanceAllowed = 1e-4;
 
-const char* const kSteadyNames[] = {"fall_rate",   "time_per_metre", "settle_distance", "glide_ratio",
-                                    "glide_angle", "fall_attitude"};
+const char* const kSteadyNames[] = {"fall_rate",   "time_per_metre", "settle_distance",
+                                    "glide_ratio", "glide_angle",    "fall_attitude"};
 
 Series depthOf(const PassTraces& traces) {
   Series depth = traces.upCentre;
@@ -56,10 +56,11 @@ Result<SteadyPart> findSteadyPart(const PassTraces& traces, const Series& depth)
   part.fit = *fit;
   part.from_s = std::max(fit->settled_s(), depth.t_s.front());
   if (part.to_s - part.from_s < kLeastSteady_s) {
-    return failure(ErrorCode::Unsupported,
-                   fmt::format("the fall does not become steady in view: 95 % of its speed needs about {:.1f} s; "
-                               "film deeper water or a longer drop",
-                               fit->settled_s() - fit->start_s));
+    return failure(
+        ErrorCode::Unsupported,
+        fmt::format("the fall does not become steady in view: 95 % of its speed needs about {:.1f} s; "
+                    "film deeper water or a longer drop",
+                    fit->settled_s() - fit->start_s));
   }
   return part;
 }
@@ -95,8 +96,7 @@ double facing(const PassTraces& traces, const SteadyPart& part) {
 Series pitchOf(const PassTraces& traces, double face) {
   Series pitch;
   for (std::size_t i = 0; i < traces.frames(); ++i) {
-    const double raw =
-        std::atan2(-traces.bodyUp.y[i], face * traces.bodyAlong.y[i]) * kDegreesPerRadian;
+    const double raw = std::atan2(-traces.bodyUp.y[i], face * traces.bodyAlong.y[i]) * kDegreesPerRadian;
     const double before = pitch.empty() ? raw : pitch.y.back();
     pitch.add(traces.axis.t_s[i], before + std::remainder(raw - before, 360.0));
   }
@@ -149,7 +149,8 @@ std::string modeOf(const PassTraces& traces, const SteadyPart& part, const Serie
 void readRate(const PassTraces& traces, const SteadyPart& part, const LineFit& down, ReadingSheet& sheet) {
   Estimate rate;
   rate.value = down.slope;
-  const double ends = std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / (part.to_s - part.from_s);
+  const double ends =
+      std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / (part.to_s - part.from_s);
   rate.u95 = std::hypot(down.slopeU95, down.slope * traces.scaleRelativeU95, ends);
   rate.n = static_cast<double>(down.n);
   rate.grade = gradeOf(rate.value, rate.u95);
@@ -201,8 +202,8 @@ void readTravel(const PassTraces& traces, const SteadyPart& part, ReadingSheet& 
   sheet.give("fall_travel", e);
 }
 
-void readAttitude(const PassTraces& traces, const SteadyPart& part, const Series& pitch, const std::string& mode,
-                  ReadingSheet& sheet) {
+void readAttitude(const PassTraces& traces, const SteadyPart& part, const Series& pitch,
+                  const std::string& mode, ReadingSheet& sheet) {
   if (mode == "tumble" || mode == "spiral") {
     sheet.refuse("fall_attitude", fmt::format("the lure falls in a {}: it has no lasting attitude", mode));
     return;

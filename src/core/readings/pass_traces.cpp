@@ -12,15 +12,21 @@ constexpr double kLargestTilt = 0.5;              ///< tangent: beyond, the path
 
 PixelPoint directionOf(Pull pull) {
   switch (pull) {
-    case Pull::Right: return {1.0, 0.0};
-    case Pull::Left: return {-1.0, 0.0};
-    case Pull::Up: return {0.0, -1.0};
-    case Pull::Down: return {0.0, 1.0};
+    case Pull::Right:
+      return {1.0, 0.0};
+    case Pull::Left:
+      return {-1.0, 0.0};
+    case Pull::Up:
+      return {0.0, -1.0};
+    case Pull::Down:
+      return {0.0, 1.0};
   }
   return {1.0, 0.0};
 }
 
-double dot(PixelPoint a, PixelPoint b) { return a.x_px * b.x_px + a.y_px * b.y_px; }
+double dot(PixelPoint a, PixelPoint b) {
+  return a.x_px * b.x_px + a.y_px * b.y_px;
+}
 
 struct SeenBody {
   double time_s;

@@ -21,11 +21,21 @@ std::optional<Enum> named(const Names& names, std::string_view text) {
 
 }  // namespace
 
-std::string_view toString(Protocol protocol) { return kProtocols[static_cast<std::size_t>(protocol)]; }
-std::string_view toString(View view) { return kViews[static_cast<std::size_t>(view)]; }
-std::string_view toString(Grade grade) { return kGrades[static_cast<std::size_t>(grade)]; }
-std::optional<Protocol> protocolNamed(std::string_view text) { return named<Protocol>(kProtocols, text); }
-std::optional<View> viewNamed(std::string_view text) { return named<View>(kViews, text); }
+std::string_view toString(Protocol protocol) {
+  return kProtocols[static_cast<std::size_t>(protocol)];
+}
+std::string_view toString(View view) {
+  return kViews[static_cast<std::size_t>(view)];
+}
+std::string_view toString(Grade grade) {
+  return kGrades[static_cast<std::size_t>(grade)];
+}
+std::optional<Protocol> protocolNamed(std::string_view text) {
+  return named<Protocol>(kProtocols, text);
+}
+std::optional<View> viewNamed(std::string_view text) {
+  return named<View>(kViews, text);
+}
 
 const Reading* ReadingSet::find(std::string_view name) const {
   const auto found =

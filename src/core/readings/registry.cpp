@@ -28,26 +28,31 @@ ReadingSpec done(std::string_view name, std::string_view unit, Views views, Mark
   return {name, unit, std::move(views), std::move(marks), scale, false, false, true, definition};
 }
 
-ReadingSpec later(std::string_view name, std::string_view unit, Views views, Marks marks, bool scale = false) {
+ReadingSpec later(std::string_view name, std::string_view unit, Views views, Marks marks,
+                  bool scale = false) {
   return {name, unit, std::move(views), std::move(marks), scale, false, false, false, ""};
 }
 
 std::vector<ReadingSpec> retrieve() {
   std::vector<ReadingSpec> specs{
       done("travel_speed", "mm/s", kTankViews, kBody, kNeedsScale,
-           "A straight line is laid through the place of the body's centre (midway between nose and tail) along "
+           "A straight line is laid through the place of the body's centre (midway between nose and tail) "
+           "along "
            "the pull against true time; its slope is the speed."),
       done("wobble_frequency", "Hz", kTop, kBody, false,
            "The angle of the line from tail to nose, less its own mean over one wobble, is fitted with one "
            "repeating motion of free shape. The rate of that motion is the reading."),
       done("wobble_angle", "deg", kTop, kBody, false,
-           "In every whole wobble the widest swing to one side and to the other is taken from the angle of the "
+           "In every whole wobble the widest swing to one side and to the other is taken from the angle of "
+           "the "
            "body; the reading is the middle one of all wobbles, side to side."),
       done("tail_sweep", "mm", kTop, kBody, kNeedsScale,
-           "How far the tail moves from side to side in every whole wobble, less its mean over one wobble; the "
+           "How far the tail moves from side to side in every whole wobble, less its mean over one wobble; "
+           "the "
            "reading is the middle one."),
       done("strouhal", "", kTop, kBody, kNeedsScale,
-           "Wobbles per second times tail sweep over travel speed. Most fish swim at 0.2 to 0.4: context, not a "
+           "Wobbles per second times tail sweep over travel speed. Most fish swim at 0.2 to 0.4: context, "
+           "not a "
            "score."),
       later("roll_frequency", "Hz", kRollViews, kNone),
       later("roll_angle", "deg", kRollViews, kNone),
@@ -57,7 +62,8 @@ std::vector<ReadingSpec> retrieve() {
       later("kick_frequency", "Hz", kNotHeadOn, kKick),
       later("kick_angle", "deg", kNotHeadOn, kKick),
       done("cycle_variation", "%", kTop, kBody, false,
-           "How unequal the single wobbles are in length: the spread of their lengths over the middle one. Small "
+           "How unequal the single wobbles are in length: the spread of their lengths over the middle one. "
+           "Small "
            "is a steady action, large a hunting one."),
       later("breakouts", "per 10 s", kAll, kBody),
       later("running_depth", "mm", kSide, kBody, kNeedsScale),
@@ -74,20 +80,22 @@ std::vector<ReadingSpec> retrieve() {
 std::vector<ReadingSpec> fall() {
   return {
       done("fall_rate", "mm/s", kSide, kBody, kNeedsScale,
-           "A fall from rest nears a steady speed. That approach is fitted; from where 95 % of the steady speed "
+           "A fall from rest nears a steady speed. That approach is fitted; from where 95 % of the steady "
+           "speed "
            "is passed to just before the bottom, a straight line through the depth gives the rate."),
       done("time_per_metre", "s/m", kSide, kBody, kNeedsScale,
            "1000 over the fall rate: the countdown for one metre of depth."),
       done("settle_distance", "mm", kSide, kBody, kNeedsScale,
-           "How far it drops until 95 % of the steady speed is reached: 1.164 times steady speed times the time "
+           "How far it drops until 95 % of the steady speed is reached: 1.164 times steady speed times the "
+           "time "
            "constant of the fitted approach."),
-      done("glide_ratio", "", kSide, kBody, false,
-           "Distance to the side over distance down in the steady part; positive when it leads with the nose, "
-           "negative when it backs away."),
+      done(
+          "glide_ratio", "", kSide, kBody, false,
+          "Distance to the side over distance down in the steady part; positive when it leads with the nose, "
+          "negative when it backs away."),
       done("glide_angle", "deg", kSide, kBody, false,
            "Angle of the path below the horizontal in the steady part; 90 is straight down."),
-      done("fall_travel", "mm", kSide, kBody, kNeedsScale,
-           "Net distance to the side over the whole fall."),
+      done("fall_travel", "mm", kSide, kBody, kNeedsScale, "Net distance to the side over the whole fall."),
       done("fall_attitude", "deg", kSide, kBody, false,
            "Mean angle of the body in the steady part, nose down positive."),
       later("fall_rock_frequency", "Hz", kSide, kBody),
@@ -97,10 +105,11 @@ std::vector<ReadingSpec> fall() {
       later("spiral_rate", "Hz", kSide, kBody),
       later("spiral_radius", "mm", kSide, kBody, kNeedsScale),
       later("tumble_rate", "Hz", kSide, kBody),
-      done("fall_mode", "text", kSide, kBody, false,
-           "Tumble if the body turns right over; else spiral if nose and tail trade sides; else flutter if it "
-           "rocks by more than 30 degrees; else glide if it goes more than 0.35 to the side for 1 down; else "
-           "plumb."),
+      done(
+          "fall_mode", "text", kSide, kBody, false,
+          "Tumble if the body turns right over; else spiral if nose and tail trade sides; else flutter if it "
+          "rocks by more than 30 degrees; else glide if it goes more than 0.35 to the side for 1 down; else "
+          "plumb."),
   };
 }
 
@@ -153,19 +162,21 @@ std::vector<ReadingSpec> sound() {
 
 /// In the order of the Protocol enumeration.
 const std::array<std::vector<ReadingSpec>, 7>& all() {
-  static const std::array<std::vector<ReadingSpec>, 7> specs{retrieve(), fall(), twitchLike(false),
-                                                             twitchLike(true), rest(), skirt(), sound()};
+  static const std::array<std::vector<ReadingSpec>, 7> specs{
+      retrieve(), fall(), twitchLike(false), twitchLike(true), rest(), skirt(), sound()};
   return specs;
 }
 
 }  // namespace
 
-std::span<const ReadingSpec> readingsOf(Protocol protocol) { return all()[static_cast<std::size_t>(protocol)]; }
+std::span<const ReadingSpec> readingsOf(Protocol protocol) {
+  return all()[static_cast<std::size_t>(protocol)];
+}
 
 const ReadingSpec* readingNamed(std::string_view name) {
   for (const auto& protocol : all()) {
-    const auto found =
-        std::find_if(protocol.begin(), protocol.end(), [name](const ReadingSpec& s) { return s.name == name; });
+    const auto found = std::find_if(protocol.begin(), protocol.end(),
+                                    [name](const ReadingSpec& s) { return s.name == name; });
     if (found != protocol.end()) return &*found;
   }
   return nullptr;

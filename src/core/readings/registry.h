@@ -14,13 +14,13 @@ namespace fin {
 struct ReadingSpec {
   std::string_view name;
   std::string_view unit;
-  std::vector<View> shownBy;       ///< views that can show it at all
-  std::vector<MarkName> marks;     ///< that must be placed
-  bool needsScale = false;         ///< it is a length or a speed
+  std::vector<View> shownBy;    ///< views that can show it at all
+  std::vector<MarkName> marks;  ///< that must be placed
+  bool needsScale = false;      ///< it is a length or a speed
   bool needsWaterline = false;
   bool needsOutline = false;
-  bool measured = false;           ///< this version measures it
-  std::string_view definition;     ///< how it is found, for the person who asks
+  bool measured = false;        ///< this version measures it
+  std::string_view definition;  ///< how it is found, for the person who asks
 };
 
 /// The readings of a protocol, in the order in which they are shown.

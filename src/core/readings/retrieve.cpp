@@ -1,14 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/readings/retrieve.h"
 
+#include <fmt/format.h>
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 #include <numeric>
 
-#include "core/signals/cycles.h"
 #include "core/signals/line_fit.h"
-#include "core/signals/periodic_fit.h"
+#include "core/signals/rhythm.h"
 #include "core/signals/running_mean.h"
 
 namespace fin {
@@ -16,11 +15,11 @@ namespace {
 
 constexpr double kFewestCycles = 2.0;
 constexpr double kEnoughCycles = 5.0;
-constexpr double kAliasedFrom = 0.4;      ///< of the capture rate
+constexpr double kAliasedFrom = 0.4;  ///< of the capture rate
 constexpr double kCoarseFrom = 0.2;
 constexpr double kHuntingFrom_percent = 8.0;
 constexpr double kChanceAllowed = 1e-4;
-constexpr double kLeastSwing_px = 0.5;    ///< side to side at the body's end: less is the follower's own noise
+constexpr double kLeastSwing_px = 0.5;  ///< side to side at the body's end: less is the follower's own noise
 constexpr double kMedianFactor = 1.2533;  ///< standard error of a median over that of a mean, normal spread
 constexpr double kMarkPlace_px = kMarkPlaceU95.value();
 
@@ -46,36 +45,14 @@ void readTravelSpeed(const PassTraces& traces, ReadingSheet& sheet) {
   sheet.give("travel_speed", e);
 }
 
-struct Wobble {
-  Series yaw;  ///< less its running mean over one cycle
-  PeriodicFit fit;
-  std::vector<Cycle> cycles;
-};
-
-/// The yaw's rhythm: found first against a slow trend, then against the running mean over one cycle.
-Result<Wobble> findWobble(const PassTraces& traces) {
+/// The yaw's rhythm over the whole run.
+Result<Rhythm> findWobble(const PassTraces& traces) {
   const double span = traces.axis.span_s();
-  PeriodicFitOptions options;
-  options.lowest_Hz = span > 0.0 ? 1.0 / span : 1.0;
-  options.highest_Hz = 0.48 * traces.frameRate_Hz;
-  Wobble wobble;
-  wobble.yaw = withoutRunningMean(traces.axis, span);
-  for (int round = 0; round < 2; ++round) {
-    const auto fit = fitPeriodic(wobble.yaw, options);
-    if (!fit) return tl::unexpected(fit.error());
-    wobble.fit = *fit;
-    wobble.yaw = withoutRunningMean(traces.axis, 1.0 / fit->frequency_Hz);
-    options.lowest_Hz = std::max(options.lowest_Hz, 0.4 * fit->frequency_Hz);
-  }
-  const auto last = fitPeriodic(wobble.yaw, options);
-  if (!last) return tl::unexpected(last.error());
-  wobble.fit = *last;
-  wobble.cycles = wholeCycles(wobble.yaw, wobble.fit);
-  return wobble;
+  return findRhythm(traces.axis, span > 0.0 ? 1.0 / span : 1.0, 0.48 * traces.frameRate_Hz);
 }
 
 /// Why this is no wobble that could be read; empty where it is one.
-std::string doubt(const PassTraces& traces, const Wobble& wobble) {
+std::string doubt(const PassTraces& traces, const Rhythm& wobble) {
   const double swing_px =
       2.0 * wobble.fit.amplitudes.front() / kDegreesPerRadian * traces.bodyLength / traces.unitPerPixel;
   if (wobble.fit.chance > kChanceAllowed || swing_px < kLeastSwing_px) {
@@ -98,7 +75,7 @@ std::vector<double> lengthsOf(const std::vector<Cycle>& cycles) {
 }
 
 /// Grade and notes that every reading of a rhythm shares.
-void judgeRhythm(const PassTraces& traces, const Wobble& wobble, Estimate& e) {
+void judgeRhythm(const PassTraces& traces, const Rhythm& wobble, Estimate& e) {
   e.n = static_cast<double>(wobble.cycles.size());
   e.grade = gradeOf(e.value, e.u95);
   if (e.n < kEnoughCycles) {
@@ -116,7 +93,7 @@ double variation_percent(const std::vector<double>& lengths) {
   return middle > 0.0 ? 100.0 * robustSpread(lengths) / middle : 0.0;
 }
 
-void readFrequency(const PassTraces& traces, const Wobble& wobble, ReadingSheet& sheet) {
+void readFrequency(const PassTraces& traces, const Rhythm& wobble, ReadingSheet& sheet) {
   const std::vector<double> lengths = lengthsOf(wobble.cycles);
   const auto n = static_cast<double>(lengths.size());
   const double variation = variation_percent(lengths);
@@ -129,7 +106,8 @@ void readFrequency(const PassTraces& traces, const Wobble& wobble, ReadingSheet&
     const double total = std::accumulate(lengths.begin(), lengths.end(), 0.0);
     e.value = n / total;
     e.u95 = 1.96 * e.value * variation / 100.0 / std::sqrt(n);
-    e.notes.push_back(fmt::format("it hunts (cycles vary by {:.0f} %): the mean rate of whole wobbles", variation));
+    e.notes.push_back(
+        fmt::format("it hunts (cycles vary by {:.0f} %): the mean rate of whole wobbles", variation));
   }
   judgeRhythm(traces, wobble, e);
   sheet.give("wobble_frequency", e);
@@ -143,20 +121,21 @@ void readFrequency(const PassTraces& traces, const Wobble& wobble, ReadingSheet&
 }
 
 /// Median over cycles of the swing from side to side; `floor` is the part that no averaging removes.
-Estimate medianSwing(const PassTraces& traces, const Wobble& wobble, const Series& series, double floor) {
+Estimate medianSwing(const PassTraces& traces, const Rhythm& wobble, const Series& series, double floor) {
   const std::vector<double> swings = peakToPeak(series, wobble.cycles);
   Estimate e;
   e.value = median(swings);
-  const double spread = 1.96 * kMedianFactor * robustSpread(swings) / std::sqrt(static_cast<double>(swings.size()));
+  const double spread =
+      1.96 * kMedianFactor * robustSpread(swings) / std::sqrt(static_cast<double>(swings.size()));
   e.u95 = std::hypot(spread, floor);
   judgeRhythm(traces, wobble, e);
   return e;
 }
 
-void readSwings(const PassTraces& traces, const Wobble& wobble, ReadingSheet& sheet) {
+void readSwings(const PassTraces& traces, const Rhythm& wobble, ReadingSheet& sheet) {
   const double place = kMarkPlace_px * traces.unitPerPixel;
   const double turn = std::sqrt(2.0) * place / traces.bodyLength * kDegreesPerRadian;
-  sheet.give("wobble_angle", medianSwing(traces, wobble, wobble.yaw, turn));
+  sheet.give("wobble_angle", medianSwing(traces, wobble, wobble.detrended, turn));
 
   const Series tail = withoutRunningMean(traces.acrossTail, 1.0 / wobble.fit.frequency_Hz);
   Estimate sweep = medianSwing(traces, wobble, tail, place);

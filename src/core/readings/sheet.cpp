@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/readings/sheet.h"
 
+#include <fmt/format.h>
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 
 namespace fin {
 namespace {
@@ -57,7 +57,8 @@ ReadingSet ReadingSheet::complete(const PassNeeds& needs) const {
     } else if (const auto* e = std::get_if<Estimate>(&found->second)) {
       set.readings.push_back({name, e->value, std::string(spec.unit), e->u95, e->n, e->grade, e->notes});
     } else if (const auto* t = std::get_if<Text>(&found->second)) {
-      set.readings.push_back({name, t->text, std::string(spec.unit), std::nullopt, t->n, Grade::Good, t->notes});
+      set.readings.push_back(
+          {name, t->text, std::string(spec.unit), std::nullopt, t->n, Grade::Good, t->notes});
     } else {
       set.refused.push_back({name, std::get<std::string>(found->second)});
     }
@@ -70,6 +71,8 @@ Grade gradeOf(double value, double u95) {
   return u95 <= 0.10 * std::abs(value) ? Grade::Fair : Grade::Poor;
 }
 
-Grade worse(Grade a, Grade b) { return std::max(a, b); }
+Grade worse(Grade a, Grade b) {
+  return std::max(a, b);
+}
 
 }  // namespace fin

@@ -27,9 +27,13 @@ std::string whyNot(const ReadingSpec& spec, const PassNeeds& needs);
 /// Collects what a protocol's methods found, and turns it into a whole set in which nothing is missing.
 class ReadingSheet {
  public:
-  void give(std::string_view name, Estimate estimate) { found_.insert_or_assign(std::string(name), std::move(estimate)); }
+  void give(std::string_view name, Estimate estimate) {
+    found_.insert_or_assign(std::string(name), std::move(estimate));
+  }
   void give(std::string_view name, std::string text, std::vector<std::string> notes, double n);
-  void refuse(std::string_view name, std::string why) { found_.insert_or_assign(std::string(name), std::move(why)); }
+  void refuse(std::string_view name, std::string why) {
+    found_.insert_or_assign(std::string(name), std::move(why));
+  }
 
   [[nodiscard]] const Estimate* estimate(std::string_view name) const;
   [[nodiscard]] ReadingSet complete(const PassNeeds& needs) const;

@@ -83,8 +83,14 @@ Shape fine(const FallProblem& problem, Shape s, double span) {
   double least = problem.solve(s.start, s.tau).rss;
   while (stepStart > 1e-5 * span) {
     bool better = false;
-    for (const auto& [ds, dt] : {std::pair{1.0, 0.0}, {-1.0, 0.0}, {0.0, 1.0}, {0.0, -1.0},
-                                 {1.0, 1.0}, {-1.0, -1.0}, {1.0, -1.0}, {-1.0, 1.0}}) {
+    for (const auto& [ds, dt] : {std::pair{1.0, 0.0},
+                                 {-1.0, 0.0},
+                                 {0.0, 1.0},
+                                 {0.0, -1.0},
+                                 {1.0, 1.0},
+                                 {-1.0, -1.0},
+                                 {1.0, -1.0},
+                                 {-1.0, 1.0}}) {
       const Shape next{s.start + ds * stepStart, s.tau * (1.0 + dt * stepTau)};
       const auto solution = problem.solve(next.start, next.tau);
       if (solution.speed > 0.0 && solution.rss < least) {
@@ -141,8 +147,12 @@ void addUncertainty(const FallProblem& problem, TerminalFall& fall) {
 
 }  // namespace
 
-double TerminalFall::settled_s() const { return start_s + kSettledAt * timeConstant_s; }
-double TerminalFall::settleDistance() const { return kSettledDrop * steadySpeed * timeConstant_s; }
+double TerminalFall::settled_s() const {
+  return start_s + kSettledAt * timeConstant_s;
+}
+double TerminalFall::settleDistance() const {
+  return kSettledDrop * steadySpeed * timeConstant_s;
+}
 
 Result<TerminalFall> fitTerminalFall(const Series& depth, double until_s) {
   const Series part = depth.empty() ? depth : depth.between(depth.t_s.front(), until_s);

@@ -71,7 +71,11 @@ std::vector<Cycle> wholeCycles(const Series& detrended, const PeriodicFit& fit) 
   const bool lopsided = fit.amplitudes.size() > 1 && fit.amplitudes[1] > kStrongSecond * fit.amplitudes[0];
   const Series smooth =
       runningMean(detrended, period * (lopsided ? kSmoothingLopsided_cycles : kSmoothing_cycles));
-  const std::vector<double> starts = upwardCrossings(smooth, kHysteresis * fit.amplitudes.front());
+  // An uneven rhythm leaves the fit's amplitude too small: the signal's own size counts then.
+  double power = 0.0;
+  for (double v : smooth.y) power += v * v / static_cast<double>(smooth.size());
+  const double amplitude = std::max(fit.amplitudes.front(), std::sqrt(2.0 * power));
+  const std::vector<double> starts = upwardCrossings(smooth, kHysteresis * amplitude);
   std::vector<Cycle> cycles;
   for (std::size_t i = 1; i < starts.size(); ++i) {
     const Cycle c{starts[i - 1], starts[i]};

@@ -7,7 +7,7 @@
 namespace fin {
 
 struct LineFit {
-  double slope = 0.0;     ///< per second
+  double slope = 0.0;  ///< per second
   double slopeU95 = 0.0;
   double meanTime_s = 0.0;
   double meanValue = 0.0;

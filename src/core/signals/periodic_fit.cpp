@@ -120,8 +120,8 @@ std::optional<Candidate> tryFrequency(const HarmonicProblem& problem, double sta
   return Candidate{f, solution.rss};
 }
 
-std::optional<Candidate> bestCandidate(const HarmonicProblem& problem, const Spectrum& spectrum, double width_Hz,
-                                       const PeriodicFitOptions& options) {
+std::optional<Candidate> bestCandidate(const HarmonicProblem& problem, const Spectrum& spectrum,
+                                       double width_Hz, const PeriodicFitOptions& options) {
   std::optional<Candidate> best;
   for (std::size_t peak : spectrumPeaks(spectrum, kPeaksTried)) {
     const auto c = tryFrequency(problem, spectrum.frequency_Hz[peak], 0.5 * width_Hz, options);

@@ -16,12 +16,12 @@ struct PeriodicFitOptions {
 
 struct PeriodicFit {
   double frequency_Hz = 0.0;
-  double frequencySd_Hz = 0.0;       ///< from the fit's covariance, residual correlation allowed for
+  double frequencySd_Hz = 0.0;  ///< from the fit's covariance, residual correlation allowed for
   double mean = 0.0;
-  std::vector<double> amplitudes;    ///< of the fundamental and its harmonics, half peak-to-peak
-  double explained = 0.0;            ///< share of the variance
+  std::vector<double> amplitudes;  ///< of the fundamental and its harmonics, half peak-to-peak
+  double explained = 0.0;          ///< share of the variance
   double residualSd = 0.0;
-  double chance = 1.0;               ///< probability that white noise alone shows so high a peak
+  double chance = 1.0;  ///< probability that white noise alone shows so high a peak
   std::size_t n = 0;
 };
 
@@ -34,7 +34,8 @@ struct PeriodicFit {
 /// Uncertainty: covariance of the full problem, frequency included, times the residuals' correlation. For a
 /// sinusoid in white noise it reaches the Cramér–Rao bound (D. Rife & R. Boorstyn, Single tone parameter
 /// estimation, 1974); see bench/.
-/// Errors: Unsupported with fewer than 8 samples, without spread, or when no frequency lies between the limits.
+/// Errors: Unsupported with fewer than 8 samples, without spread, or when no frequency lies between the
+/// limits.
 Result<PeriodicFit> fitPeriodic(const Series& series, const PeriodicFitOptions& options);
 
 }  // namespace fin

@@ -67,7 +67,8 @@ double powerAt(const std::vector<std::complex<double>>& phasors, const std::vect
 Spectrum periodogram(const Series& series, double from_Hz, double to_Hz, double perWidth) {
   Spectrum out;
   if (series.size() < 4 || series.span_s() <= 0.0 || to_Hz <= from_Hz) return out;
-  const double mean = std::accumulate(series.y.begin(), series.y.end(), 0.0) / static_cast<double>(series.size());
+  const double mean =
+      std::accumulate(series.y.begin(), series.y.end(), 0.0) / static_cast<double>(series.size());
   std::vector<double> y;
   double yy = 0.0;
   for (double v : series.y) {

@@ -10,7 +10,7 @@ namespace {
 constexpr std::size_t kMostMet = 4;
 constexpr std::size_t kPeaksPerLook = 4;
 constexpr std::size_t kMostCandidates = 5;
-constexpr double kGoodEnough = 0.90;      ///< a given look that fits this well settles it
+constexpr double kGoodEnough = 0.90;  ///< a given look that fits this well settles it
 constexpr double kSamePlace_px = 2.5;
 
 PixelPoint placeOf(const PatchPose& pose, const PatchTemplate::Peak& peak) {

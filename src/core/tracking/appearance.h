@@ -25,7 +25,8 @@ class MarkAppearance {
     std::size_t look = 0;
   };
   /// Places near a pose that look like the mark, best first.
-  [[nodiscard]] std::vector<Candidate> candidates(const cv::Mat& grey, const PatchPose& pose, int reach_px) const;
+  [[nodiscard]] std::vector<Candidate> candidates(const cv::Mat& grey, const PatchPose& pose,
+                                                  int reach_px) const;
 
   /// Sub-pixel place near a candidate; the look that fits best decides.
   struct Found {

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/tracking/follow.h"
 
+#include <fmt/format.h>
 #include <algorithm>
 #include <cmath>
-#include <fmt/format.h>
 #include <set>
 
 #include "core/tracking/mark_follower.h"
@@ -11,9 +11,9 @@
 namespace fin {
 namespace {
 
-constexpr double kLeastStructure = 1.2;    ///< grey levels per pixel: less is an empty wall
+constexpr double kLeastStructure = 1.2;  ///< grey levels per pixel: less is an empty wall
 constexpr double kOneSpot_px = 2.0;
-constexpr std::size_t kBackwardChunk = 48; ///< frames held at once while going backwards
+constexpr std::size_t kBackwardChunk = 48;  ///< frames held at once while going backwards
 
 tl::unexpected<Error> badMarks(const std::string& message) {
   return failure(ErrorCode::BadRequest, "marks: " + message, "marks");
@@ -28,8 +28,8 @@ Result<void> checkSeeds(const FrameSource& source, const FollowRequest& request)
   for (std::size_t i = 0; i < request.seeds.size(); ++i) {
     const MarkSeed& a = request.seeds[i];
     if (a.frame < request.firstFrame || a.frame > request.lastFrame) {
-      return badMarks(fmt::format("{} is placed in frame {}, outside the window {}–{}", toString(a.name), a.frame,
-                                  request.firstFrame, request.lastFrame));
+      return badMarks(fmt::format("{} is placed in frame {}, outside the window {}–{}", toString(a.name),
+                                  a.frame, request.firstFrame, request.lastFrame));
     }
     for (std::size_t j = 0; j < i; ++j) {
       const MarkSeed& b = request.seeds[j];
@@ -38,8 +38,8 @@ Result<void> checkSeeds(const FrameSource& source, const FollowRequest& request)
         return badMarks(fmt::format("{} is placed twice in frame {}", toString(a.name), a.frame));
       }
       if (length(a.at - b.at).value() < kOneSpot_px) {
-        return badMarks(fmt::format("{} and {} lie on one spot in frame {}", toString(b.name), toString(a.name),
-                                    a.frame));
+        return badMarks(fmt::format("{} and {} lie on one spot in frame {}", toString(b.name),
+                                    toString(a.name), a.frame));
       }
     }
   }
@@ -65,7 +65,8 @@ class Journey {
     std::size_t end = lastFirstSeed() + 1;  // one past the frame to begin with
     MarkFollower follower = makeFollower();
     while (end > request_.firstFrame) {
-      const std::size_t begin = std::max(request_.firstFrame, end > kBackwardChunk ? end - kBackwardChunk : 0);
+      const std::size_t begin =
+          std::max(request_.firstFrame, end > kBackwardChunk ? end - kBackwardChunk : 0);
       std::vector<Result<Picture>> chunk;
       for (std::size_t n = begin; n < end; ++n) chunk.push_back(source_.frame(n));
       for (std::size_t n = end; n-- > begin;) {
@@ -139,15 +140,18 @@ class Journey {
       const bool in = s.at.x_px >= -0.5 && s.at.y_px >= -0.5 && s.at.x_px <= picture.width() - 0.5 &&
                       s.at.y_px <= picture.height() - 0.5;
       if (!in) {
-        return badMarks(fmt::format("{} at ({:.1f}, {:.1f}) lies outside the picture of {} × {}", toString(s.name),
-                                    s.at.x_px, s.at.y_px, picture.width(), picture.height()));
+        return badMarks(fmt::format("{} at ({:.1f}, {:.1f}) lies outside the picture of {} × {}",
+                                    toString(s.name), s.at.x_px, s.at.y_px, picture.width(),
+                                    picture.height()));
       }
     }
     follower.give(picture, time, given);
     for (const MarkSeed& s : given) {
       if (follower.structureOf(s.name) < kLeastStructure) {
-        return badMarks(fmt::format("there is nothing at {} to hold on to; place it on a detail with an edge or "
-                                    "a spot", toString(s.name)));
+        return badMarks(
+            fmt::format("there is nothing at {} to hold on to; place it on a detail with an edge or "
+                        "a spot",
+                        toString(s.name)));
       }
     }
     return {};

@@ -14,19 +14,22 @@ constexpr double kPatchOfBody = 0.16;
 constexpr int kSmallestPatch_px = 7;
 constexpr int kLargestPatch_px = 14;
 constexpr int kPatchAlone_px = 9;
-constexpr double kReachOfRadius = 1.0;     ///< search reach while all goes well, in patch radii
-constexpr double kReachOfMove = 0.5;       ///< and of the last move from frame to frame
+constexpr double kReachOfRadius = 1.0;  ///< search reach while all goes well, in patch radii
+constexpr double kReachOfMove = 0.5;    ///< and of the last move from frame to frame
 constexpr int kFarthestReach_px = 36;
 constexpr double kLongestCoast_frames = 12.0;
 constexpr double kTurnWorthALook_rad = 0.06;
-constexpr double kLearnBelow = 0.86;       ///< likeness under which a new look is worth keeping
-constexpr double kLearnFrom = 0.62;        ///< and above which it is safe to
+constexpr double kLearnBelow = 0.86;  ///< likeness under which a new look is worth keeping
+constexpr double kLearnFrom = 0.62;   ///< and above which it is safe to
 constexpr double kLearnQuality = 0.5;
 
-double angleOf(PixelPoint v) { return std::atan2(v.y_px, v.x_px); }
+double angleOf(PixelPoint v) {
+  return std::atan2(v.y_px, v.x_px);
+}
 
 bool inside(const Picture& picture, PixelPoint p) {
-  return p.x_px >= 0.0 && p.y_px >= 0.0 && p.x_px <= picture.width() - 1.0 && p.y_px <= picture.height() - 1.0;
+  return p.x_px >= 0.0 && p.y_px >= 0.0 && p.x_px <= picture.width() - 1.0 &&
+         p.y_px <= picture.height() - 1.0;
 }
 
 }  // namespace
@@ -43,7 +46,8 @@ struct MarkFollower::Looked {
 
 int MarkFollower::patchRadiusFor(double body_px) {
   if (body_px <= 0.0) return kPatchAlone_px;
-  return std::clamp(static_cast<int>(std::lround(kPatchOfBody * body_px)), kSmallestPatch_px, kLargestPatch_px);
+  return std::clamp(static_cast<int>(std::lround(kPatchOfBody * body_px)), kSmallestPatch_px,
+                    kLargestPatch_px);
 }
 
 void MarkFollower::give(const Picture& picture, double time_s, std::span<const MarkSeed> seeds) {
@@ -101,7 +105,8 @@ std::map<MarkName, MarkSample> MarkFollower::step(const Picture& picture, double
     if (other == looked.end() || !isRigidPair(name, *partner)) {
       mine.chosen = chooseOne(mine.choices);
     } else if (name < *partner) {
-      const PairChoice pair = choosePair(mine.choices, other->second.choices, *motion_.apart_px(name, *partner));
+      const PairChoice pair =
+          choosePair(mine.choices, other->second.choices, *motion_.apart_px(name, *partner));
       mine.chosen = pair.first;
       other->second.chosen = pair.second;
     }
@@ -126,7 +131,8 @@ void MarkFollower::settle(const Picture& picture, std::map<MarkName, Looked>& lo
       if (!mine.chosen) continue;
       const auto& candidate = mine.choices.candidates[*mine.chosen];
       const PixelPoint start = mine.likeness > 0.0 ? mine.at : candidate.at;
-      const auto found = appearances_.at(name).refine(picture.grey(), {start, mine.angle_rad}, candidate.look);
+      const auto found =
+          appearances_.at(name).refine(picture.grey(), {start, mine.angle_rad}, candidate.look);
       if (found.score > mine.likeness) {
         mine.at = found.at;
         mine.likeness = found.score;

@@ -98,7 +98,8 @@ PatchTemplate::PatchTemplate(const cv::Mat& grey, const PatchPose& pose, int rad
       slopeY_.push_back(gy / norm);
     }
   }
-  structure_ = std::sqrt(std::max(Eigen::SelfAdjointEigenSolver<Eigen::Matrix2d>(gradients).eigenvalues()[0], 0.0));
+  structure_ =
+      std::sqrt(std::max(Eigen::SelfAdjointEigenSolver<Eigen::Matrix2d>(gradients).eigenvalues()[0], 0.0));
 }
 
 std::vector<float> PatchTemplate::normalised(const std::vector<float>& patch) const {
@@ -119,8 +120,8 @@ double PatchTemplate::correlation(const std::vector<float>& patch) const {
   return static_cast<double>(sum);
 }
 
-std::vector<PatchTemplate::Peak> PatchTemplate::search(const cv::Mat& grey, const PatchPose& pose, int reach_px,
-                                                       std::size_t most) const {
+std::vector<PatchTemplate::Peak> PatchTemplate::search(const cv::Mat& grey, const PatchPose& pose,
+                                                       int reach_px, std::size_t most) const {
   const int wideRadius = radius_px_ + reach_px;
   const int wide = 2 * wideRadius + 1;
   const int side = 2 * radius_px_ + 1;
@@ -154,7 +155,8 @@ std::vector<PatchTemplate::Peak> PatchTemplate::search(const cv::Mat& grey, cons
     for (int x = 0; x < steps; ++x) {
       bool highest = true;
       for (int v = std::max(y - 1, 0); v <= std::min(y + 1, steps - 1); ++v) {
-        for (int u = std::max(x - 1, 0); u <= std::min(x + 1, steps - 1); ++u) highest &= at(u, v) <= at(x, y);
+        for (int u = std::max(x - 1, 0); u <= std::min(x + 1, steps - 1); ++u)
+          highest &= at(u, v) <= at(x, y);
       }
       if (highest) peaks.push_back({x - reach_px, y - reach_px, static_cast<double>(at(x, y))});
     }

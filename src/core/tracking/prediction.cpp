@@ -6,26 +6,37 @@
 namespace fin {
 namespace {
 
+double cross(PixelPoint a, PixelPoint b) {
+  return a.x_px * b.y_px - a.y_px * b.x_px;
+}
 
-double cross(PixelPoint a, PixelPoint b) { return a.x_px * b.y_px - a.y_px * b.x_px; }
-
-double dot(PixelPoint a, PixelPoint b) { return a.x_px * b.x_px + a.y_px * b.y_px; }
+double dot(PixelPoint a, PixelPoint b) {
+  return a.x_px * b.x_px + a.y_px * b.y_px;
+}
 
 }  // namespace
 
 std::optional<MarkName> partnerOf(MarkName name) {
   switch (name) {
-    case MarkName::Nose: return MarkName::Tail;
-    case MarkName::Tail: return MarkName::Nose;
-    case MarkName::Tip: return MarkName::Tail;
-    case MarkName::Back: return MarkName::Belly;
-    case MarkName::Belly: return MarkName::Back;
-    case MarkName::Flank: return std::nullopt;
+    case MarkName::Nose:
+      return MarkName::Tail;
+    case MarkName::Tail:
+      return MarkName::Nose;
+    case MarkName::Tip:
+      return MarkName::Tail;
+    case MarkName::Back:
+      return MarkName::Belly;
+    case MarkName::Belly:
+      return MarkName::Back;
+    case MarkName::Flank:
+      return std::nullopt;
   }
   return std::nullopt;
 }
 
-bool isRigidPair(MarkName a, MarkName b) { return partnerOf(a) == b && partnerOf(b) == a; }
+bool isRigidPair(MarkName a, MarkName b) {
+  return partnerOf(a) == b && partnerOf(b) == a;
+}
 
 void MotionModel::place(MarkName name, double time_s, PixelPoint at) {
   const auto known = states_.find(name);

@@ -8,7 +8,9 @@ namespace fin {
 
 constexpr std::array<std::string_view, 6> kMarkNames{"nose", "tail", "tip", "back", "belly", "flank"};
 
-std::string_view toString(MarkName name) { return kMarkNames[static_cast<std::size_t>(name)]; }
+std::string_view toString(MarkName name) {
+  return kMarkNames[static_cast<std::size_t>(name)];
+}
 
 std::optional<MarkName> markNamed(std::string_view text) {
   const auto found = std::find(kMarkNames.begin(), kMarkNames.end(), text);

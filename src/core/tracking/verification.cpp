@@ -7,13 +7,13 @@
 namespace fin {
 namespace {
 
-constexpr double kPlaceWeight = 0.02;      ///< likeness lost per squared uncertainty away from the expected place
+constexpr double kPlaceWeight = 0.02;  ///< likeness lost per squared uncertainty away from the expected place
 constexpr double kMostPlaceLoss = 0.25;
-constexpr double kStretchSigma = 0.06;     ///< of the distance, from one frame to the next
+constexpr double kStretchSigma = 0.06;  ///< of the distance, from one frame to the next
 constexpr double kStretchWeight = 0.06;
-constexpr double kAloneLoss = 0.45;        ///< giving one mark of a pair up must be worth it
-constexpr double kLikenessZero = 0.35;     ///< likeness at which quality is 0
-constexpr double kLikenessFull = 0.90;     ///< and 1
+constexpr double kAloneLoss = 0.45;     ///< giving one mark of a pair up must be worth it
+constexpr double kLikenessZero = 0.35;  ///< likeness at which quality is 0
+constexpr double kLikenessFull = 0.90;  ///< and 1
 
 double worth(const MarkChoices& mark, const MarkAppearance::Candidate& candidate) {
   const double away = length(candidate.at - mark.expected).value() / mark.uncertainty_px;

@@ -15,11 +15,21 @@ struct PixelPoint {
   friend bool operator==(const PixelPoint&, const PixelPoint&) = default;
 };
 
-inline PixelPoint operator+(PixelPoint a, PixelPoint b) { return {a.x_px + b.x_px, a.y_px + b.y_px}; }
-inline PixelPoint operator-(PixelPoint a, PixelPoint b) { return {a.x_px - b.x_px, a.y_px - b.y_px}; }
-inline PixelPoint operator*(PixelPoint a, double k) { return {a.x_px * k, a.y_px * k}; }
-inline Pixels length(PixelPoint a) { return Pixels(std::hypot(a.x_px, a.y_px)); }
-inline PixelPoint midpoint(PixelPoint a, PixelPoint b) { return (a + b) * 0.5; }
+inline PixelPoint operator+(PixelPoint a, PixelPoint b) {
+  return {a.x_px + b.x_px, a.y_px + b.y_px};
+}
+inline PixelPoint operator-(PixelPoint a, PixelPoint b) {
+  return {a.x_px - b.x_px, a.y_px - b.y_px};
+}
+inline PixelPoint operator*(PixelPoint a, double k) {
+  return {a.x_px * k, a.y_px * k};
+}
+inline Pixels length(PixelPoint a) {
+  return Pixels(std::hypot(a.x_px, a.y_px));
+}
+inline PixelPoint midpoint(PixelPoint a, PixelPoint b) {
+  return (a + b) * 0.5;
+}
 
 /// A place in the lure's plane, in mm. u is along the pull (across in a head-on view); v is up (in a top
 /// view: across, to the left of the pull as seen in the picture).

@@ -1,0 +1,324 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/records/log.h"
+
+#include <SQLiteCpp/SQLiteCpp.h>
+
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+#include <sstream>
+
+#include "core/records/schema.h"
+
+namespace fin {
+namespace {
+
+namespace fs = std::filesystem;
+
+std::optional<Grade> gradeNamed(const std::string& text) {
+  for (Grade g : {Grade::Good, Grade::Fair, Grade::Poor}) {
+    if (toString(g) == text) return g;
+  }
+  return std::nullopt;
+}
+
+class SqliteLog : public Log {
+ public:
+  SqliteLog(fs::path file, int flags) : file_(std::move(file)), database_(file_.string(), flags, 2000) {}
+
+  [[nodiscard]] const fs::path& file() const override { return file_; }
+  [[nodiscard]] const std::string& readOnlyReason() const override { return readOnlyReason_; }
+  void setReadOnly(std::string why) { readOnlyReason_ = std::move(why); }
+  SQLite::Database& database() { return database_; }
+
+  Result<std::vector<LoggedPass>> passes() const override {
+    return reading([&]() -> Result<std::vector<LoggedPass>> {
+      SQLite::Statement query(database_, std::string(kPassColumns) + "WHERE NOT removed ORDER BY pass.id");
+      std::vector<LoggedPass> out;
+      while (query.executeStep()) {
+        auto pass = passFrom(query);
+        if (!pass) return tl::unexpected(pass.error());
+        out.push_back(std::move(*pass));
+      }
+      return out;
+    });
+  }
+
+  Result<LoggedPass> pass(RowId id) const override {
+    return reading([&]() -> Result<LoggedPass> {
+      SQLite::Statement query(database_, std::string(kPassColumns) + "WHERE pass.id = ?");
+      query.bind(1, id);
+      if (!query.executeStep()) return failure(ErrorCode::BadRequest, "the log holds no such pass");
+      return passFrom(query);
+    });
+  }
+
+  Result<RowId> addPass(const std::string& title, const PassRequest& request) override {
+    const auto print = printOf(request.clip);
+    if (!print) return tl::unexpected(print.error());
+    RowId id = 0;
+    auto done = changing([&] {
+      SQLite::Statement insert(database_, "INSERT INTO pass (clip_id, title, request) VALUES (?, ?, ?)");
+      insert.bind(1, clipId(request.clip, *print));
+      insert.bind(2, title);
+      insert.bind(3, writePassRequest(request, folder()));
+      insert.exec();
+      id = database_.getLastInsertRowid();
+    });
+    if (!done) return tl::unexpected(done.error());
+    return id;
+  }
+
+  Result<void> setRemoved(RowId id, bool removed) override {
+    return changing([&] { run("UPDATE pass SET removed = ? WHERE id = ?", removed ? 1 : 0, id); });
+  }
+
+  Result<void> saveRequest(RowId id, const PassRequest& request) override {
+    return changing(
+        [&] { run("UPDATE pass SET request = ? WHERE id = ?", writePassRequest(request, folder()), id); });
+  }
+
+  Result<std::optional<LoggedTrack>> track(RowId id) const override {
+    return reading([&]() -> Result<std::optional<LoggedTrack>> {
+      SQLite::Statement head(
+          database_, "SELECT first_frame, frame_count, marks, followed_from FROM track WHERE pass_id = ?");
+      head.bind(1, id);
+      if (!head.executeStep()) return std::optional<LoggedTrack>();
+      LoggedTrack out;
+      out.track.firstFrame = static_cast<std::size_t>(head.getColumn(0).getInt64());
+      out.track.frameCount = static_cast<std::size_t>(head.getColumn(1).getInt64());
+      auto from = parsePassRequest(head.getColumn(3).getString(), folder(), Stage::Draft);
+      if (!from) return tl::unexpected(from.error());
+      out.followedFrom = std::move(*from);
+      std::istringstream names(head.getColumn(2).getString());
+      for (std::string name; names >> name;) {
+        if (const auto mark = markNamed(name)) out.track.marks.push_back(samplesOf(id, *mark, out.track));
+      }
+      return std::optional<LoggedTrack>(std::move(out));
+    });
+  }
+
+  Result<void> saveTrack(RowId id, const LoggedTrack& kept) override {
+    return changing([&] {
+      run("DELETE FROM track_sample WHERE pass_id = ?", id);
+      std::string marks;
+      for (const MarkTrack& mark : kept.track.marks) marks += std::string(toString(mark.name)) + " ";
+      run("INSERT OR REPLACE INTO track VALUES (?, ?, ?, ?, ?)", id,
+          static_cast<std::int64_t>(kept.track.firstFrame), static_cast<std::int64_t>(kept.track.frameCount),
+          marks, writePassRequest(kept.followedFrom, folder()));
+      SQLite::Statement insert(database_, "INSERT INTO track_sample VALUES (?, ?, ?, ?, ?, ?)");
+      for (const MarkTrack& mark : kept.track.marks) {
+        for (std::size_t i = 0; i < mark.samples.size(); ++i) {
+          const MarkSample& s = mark.samples[i];
+          if (!s.seen) continue;
+          bindAll(insert, id, std::string(toString(mark.name)),
+                  static_cast<std::int64_t>(kept.track.firstFrame + i), s.at.x_px, s.at.y_px, s.quality);
+          insert.exec();
+          insert.reset();
+        }
+      }
+    });
+  }
+
+  Result<ReadingSet> readings(RowId id) const override {
+    return reading([&]() -> Result<ReadingSet> {
+      ReadingSet out;
+      SQLite::Statement query(database_,
+                              "SELECT name, value, words, unit, u95, n, grade, notes FROM reading "
+                              "WHERE pass_id = ? ORDER BY place");
+      query.bind(1, id);
+      while (query.executeStep()) out.readings.push_back(readingFrom(query));
+      SQLite::Statement refused(database_, "SELECT name, why FROM refusal WHERE pass_id = ? ORDER BY place");
+      refused.bind(1, id);
+      while (refused.executeStep()) {
+        out.refused.push_back({refused.getColumn(0).getString(), refused.getColumn(1).getString()});
+      }
+      return out;
+    });
+  }
+
+  Result<void> saveReadings(RowId id, const ReadingSet& set) override {
+    return changing([&] {
+      run("DELETE FROM reading WHERE pass_id = ?", id);
+      run("DELETE FROM refusal WHERE pass_id = ?", id);
+      int place = 0;
+      for (const Reading& r : set.readings) insertReading(id, place++, r);
+      for (const Refusal& r : set.refused) {
+        run("INSERT INTO refusal VALUES (?, ?, ?, ?)", id, place++, r.name, r.why);
+      }
+    });
+  }
+
+ private:
+  static constexpr const char* kPassColumns =
+      "SELECT pass.id, title, request, size_bytes, sha256 FROM pass JOIN clip ON clip.id = clip_id ";
+
+  [[nodiscard]] fs::path folder() const { return fs::absolute(file_).parent_path(); }
+
+  static void bindOne(SQLite::Statement& s, int i, const std::optional<double>& v) {
+    if (v) s.bind(i, *v);
+  }
+  template <class T>
+  static void bindOne(SQLite::Statement& s, int i, const T& v) {
+    s.bind(i, v);
+  }
+  template <class... Values>
+  static void bindAll(SQLite::Statement& statement, const Values&... values) {
+    int i = 0;
+    (bindOne(statement, ++i, values), ...);
+  }
+  template <class... Values>
+  void run(const char* sql, const Values&... values) {
+    SQLite::Statement statement(database_, sql);
+    bindAll(statement, values...);
+    statement.exec();
+  }
+
+  /// SQLite's exceptions stop here.
+  template <class Work>
+  auto reading(Work work) const -> decltype(work()) {
+    try {
+      return work();
+    } catch (const SQLite::Exception& e) {
+      return failure(ErrorCode::Unreadable, fmt::format("{}: {}", file_.filename().string(), e.what()),
+                     file_.string());
+    }
+  }
+  template <class Work>
+  Result<void> changing(Work work) {
+    if (!readOnlyReason_.empty()) return failure(ErrorCode::NotWritable, readOnlyReason_, file_.string());
+    try {
+      SQLite::Transaction transaction(database_);
+      work();
+      transaction.commit();
+      return {};
+    } catch (const SQLite::Exception& e) {
+      return failure(ErrorCode::NotWritable,
+                     fmt::format("{} could not be written ({}); nothing was changed",
+                                 file_.filename().string(), e.what()),
+                     file_.string());
+    }
+  }
+
+  RowId clipId(const fs::path& clip, const ClipPrint& print) {
+    const fs::path relative = fs::absolute(clip).lexically_relative(folder());
+    const bool below = !relative.empty() && *relative.begin() != "..";
+    const std::string path = below ? relative.string() : fs::absolute(clip).string();
+    run("INSERT INTO clip (path, size_bytes, sha256) VALUES (?, ?, ?) "
+        "ON CONFLICT (path) DO UPDATE SET size_bytes = excluded.size_bytes, sha256 = excluded.sha256",
+        path, static_cast<std::int64_t>(print.size_bytes), print.sha256);
+    SQLite::Statement query(database_, "SELECT id FROM clip WHERE path = ?");
+    query.bind(1, path);
+    query.executeStep();
+    return query.getColumn(0).getInt64();
+  }
+
+  [[nodiscard]] Result<LoggedPass> passFrom(SQLite::Statement& row) const {
+    auto request = parsePassRequest(row.getColumn(2).getString(), folder(), Stage::Draft);
+    if (!request) return tl::unexpected(request.error());
+    return LoggedPass{
+        row.getColumn(0).getInt64(),
+        row.getColumn(1).getString(),
+        std::move(*request),
+        {static_cast<std::uintmax_t>(row.getColumn(3).getInt64()), row.getColumn(4).getString()}};
+  }
+
+  [[nodiscard]] MarkTrack samplesOf(RowId id, MarkName mark, const Track& track) const {
+    MarkTrack out{mark, std::vector<MarkSample>(track.frameCount)};
+    SQLite::Statement query(
+        database_, "SELECT frame, x_px, y_px, quality FROM track_sample WHERE pass_id = ? AND mark = ?");
+    bindAll(query, id, std::string(toString(mark)));
+    while (query.executeStep()) {
+      const auto i = static_cast<std::size_t>(query.getColumn(0).getInt64()) - track.firstFrame;
+      if (i >= out.samples.size()) continue;
+      out.samples[i] = {true,
+                        {query.getColumn(1).getDouble(), query.getColumn(2).getDouble()},
+                        query.getColumn(3).getDouble()};
+    }
+    return out;
+  }
+
+  static Reading readingFrom(SQLite::Statement& row) {
+    Reading r;
+    r.name = row.getColumn(0).getString();
+    if (row.getColumn(1).isNull()) {
+      r.value = row.getColumn(2).getString();
+    } else {
+      r.value = row.getColumn(1).getDouble();
+    }
+    r.unit = row.getColumn(3).getString();
+    if (!row.getColumn(4).isNull()) r.u95 = row.getColumn(4).getDouble();
+    r.n = row.getColumn(5).getDouble();
+    r.grade = gradeNamed(row.getColumn(6).getString()).value_or(Grade::Poor);
+    const auto notes = nlohmann::json::parse(row.getColumn(7).getString(), nullptr, false);
+    for (const auto& note : notes) {
+      if (note.is_string()) r.notes.push_back(note.get<std::string>());
+    }
+    return r;
+  }
+
+  void insertReading(RowId id, int place, const Reading& r) {
+    SQLite::Statement insert(database_, "INSERT INTO reading VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)");
+    std::optional<double> number;
+    if (const auto* v = std::get_if<double>(&r.value)) number = *v;
+    bindAll(insert, id, place, r.name, number);
+    if (const auto* words = std::get_if<std::string>(&r.value)) insert.bind(5, *words);
+    insert.bind(6, r.unit);
+    bindOne(insert, 7, r.u95);
+    insert.bind(8, r.n);
+    insert.bind(9, std::string(toString(r.grade)));
+    insert.bind(10, nlohmann::json(r.notes).dump());
+    insert.bind(11, kMethodVersion);
+    insert.exec();
+  }
+
+  fs::path file_;
+  SQLite::Database database_;
+  std::string readOnlyReason_;
+};
+
+Result<std::unique_ptr<Log>> openWritable(const fs::path& file) {
+  auto log = std::make_unique<SqliteLog>(file, SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
+  if (records::versionOf(log->database()) > records::currentVersion()) {
+    log = std::make_unique<SqliteLog>(file, SQLite::OPEN_READONLY);
+    log->setReadOnly(fmt::format(
+        "{} was made by a newer Agile Fin (log version {}, this one writes {}); it can be "
+        "looked at but not changed",
+        file.filename().string(), records::versionOf(log->database()), records::currentVersion()));
+    return log;
+  }
+  log->database().exec("PRAGMA foreign_keys = ON");
+  try {
+    records::bringForward(log->database());
+  } catch (const SQLite::Exception&) {
+    if (records::versionOf(log->database()) != records::currentVersion()) throw;
+  }
+  return log;
+}
+
+}  // namespace
+
+bool sameFollowing(const PassRequest& before, const PassRequest& now) {
+  return before.clip == now.clip && before.marks == now.marks && before.outline == now.outline &&
+         before.firstFrame == now.firstFrame && before.lastFrame == now.lastFrame;
+}
+
+Result<std::unique_ptr<Log>> Log::open(const fs::path& file) {
+  std::error_code ignored;
+  const bool there = fs::exists(file, ignored);
+  try {
+    return openWritable(file);
+  } catch (const SQLite::Exception& e) {
+    if (!there) {
+      return failure(
+          ErrorCode::NotWritable,
+          fmt::format("{}: no log can be begun in this folder ({})", file.filename().string(), e.what()),
+          file.string());
+    }
+    return failure(
+        ErrorCode::Unreadable,
+        fmt::format("{}: this is not a log that can be opened ({})", file.filename().string(), e.what()),
+        file.string());
+  }
+}
+
+}  // namespace fin

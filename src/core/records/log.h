@@ -1,0 +1,64 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <cstdint>
+#include <filesystem>
+#include <memory>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/footage/clip_print.h"
+#include "core/passes/measure.h"
+
+namespace fin {
+
+using RowId = std::int64_t;
+
+/// One pass as the log keeps it: what the person said (the request) and by what its clip is known again.
+struct LoggedPass {
+  RowId id = 0;
+  std::string title;
+  PassRequest request;
+  ClipPrint clip;
+};
+
+/// A track with what it was followed from, so that an outdated one is told from a good one.
+struct LoggedTrack {
+  Track track;
+  PassRequest followedFrom;
+};
+
+/// True when a track of `before` stands for `now` as well: same clip, marks, outline and window.
+bool sameFollowing(const PassRequest& before, const PassRequest& now);
+
+/// The log: one SQLite file (.finlog) in which everything is kept as it is done. Clips stay where they are
+/// and are named relative to the log's folder. The schema number is in user_version; older logs are brought
+/// forward when opened, newer ones are opened for reading only.
+///
+/// Errors: NotWritable, Unreadable, NewerVersion, with the file's name. Every change is one transaction: it
+/// is there whole or not at all. One connection, for use by one thread.
+class Log {
+ public:
+  /// Opens a log, or begins one where there is none.
+  static Result<std::unique_ptr<Log>> open(const std::filesystem::path& file);
+  virtual ~Log() = default;
+
+  [[nodiscard]] virtual const std::filesystem::path& file() const = 0;
+  /// Why nothing can be written; empty where it can.
+  [[nodiscard]] virtual const std::string& readOnlyReason() const = 0;
+
+  [[nodiscard]] virtual Result<std::vector<LoggedPass>> passes() const = 0;
+  [[nodiscard]] virtual Result<LoggedPass> pass(RowId id) const = 0;
+  [[nodiscard]] virtual Result<RowId> addPass(const std::string& title, const PassRequest& request) = 0;
+  /// Takes a pass out of sight or brings it back; nothing of it is deleted.
+  [[nodiscard]] virtual Result<void> setRemoved(RowId id, bool removed) = 0;
+  [[nodiscard]] virtual Result<void> saveRequest(RowId id, const PassRequest& request) = 0;
+
+  [[nodiscard]] virtual Result<std::optional<LoggedTrack>> track(RowId id) const = 0;
+  [[nodiscard]] virtual Result<void> saveTrack(RowId id, const LoggedTrack& track) = 0;
+  [[nodiscard]] virtual Result<ReadingSet> readings(RowId id) const = 0;
+  [[nodiscard]] virtual Result<void> saveReadings(RowId id, const ReadingSet& readings) = 0;
+};
+
+}  // namespace fin

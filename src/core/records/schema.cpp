@@ -1,0 +1,88 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/records/schema.h"
+
+#include <SQLiteCpp/SQLiteCpp.h>
+
+#include <array>
+#include <string>
+
+namespace fin::records {
+namespace {
+
+/// Step n brings a log from version n to n + 1. A step that was released is never changed.
+constexpr std::array kSteps{
+    R"sql(
+CREATE TABLE clip (
+  id INTEGER PRIMARY KEY,
+  path TEXT NOT NULL UNIQUE,         -- relative to the log's folder where it lies below it
+  size_bytes INTEGER NOT NULL,
+  sha256 TEXT NOT NULL               -- of size, head, middle and tail
+);
+CREATE TABLE pass (
+  id INTEGER PRIMARY KEY,
+  clip_id INTEGER NOT NULL REFERENCES clip(id),
+  title TEXT NOT NULL,
+  request TEXT NOT NULL,             -- agile-fin-pass/1: what the person said
+  removed INTEGER NOT NULL DEFAULT 0
+);
+CREATE TABLE track (
+  pass_id INTEGER PRIMARY KEY REFERENCES pass(id),
+  first_frame INTEGER NOT NULL,
+  frame_count INTEGER NOT NULL,
+  marks TEXT NOT NULL,               -- names, separated by spaces
+  followed_from TEXT NOT NULL        -- agile-fin-pass/1
+);
+CREATE TABLE track_sample (
+  pass_id INTEGER NOT NULL REFERENCES pass(id),
+  mark TEXT NOT NULL,
+  frame INTEGER NOT NULL,
+  x_px REAL NOT NULL,
+  y_px REAL NOT NULL,
+  quality REAL NOT NULL,
+  PRIMARY KEY (pass_id, mark, frame)
+) WITHOUT ROWID;
+CREATE TABLE reading (
+  pass_id INTEGER NOT NULL REFERENCES pass(id),
+  place INTEGER NOT NULL,            -- in the protocol's order
+  name TEXT NOT NULL,
+  value REAL,                        -- NULL for words
+  words TEXT,
+  unit TEXT NOT NULL,
+  u95 REAL,
+  n REAL NOT NULL,
+  grade TEXT NOT NULL,
+  notes TEXT NOT NULL,               -- a JSON list
+  method INTEGER NOT NULL,           -- version of the method that made it
+  PRIMARY KEY (pass_id, name)
+);
+CREATE TABLE refusal (
+  pass_id INTEGER NOT NULL REFERENCES pass(id),
+  place INTEGER NOT NULL,
+  name TEXT NOT NULL,
+  why TEXT NOT NULL,
+  PRIMARY KEY (pass_id, name)
+);
+)sql"};
+
+}  // namespace
+
+int currentVersion() {
+  return static_cast<int>(kSteps.size());
+}
+
+int versionOf(const SQLite::Database& database) {
+  SQLite::Statement query(database, "PRAGMA user_version");
+  return query.executeStep() ? query.getColumn(0).getInt() : 0;
+}
+
+void bringForward(SQLite::Database& database) {
+  const int from = versionOf(database);
+  if (from >= currentVersion()) return;
+  SQLite::Transaction transaction(database);
+  for (int step = from; step < currentVersion(); ++step)
+    database.exec(kSteps[static_cast<std::size_t>(step)]);
+  database.exec("PRAGMA user_version = " + std::to_string(currentVersion()));
+  transaction.commit();
+}
+
+}  // namespace fin::records

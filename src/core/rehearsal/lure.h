@@ -1,0 +1,49 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <Eigen/Core>
+#include <array>
+#include <vector>
+
+#include "core/rehearsal/motion.h"
+#include "core/tracking/track.h"
+
+namespace fin {
+
+/// The build of a rehearsal lure. Body axes: x to the nose, y to the back, z to its right; origin midway
+/// between the places called nose and tail.
+struct LureBuild {
+  double length_mm = 90.0;  ///< nose to end of the rigid body
+  double height_mm = 20.0;
+  double width_mm = 12.0;
+  double tail_mm = 0.0;                          ///< a soft tail behind the body; none at 0
+  double lip_mm = 0.0;                           ///< a diving lip under the nose; none at 0
+  std::array<double, 3> back{60.0, 80.0, 60.0};  ///< red, green, blue, 0 … 255
+  std::array<double, 3> belly{225.0, 220.0, 205.0};
+  std::array<double, 3> bands{170.0, 60.0, 40.0};
+  int bandCount = 5;
+};
+
+/// One ellipsoid of a posed lure, ready to be looked at.
+struct PosedPart {
+  Eigen::Matrix3d toBody;  ///< tank directions → unit sphere axes
+  Eigen::Vector3d centre_mm;
+  Eigen::Matrix3d turned;  ///< body directions → tank
+  Eigen::Vector3d halfAxes_mm;
+  bool isBody = false;
+  std::array<double, 3> paint{};  ///< of parts that are not the body
+};
+
+/// Half of the part's extent along a direction of length 1.
+double reachAlong(const PosedPart& part, const Eigen::Vector3d& direction);
+
+std::vector<PosedPart> posedParts(const LureBuild& build, const BodyPose& pose);
+
+/// Colour of the body's skin at a place on the unit sphere.
+std::array<double, 3> skin(const LureBuild& build, const Eigen::Vector3d& onSphere);
+
+/// Where a mark is in the tank. The marks nose and tail lie on the body's axis, inside coloured rings, so
+/// that every view sees their centres.
+Eigen::Vector3d markPlace(const LureBuild& build, const BodyPose& pose, MarkName mark);
+
+}  // namespace fin

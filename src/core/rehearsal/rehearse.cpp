@@ -1,0 +1,73 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/rehearsal/rehearse.h"
+
+#include <algorithm>
+#include <array>
+
+namespace fin {
+namespace {
+
+constexpr double kRulerU95_mm = 0.5;
+constexpr double kClear_px = 12.0;  ///< from the picture's edge
+
+std::vector<MarkName> marksOf(const LureBuild& lure) {
+  std::vector<MarkName> marks{MarkName::Nose, MarkName::Tail};
+  if (lure.tail_mm > 0.0) marks.push_back(MarkName::Tip);
+  return marks;
+}
+
+bool wellInside(const RehearsalTank& tank, std::size_t frame) {
+  const auto& camera = tank.scene().camera;
+  const auto marks = marksOf(tank.scene().lure);
+  return std::all_of(marks.begin(), marks.end(), [&](MarkName mark) {
+    const PixelPoint p = tank.markAt(mark, frame);
+    return p.x_px > kClear_px && p.y_px > kClear_px && p.x_px < camera.width_px - kClear_px &&
+           p.y_px < camera.height_px - kClear_px;
+  });
+}
+
+}  // namespace
+
+Result<void> filmRehearsal(const RehearsalScene& scene, const std::filesystem::path& clip,
+                           std::optional<Hertz> playRate, const JobControl& job) {
+  RehearsalTank tank(scene);
+  ClipWriterOptions options;
+  options.width_px = scene.camera.width_px;
+  options.height_px = scene.camera.height_px;
+  options.rate = playRate.value_or(scene.rate);
+  auto writer = ClipWriter::create(clip, options);
+  if (!writer) return tl::unexpected(writer.error());
+  const double slowed = scene.rate / options.rate;
+  for (std::size_t n = 0; n < tank.frameCount(); ++n) {
+    if (job.cancelled()) return failure(ErrorCode::Cancelled, "the rehearsal was stopped");
+    const auto picture = tank.frame(n);
+    if (!picture) return tl::unexpected(picture.error());
+    if (auto ok = (*writer)->add(picture->rgb(), tank.timeOf(n) * slowed); !ok) return ok;
+    job.report(static_cast<double>(n + 1) / static_cast<double>(tank.frameCount()));
+  }
+  return (*writer)->finish();
+}
+
+PassRequest requestFor(const RehearsalTank& tank, const std::filesystem::path& clip) {
+  const RehearsalScene& scene = tank.scene();
+  PassRequest request;
+  request.clip = clip;
+  request.protocol = std::holds_alternative<Sink>(scene.motion) ? Protocol::Fall : Protocol::Retrieve;
+  request.view = scene.camera.view;
+  request.captureRate = scene.rate;
+  request.pull = scene.camera.fromLeft ? Pull::Left : Pull::Right;
+  if (scene.ruler_mm > 0.0) {
+    const auto [from, to] = tank.rulerEnds();
+    request.scale = ScaleMark{from, to, Millimetres(scene.ruler_mm), Millimetres(kRulerU95_mm)};
+  }
+  std::size_t first = 0;
+  while (first + 1 < tank.frameCount() && !wellInside(tank, first)) ++first;
+  std::size_t last = first;
+  while (last + 1 < tank.frameCount() && wellInside(tank, last + 1)) ++last;
+  request.firstFrame = first;
+  request.lastFrame = last;
+  for (MarkName mark : marksOf(scene.lure)) request.marks.push_back({mark, first, tank.markAt(mark, first)});
+  return request;
+}
+
+}  // namespace fin

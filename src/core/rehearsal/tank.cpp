@@ -1,0 +1,291 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/rehearsal/tank.h"
+
+#include <Eigen/Geometry>
+#include <algorithm>
+#include <cmath>
+#include <opencv2/core.hpp>
+#include <optional>
+
+namespace fin {
+namespace {
+
+using Eigen::Vector3d;
+
+constexpr int kInstants = 5;  ///< over one exposure
+constexpr int kSamples = 2;   ///< a pixel's side
+constexpr double kTile_mm = 120.0;
+constexpr double kWallBehind_mm = 350.0;
+constexpr int kLightCell_px = 16;  ///< dancing light is worked out on a coarse grid
+constexpr std::size_t kGrainSize = 1U << 20U;
+constexpr double kRulerOver_px = 46.0;  ///< its upper edge over the picture's lower edge
+constexpr int kRulerHeight_px = 24;
+constexpr double kNearer = 1.1;  ///< parts before the lure's plane look a little larger
+
+uchar clipped(double v) {
+  return static_cast<uchar>(std::clamp(v, 0.0, 255.0));
+}
+
+/// A number in 0 … 1 that depends on two whole numbers alone.
+double hashed(int a, int b) {
+  auto h = static_cast<unsigned>(a) * 374761393U + static_cast<unsigned>(b) * 668265263U;
+  h = (h ^ (h >> 13U)) * 1274126177U;
+  return static_cast<double>((h ^ (h >> 16U)) & 0xffffU) / 65535.0;
+}
+
+/// Where a ray first meets a part; the place is on its unit sphere.
+struct Hit {
+  double along;
+  Vector3d onSphere;
+};
+std::optional<Hit> meet(const PosedPart& part, const Vector3d& eye, const Vector3d& ray) {
+  const Vector3d o = part.toBody * (eye - part.centre_mm);
+  const Vector3d d = part.toBody * ray;
+  const double a = d.squaredNorm();
+  const double b = o.dot(d);
+  const double inside = b * b - a * (o.squaredNorm() - 1.0);
+  if (inside <= 0.0) return std::nullopt;
+  const double along = (-b - std::sqrt(inside)) / a;
+  return Hit{along, o + d * along};
+}
+
+/// Light from above and a little from the camera.
+double lightOn(const PosedPart& part, const Vector3d& onSphere, const Vector3d& towardsEye) {
+  const Vector3d normal = (part.toBody.transpose() * onSphere).normalized();
+  return 0.55 + 0.3 * std::max(normal.y(), 0.0) + 0.15 * std::max(normal.dot(towardsEye), 0.0);
+}
+
+}  // namespace
+
+RehearsalTank::RehearsalTank(RehearsalScene scene)
+    : scene_(std::move(scene)), camera_(scene_.camera), motion_(scene_.motion), grain_(kGrainSize) {
+  std::mt19937 random(scene_.seed);
+  std::normal_distribution<double> grain(0.0, scene_.noise_grey);
+  for (signed char& g : grain_)
+    g = static_cast<signed char>(std::clamp(std::lround(grain(random)), -127L, 127L));
+  paintWall();
+  if (scene_.ruler_mm > 0.0) paintRuler();
+}
+
+std::size_t RehearsalTank::frameCount() const {
+  return static_cast<std::size_t>(std::floor(scene_.length.value() * scene_.rate.value()));
+}
+
+Seconds RehearsalTank::timeOf(std::size_t frame) const {
+  return Seconds(static_cast<double>(frame) / scene_.rate.value());
+}
+
+Seconds RehearsalTank::instantOf(std::size_t frame) const {
+  return timeOf(frame) + Seconds(0.5 * scene_.exposure / scene_.rate.value());
+}
+
+PixelPoint RehearsalTank::markAt(MarkName mark, std::size_t frame) const {
+  return camera_.project(markPlace(scene_.lure, motion_.at(instantOf(frame)), mark));
+}
+
+Track RehearsalTank::trueTrack(std::span<const MarkName> marks) const {
+  Track track{0, frameCount(), {}};
+  for (MarkName name : marks) {
+    MarkTrack mark{name, {}};
+    for (std::size_t n = 0; n < frameCount(); ++n) {
+      const PixelPoint at = markAt(name, n);
+      const bool in = at.x_px >= 0.0 && at.y_px >= 0.0 && at.x_px <= camera_.setup().width_px - 1.0 &&
+                      at.y_px <= camera_.setup().height_px - 1.0;
+      mark.samples.push_back({in, at, in ? 1.0 : 0.0});
+    }
+    track.marks.push_back(std::move(mark));
+  }
+  return track;
+}
+
+std::pair<PixelPoint, PixelPoint> RehearsalTank::rulerEnds() const {
+  const double half = 0.5 * scene_.ruler_mm * camera_.pixelsPerMillimetre();
+  const double middle = 0.5 * (camera_.setup().width_px - 1);
+  const double y = camera_.setup().height_px - kRulerOver_px;
+  return {{std::round(middle - half), y}, {std::round(middle - half) + 2.0 * half, y}};
+}
+
+Result<Picture> RehearsalTank::frame(std::size_t n) {
+  if (n >= frameCount()) return failure(ErrorCode::BadRequest, "this frame is past the end of the rehearsal");
+  const double time = instantOf(n).value();
+  cv::Mat picture = lit(time);
+  paintLure(picture, instantOf(n));
+  paintSpecks(picture, time);
+  addNoise(picture, n);
+  return Picture::fromMat(picture);
+}
+
+/// A tiled wall some way behind the lure, darker towards the bottom.
+void RehearsalTank::paintWall() {
+  const auto& setup = camera_.setup();
+  wall_ = cv::Mat(setup.height_px, setup.width_px, CV_8UC3);
+  const double perPixel_mm = (setup.distance_mm + kWallBehind_mm) / setup.focal_px;
+  for (int y = 0; y < wall_.rows; ++y) {
+    auto* row = wall_.ptr<cv::Vec3b>(y);
+    const double v = y * perPixel_mm;
+    const double shade = 1.0 - 0.25 * y / wall_.rows;
+    for (int x = 0; x < wall_.cols; ++x) {
+      const double u = x * perPixel_mm;
+      const double joint =
+          std::min(std::abs(std::remainder(u, kTile_mm)), std::abs(std::remainder(v, kTile_mm)));
+      const int tileX = static_cast<int>(std::floor(u / kTile_mm + 0.5));
+      const int tileY = static_cast<int>(std::floor(v / kTile_mm + 0.5));
+      const double tone =
+          shade * (joint < 3.0 ? 0.80 : 0.96 + 0.06 * hashed(tileX, tileY)) + 0.01 * hashed(x, y);
+      row[x] = {clipped(108.0 * tone), clipped(150.0 * tone), clipped(156.0 * tone)};
+    }
+  }
+}
+
+void RehearsalTank::paintRuler() {
+  const auto [from, to] = rulerEnds();
+  const double perMillimetre = (to.x_px - from.x_px) / scene_.ruler_mm;
+  for (int y = 0; y < kRulerHeight_px; ++y) {
+    auto* row = wall_.ptr<cv::Vec3b>(static_cast<int>(from.y_px) + y);
+    for (int x = std::max(static_cast<int>(from.x_px), 0);
+         x <= std::min(static_cast<int>(to.x_px), wall_.cols - 1); ++x) {
+      const double mm = (x - from.x_px) / perMillimetre;
+      const int depth = std::abs(std::remainder(mm, 50.0)) < 0.6 / perMillimetre   ? kRulerHeight_px
+                        : std::abs(std::remainder(mm, 10.0)) < 0.6 / perMillimetre ? kRulerHeight_px / 2
+                                                                                   : 0;
+      const bool edge = y == 0 || mm < 0.6 / perMillimetre || mm > scene_.ruler_mm - 0.6 / perMillimetre;
+      row[x] = y < depth || edge ? cv::Vec3b(30, 32, 34) : cv::Vec3b(222, 214, 190);
+    }
+  }
+}
+
+/// The wall under light that dances: three slow waves of brightness crossing it.
+cv::Mat RehearsalTank::lit(double time_s) const {
+  if (scene_.dancingLight <= 0.0) return wall_.clone();
+  const int columns = wall_.cols / kLightCell_px + 2;
+  const int rows = wall_.rows / kLightCell_px + 2;
+  std::vector<double> light(static_cast<std::size_t>(columns * rows));
+  for (int r = 0; r < rows; ++r) {
+    for (int c = 0; c < columns; ++c) {
+      const double wave = std::sin(0.41 * c + 0.23 * r + 3.1 * time_s) +
+                          std::sin(0.29 * r - 0.17 * c + 2.3 * time_s) +
+                          std::sin(0.13 * c - 0.37 * r - 4.3 * time_s);
+      light[static_cast<std::size_t>(r * columns + c)] = 256.0 * (1.0 + scene_.dancingLight * wave / 3.0);
+    }
+  }
+  cv::Mat out(wall_.size(), CV_8UC3);
+  for (int y = 0; y < out.rows; ++y) {
+    const double fy = static_cast<double>(y % kLightCell_px) / kLightCell_px;
+    const double* upper = &light[static_cast<std::size_t>(y / kLightCell_px * columns)];
+    const double* lower = upper + columns;
+    const uchar* from = wall_.ptr<uchar>(y);
+    uchar* to = out.ptr<uchar>(y);
+    for (int cell = 0; cell * kLightCell_px < out.cols; ++cell) {
+      const double left = upper[cell] + fy * (lower[cell] - upper[cell]);
+      const double step = (upper[cell + 1] + fy * (lower[cell + 1] - upper[cell + 1]) - left) / kLightCell_px;
+      const int end = std::min((cell + 1) * kLightCell_px, out.cols);
+      for (int x = cell * kLightCell_px; x < end; ++x) {
+        const int factor = static_cast<int>(left + step * (x - cell * kLightCell_px));
+        for (int c = 3 * x; c < 3 * x + 3; ++c)
+          to[c] = static_cast<uchar>(std::min(from[c] * factor >> 8, 255));
+      }
+    }
+  }
+  return out;
+}
+
+/// The part of the picture that posed parts may touch.
+cv::Rect RehearsalTank::boxOf(const std::vector<PosedPart>& parts) const {
+  const cv::Rect whole(0, 0, camera_.setup().width_px, camera_.setup().height_px);
+  cv::Rect box;
+  for (const PosedPart& part : parts) {
+    const PixelPoint at = camera_.project(part.centre_mm);
+    const double near = camera_.pixelsPerMillimetre() * kNearer;
+    const double x = near * reachAlong(part, camera_.right()) + 2.0;
+    const double y = near * reachAlong(part, camera_.up()) + 2.0;
+    box |= cv::Rect(cv::Point(static_cast<int>(at.x_px - x), static_cast<int>(at.y_px - y)),
+                    cv::Point(static_cast<int>(at.x_px + x) + 2, static_cast<int>(at.y_px + y) + 2));
+  }
+  return box & whole;
+}
+
+void RehearsalTank::paintLure(cv::Mat& picture, Seconds instant) const {
+  const double open_s = scene_.exposure / scene_.rate.value();
+  std::vector<std::vector<PosedPart>> poses;
+  cv::Rect box;
+  for (int i = 0; i < kInstants; ++i) {
+    const Seconds at = instant + Seconds(((i + 0.5) / kInstants - 0.5) * open_s);
+    poses.push_back(posedParts(scene_.lure, motion_.at(at)));
+    box |= boxOf(poses.back());
+  }
+  if (box.empty()) return;
+  cv::Mat sum = cv::Mat::zeros(box.size(), CV_32FC4);  // red, green, blue, share of the pixel that is covered
+  for (const auto& parts : poses) addPaint(sum, box, parts, 1.0F / (kInstants * kSamples * kSamples));
+  for (int y = 0; y < box.height; ++y) {
+    auto* row = picture.ptr<cv::Vec3b>(box.y + y) + box.x;
+    const auto* from = sum.ptr<cv::Vec4f>(y);
+    for (int x = 0; x < box.width; ++x) {
+      const double clear = 1.0 - static_cast<double>(from[x][3]);
+      for (int c = 0; c < 3; ++c) row[x][c] = clipped(static_cast<double>(from[x][c]) + clear * row[x][c]);
+    }
+  }
+}
+
+void RehearsalTank::addPaint(cv::Mat& sum, const cv::Rect& whole, const std::vector<PosedPart>& parts,
+                             float share) const {
+  const cv::Rect box = boxOf(parts);
+  for (int y = box.y; y < box.y + box.height; ++y) {
+    auto* row = sum.ptr<cv::Vec4f>(y - whole.y) - whole.x;
+    for (int x = box.x; x < box.x + box.width; ++x) {
+      for (int s = 0; s < kSamples * kSamples; ++s) {
+        const Vector3d ray =
+            camera_.ray(x + (s % kSamples + 0.5) / kSamples - 0.5, y + (s / kSamples + 0.5) / kSamples - 0.5);
+        std::optional<Hit> nearest;
+        const PosedPart* part = nullptr;
+        for (const PosedPart& p : parts) {
+          const auto hit = meet(p, camera_.eye(), ray);
+          if (hit && (!nearest || hit->along < nearest->along)) {
+            nearest = hit;
+            part = &p;
+          }
+        }
+        if (part == nullptr) continue;
+        const auto colour = part->isBody ? skin(scene_.lure, nearest->onSphere) : part->paint;
+        const double light = lightOn(*part, nearest->onSphere, -ray.normalized());
+        for (int c = 0; c < 3; ++c)
+          row[x][c] += share * static_cast<float>(light * colour[static_cast<std::size_t>(c)]);
+        row[x][3] += share;
+      }
+    }
+  }
+}
+
+void RehearsalTank::paintSpecks(cv::Mat& picture, double time_s) const {
+  for (int i = 0; i < scene_.specks; ++i) {
+    const int key = static_cast<int>(scene_.seed) + i;
+    const double x = std::fmod(hashed(key, 1) * picture.cols + (hashed(key, 2) - 0.3) * 14.0 * time_s + 8e6,
+                               picture.cols - 2.0);
+    const double y = std::fmod(hashed(key, 3) * picture.rows + (hashed(key, 4) - 0.2) * 9.0 * time_s + 8e6,
+                               picture.rows - 2.0);
+    for (int dy = 0; dy < 2; ++dy) {
+      for (int dx = 0; dx < 2; ++dx) {
+        const double fx = x - std::floor(x);
+        const double fy = y - std::floor(y);
+        const double share = 0.5 * (dx == 1 ? fx : 1.0 - fx) * (dy == 1 ? fy : 1.0 - fy);
+        auto& p = picture.at<cv::Vec3b>(static_cast<int>(y) + dy, static_cast<int>(x) + dx);
+        for (int c = 0; c < 3; ++c) p[c] = clipped(p[c] + share * (235.0 - p[c]));
+      }
+    }
+  }
+}
+
+void RehearsalTank::addNoise(cv::Mat& picture, std::size_t frame) const {
+  if (scene_.noise_grey <= 0.0) return;
+  std::mt19937 random(scene_.seed + 7919U * static_cast<unsigned>(frame));
+  std::uniform_int_distribution<std::size_t> place(0,
+                                                   kGrainSize - static_cast<std::size_t>(picture.cols) - 1);
+  for (int y = 0; y < picture.rows; ++y) {
+    const signed char* grain = &grain_[place(random)];
+    uchar* row = picture.ptr<uchar>(y);
+    for (int x = 0; x < picture.cols; ++x, row += 3) {
+      for (int c = 0; c < 3; ++c) row[c] = static_cast<uchar>(std::clamp(row[c] + grain[x], 0, 255));
+    }
+  }
+}
+
+}  // namespace fin

@@ -1,0 +1,69 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <memory>
+#include <random>
+#include <span>
+
+#include "core/footage/frame_source.h"
+#include "core/rehearsal/camera.h"
+#include "core/rehearsal/lure.h"
+#include "core/tracking/track.h"
+
+namespace fin {
+
+/// All that makes one rehearsal clip. Everything drawn at random comes from `seed`.
+struct RehearsalScene {
+  LureBuild lure;
+  Motion motion = StraightPull{};
+  RehearsalCamera::Setup camera;
+  Hertz rate{120.0};  ///< of capture
+  Seconds length{3.0};
+  double exposure = 0.3;  ///< share of a frame's time that the shutter is open
+  double noise_grey = 2.0;
+  double dancingLight = 0.06;  ///< share of the light that moves
+  int specks = 40;
+  double ruler_mm = 400.0;  ///< a ruler in the lure's plane, near the picture's lower edge; none at 0
+  unsigned seed = 1;
+};
+
+/// A simulated tank seen by a simulated camera: frames as from a clip, with the truth known.
+///
+/// Model: ellipsoids with painted skin under light from above, a tiled wall behind, light that dances, specks
+/// that drift; exposure is averaged over five instants, edges over 2 × 2 samples; grey noise is added last.
+/// Plain on purpose: no refraction, no shadows, no bubbles. The same seed gives the same frames in any order.
+class RehearsalTank : public FrameSource {
+ public:
+  explicit RehearsalTank(RehearsalScene scene);
+
+  [[nodiscard]] std::size_t frameCount() const override;
+  [[nodiscard]] Seconds timeOf(std::size_t frame) const override;
+  [[nodiscard]] Result<Picture> frame(std::size_t frame) override;
+
+  /// The middle of the exposure: the instant that a frame stands for.
+  [[nodiscard]] Seconds instantOf(std::size_t frame) const;
+  [[nodiscard]] PixelPoint markAt(MarkName mark, std::size_t frame) const;
+  /// True places of the marks in every frame; not seen where they are outside the picture.
+  [[nodiscard]] Track trueTrack(std::span<const MarkName> marks) const;
+  /// The ruler's two ends in the picture.
+  [[nodiscard]] std::pair<PixelPoint, PixelPoint> rulerEnds() const;
+  [[nodiscard]] const RehearsalScene& scene() const { return scene_; }
+
+ private:
+  void paintWall();
+  void paintRuler();
+  [[nodiscard]] cv::Mat lit(double time_s) const;
+  void paintLure(cv::Mat& picture, Seconds instant) const;
+  void addPaint(cv::Mat& sum, const cv::Rect& box, const std::vector<PosedPart>& parts, float share) const;
+  [[nodiscard]] cv::Rect boxOf(const std::vector<PosedPart>& parts) const;
+  void paintSpecks(cv::Mat& picture, double time_s) const;
+  void addNoise(cv::Mat& picture, std::size_t frame) const;
+
+  RehearsalScene scene_;
+  RehearsalCamera camera_;
+  PlayedMotion motion_;
+  cv::Mat wall_;                    ///< CV_8UC3, red first
+  std::vector<signed char> grain_;  ///< noise to be cut from at random places
+};
+
+}  // namespace fin
