@@ -73,8 +73,10 @@ class SqliteLog : public Log {
   }
 
   Result<void> saveRequest(RowId id, const PassRequest& request) override {
-    return changing(
-        [&] { run("UPDATE pass SET request = ? WHERE id = ?", writePassRequest(request, folder()), id); });
+    return changing([&] {
+      run("UPDATE pass SET request = ? WHERE id = ?", writePassRequest(request, folder()), id);
+      rememberClip(id, request.clip);
+    });
   }
 
   Result<std::optional<LoggedTrack>> track(RowId id) const override {
@@ -100,6 +102,7 @@ class SqliteLog : public Log {
   Result<void> saveTrack(RowId id, const LoggedTrack& kept) override {
     return changing([&] {
       run("DELETE FROM track_sample WHERE pass_id = ?", id);
+      rememberClip(id, kept.followedFrom.clip);
       std::string marks;
       for (const MarkTrack& mark : kept.track.marks) marks += std::string(toString(mark.name)) + " ";
       run("INSERT OR REPLACE INTO track VALUES (?, ?, ?, ?, ?)", id,
@@ -210,6 +213,11 @@ class SqliteLog : public Log {
     query.bind(1, path);
     query.executeStep();
     return query.getColumn(0).getInt64();
+  }
+
+  /// Sets down by what a pass's clip is known again; a clip that is not there now keeps what stood.
+  void rememberClip(RowId pass, const fs::path& clip) {
+    if (const auto print = printOf(clip)) run("UPDATE pass SET clip_id = ? WHERE id = ?", clipId(clip, *print), pass);
   }
 
   [[nodiscard]] Result<LoggedPass> passFrom(SQLite::Statement& row) const {

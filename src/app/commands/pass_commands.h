@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QUndoCommand>
+
+#include "app/models/pass_desk.h"
+
+namespace fin::app {
+
+/// What was said of a pass, before and after.
+class EditPass : public QUndoCommand {
+ public:
+  EditPass(PassDesk& desk, RowId id, const QString& what, PassRequest before, PassRequest after)
+      : QUndoCommand(what), desk_(desk), id_(id), before_(std::move(before)), after_(std::move(after)) {}
+  void undo() override { desk_.applyRequest(id_, before_); }
+  void redo() override { desk_.applyRequest(id_, after_); }
+
+ private:
+  PassDesk& desk_;
+  RowId id_;
+  PassRequest before_;
+  PassRequest after_;
+};
+
+/// A pass that comes into the log or goes out of it.
+class ShowPass : public QUndoCommand {
+ public:
+  ShowPass(PassDesk& desk, RowId id, const QString& what, bool removed)
+      : QUndoCommand(what), desk_(desk), id_(id), removed_(removed) {}
+  void undo() override { desk_.applyRemoved(id_, !removed_); }
+  void redo() override { desk_.applyRemoved(id_, removed_); }
+
+ private:
+  PassDesk& desk_;
+  RowId id_;
+  bool removed_;
+};
+
+}  // namespace fin::app

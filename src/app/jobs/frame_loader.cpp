@@ -1,0 +1,95 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/jobs/frame_loader.h"
+
+#include <QMetaObject>
+#include <opencv2/core/mat.hpp>
+
+namespace fin::app {
+namespace {
+
+constexpr std::size_t kCacheBytes = 256U << 20U;
+constexpr std::size_t kAhead = 24;  ///< frames decoded on in the direction of travel
+
+QImage imageOf(const Picture& picture) {
+  const cv::Mat rgb = picture.rgb();
+  return QImage(rgb.data, rgb.cols, rgb.rows, static_cast<qsizetype>(rgb.step), QImage::Format_RGB888).copy();
+}
+
+}  // namespace
+
+FrameLoader::FrameLoader(QObject* parent)
+    : QObject(parent), thread_([this](const std::stop_token& stop) { run(stop); }) {}
+
+FrameLoader::~FrameLoader() = default;
+
+void FrameLoader::setClip(std::shared_ptr<const Clip> clip) {
+  const std::lock_guard lock(mutex_);
+  clip_ = std::move(clip);
+  wish_.reset();
+  ++turn_;
+  wake_.notify_all();
+}
+
+void FrameLoader::request(std::size_t frame) {
+  const std::lock_guard lock(mutex_);
+  wish_ = frame;
+  wake_.notify_all();
+}
+
+bool FrameLoader::wishWaits(unsigned turn) {
+  const std::lock_guard lock(mutex_);
+  return wish_.has_value() || turn != turn_;
+}
+
+void FrameLoader::run(const std::stop_token& stop) {
+  unsigned turn = 0;
+  std::shared_ptr<const Clip> clip;
+  std::unique_ptr<FrameSource> source;
+  std::size_t last = 0;
+  while (!stop.stop_requested()) {
+    std::size_t frame = 0;
+    {
+      std::unique_lock lock(mutex_);
+      if (!wake_.wait(lock, stop, [&] { return wish_.has_value(); })) return;
+      frame = *wish_;
+      wish_.reset();
+      if (turn != turn_) source.reset();
+      turn = turn_;
+      clip = clip_;
+    }
+    if (!clip) continue;
+    if (!source) {
+      auto opened = Clip::reader(clip, {kCacheBytes, 0});
+      if (!opened) {
+        deliver(turn, frame, tl::unexpected(opened.error()));
+        continue;
+      }
+      source = std::move(*opened);
+    }
+    if (frame >= source->frameCount()) continue;
+    deliver(turn, frame, source->frame(frame));
+    const bool backwards = frame < last;
+    last = frame;
+    for (std::size_t i = 1; i <= kAhead && !backwards && !wishWaits(turn) && !stop.stop_requested(); ++i) {
+      if (frame + i < source->frameCount()) (void)source->frame(frame + i);
+    }
+  }
+}
+
+void FrameLoader::deliver(unsigned turn, std::size_t frame, const Result<Picture>& picture) {
+  const QImage image = picture ? imageOf(*picture) : QImage();
+  const QString why = picture ? QString() : QString::fromStdString(picture.error().message);
+  QMetaObject::invokeMethod(
+      this,
+      [this, turn, frame, image, why] {
+        if (turn != turn_) return;
+        if (image.isNull()) {
+          emit failed(frame, why);
+        } else {
+          emit loaded(frame, image);
+        }
+      },
+      Qt::QueuedConnection);
+}
+
+}  // namespace fin::app

@@ -1,0 +1,38 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QString>
+
+#include "core/readings/reading.h"
+#include "core/tracking/track.h"
+
+namespace fin::app {
+
+enum class UnitSystem { Metric, Imperial };
+
+/// The reading's name as a tester says it.
+QString spokenName(std::string_view reading);
+QString spokenName(Protocol protocol);
+QString spokenName(View view);
+QString spokenName(MarkName mark);
+QString spokenName(Grade grade);
+
+/// A number in the units of the person, with as many decimals as its uncertainty deserves.
+struct SpokenValue {
+  QString value;        ///< "6.61", or the word itself
+  QString uncertainty;  ///< "± 0.03", empty for words
+  QString unit;
+};
+SpokenValue spoken(const Reading& reading, UnitSystem units);
+
+/// "how was this measured": definition, what lies behind it, and its notes.
+QString howMeasured(const Reading& reading);
+
+/// What a number in an SI-based unit has to be multiplied by, and the unit it then has.
+struct ShownUnit {
+  double factor = 1.0;
+  QString unit;
+};
+ShownUnit shownUnit(std::string_view unit, UnitSystem units);
+
+}  // namespace fin::app

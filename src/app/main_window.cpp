@@ -1,0 +1,176 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/main_window.h"
+
+#include <QAction>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QVBoxLayout>
+
+#include "app/look/theme.h"
+#include "app/places/coming/coming_place.h"
+
+namespace fin::app {
+namespace {
+
+QString keyTable() {
+  const std::pair<const char*, QString> keys[] = {
+      {"Ctrl 1 … 6", QObject::tr("go to a place of the day")},
+      {"Ctrl O", QObject::tr("open a clip")},
+      {"Ctrl Z, Ctrl Shift Z", QObject::tr("undo, redo")},
+      {"D, F", QObject::tr("one frame back, on")},
+      {"S, G", QObject::tr("ten frames back, on")},
+      {"Space", QObject::tr("run slowly, halt")},
+      {"R", QObject::tr("place the ends of the known length")},
+      {"1, 2", QObject::tr("place nose, tail")},
+      {"Arrows, Enter", QObject::tr("move the cross half a pixel (Shift: five), place it")},
+      {"Esc", QObject::tr("put down what is in hand")},
+      {"+, −, W", QObject::tr("nearer, further, whole picture")},
+      {"F1", QObject::tr("this sheet")},
+  };
+  QString rows;
+  for (const auto& [key, what] : keys) rows += QString("<tr><td><b>%1</b>&nbsp;&nbsp;</td><td>%2</td></tr>").arg(key, what);
+  return "<table cellpadding='4'>" + rows + "</table>";
+}
+
+}  // namespace
+
+MainWindow::MainWindow(std::unique_ptr<Log> log, QWidget* parent)
+    : QMainWindow(parent), desk_(new PassDesk(std::move(log), this)) {
+  const QString file = QFileInfo(QString::fromStdString(desk_->log().file().string())).completeBaseName();
+  setWindowTitle(tr("Agile Fin: %1").arg(file));
+  resize(1280, 800);
+
+  auto* body = new QWidget;
+  auto* layout = new QVBoxLayout(body);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(0);
+  places_ = new QStackedWidget;
+  layout->addWidget(buildStrip());
+  if (const std::string& why = desk_->log().readOnlyReason(); !why.empty()) {
+    auto* note = new QLabel(QString::fromStdString(why));
+    note->setObjectName("readOnly");
+    note->setProperty("trouble", true);
+    note->setContentsMargins(16, 6, 16, 0);
+    note->setWordWrap(true);
+    layout->addWidget(note);
+  }
+  layout->addWidget(places_, 1);
+  setCentralWidget(body);
+
+  bench_ = new BenchPlace(*desk_);
+  addPlace(Place::Plan, tr("Plan"),
+           new ComingPlace(tr("Here the day will be planned: the question, the models and their rigs, the water, the "
+                              "cameras and the order of passes.")));
+  addPlace(Place::Poolside, tr("Poolside"),
+           new ComingPlace(tr("Here the day will be worked through at the water: the pass to make now in large "
+                              "letters, the beat, and every clip brought to its pass.")));
+  addPlace(Place::Bench, tr("Bench"), bench_);
+  addPlace(Place::LineUp, tr("Line-up"),
+           new ComingPlace(tr("Here passes will stand side by side: in step, on ladders of speed, and with what is "
+                              "too close to call.")));
+  addPlace(Place::Verdict, tr("Verdict"),
+           new ComingPlace(tr("Here the scores of the day will be weighed, and the report written.")));
+  addPlace(Place::Log, tr("Log"),
+           new ComingPlace(tr("Here everything kept will be found again, by model and by day.")));
+  addActions();
+  if (!desk_->passes().empty()) desk_->select(desk_->passes().front().id);
+  go(Place::Bench);
+}
+
+QWidget* MainWindow::buildStrip() {
+  strip_ = new QWidget;
+  strip_->setAutoFillBackground(true);
+  QPalette palette = strip_->palette();
+  palette.setColor(QPalette::Window, QColor(0xEA, 0xE2, 0xD2));
+  strip_->setPalette(palette);
+  auto* row = new QHBoxLayout(strip_);
+  row->setContentsMargins(8, 0, 12, 0);
+  row->setSpacing(0);
+  row->addStretch();
+  auto* units = new QPushButton(tr("mm"));
+  units->setObjectName("units");
+  units->setCheckable(true);
+  units->setToolTip(tr("Metric or inches, everywhere at once. The log always keeps metric."));
+  units->setAccessibleName(tr("Switch between metric and inches"));
+  connect(units, &QPushButton::toggled, this, [this, units](bool imperial) {
+    units->setText(imperial ? tr("inches") : tr("mm"));
+    setUnits(imperial ? UnitSystem::Imperial : UnitSystem::Metric);
+  });
+  row->addWidget(units);
+  row->addSpacing(6);
+  for (auto* action : {desk_->undoStack().createUndoAction(this, tr("Undo")), desk_->undoStack().createRedoAction(this, tr("Redo"))}) {
+    const bool undo = row->count() == 3;
+    action->setShortcut(undo ? QKeySequence(Qt::CTRL | Qt::Key_Z) : QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z));
+    addAction(action);
+    auto* button = new QPushButton(undo ? tr("Undo") : tr("Redo"));
+    button->setObjectName(undo ? "undo" : "redo");
+    button->setEnabled(action->isEnabled());
+    connect(action, &QAction::changed, button, [action, button] {
+      button->setEnabled(action->isEnabled());
+      button->setToolTip(action->text());
+    });
+    connect(button, &QPushButton::clicked, action, &QAction::trigger);
+    row->addWidget(button);
+    row->addSpacing(4);
+  }
+  return strip_;
+}
+
+void MainWindow::addPlace(Place place, const QString& name, QWidget* widget) {
+  places_->addWidget(widget);
+  auto* tab = new QPushButton(name);
+  tab->setProperty("place", true);
+  tab->setCheckable(true);
+  tab->setObjectName("place" + QString::number(static_cast<int>(place)));
+  tab->setToolTip(tr("Ctrl %1").arg(static_cast<int>(place) + 1));
+  connect(tab, &QPushButton::clicked, this, [this, place] { go(place); });
+  static_cast<QHBoxLayout*>(strip_->layout())->insertWidget(static_cast<int>(tabs_.size()), tab);
+  tabs_.push_back(tab);
+}
+
+void MainWindow::go(Place place) {
+  const int index = static_cast<int>(place);
+  places_->setCurrentIndex(index);
+  for (std::size_t i = 0; i < tabs_.size(); ++i) tabs_[i]->setChecked(static_cast<int>(i) == index);
+  if (place == Place::Bench) bench_->footage().setFocus();
+}
+
+void MainWindow::addActions() {
+  const auto add = [this](const QKeySequence& keys, auto&& what) {
+    auto* action = new QAction(this);
+    action->setShortcut(keys);
+    connect(action, &QAction::triggered, this, what);
+    addAction(action);
+  };
+  for (int i = 0; i < 6; ++i) {
+    add(QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i)), [this, i] { go(static_cast<Place>(i)); });
+  }
+  add(QKeySequence(Qt::CTRL | Qt::Key_O), [this] {
+    go(Place::Bench);
+    bench_->chooseClip();
+  });
+  add(QKeySequence(Qt::Key_F1), [this] { toggleKeySheet(); });
+}
+
+void MainWindow::setUnits(UnitSystem units) { bench_->setUnits(units); }
+
+void MainWindow::toggleKeySheet() {
+  if (keySheet_ != nullptr) {
+    keySheet_->deleteLater();
+    keySheet_ = nullptr;
+    return;
+  }
+  auto* sheet = new QLabel(keyTable(), this);
+  sheet->setObjectName("keySheet");
+  sheet->setContentsMargins(18, 14, 18, 14);
+  sheet->setAutoFillBackground(true);
+  sheet->setStyleSheet(QString("background: %1; border: 2px solid %2; border-radius: 8px;")
+                           .arg(theme().card.name(), theme().accent.name()));
+  sheet->adjustSize();
+  sheet->move((width() - sheet->width()) / 2, (height() - sheet->height()) / 2);
+  sheet->show();
+  keySheet_ = sheet;
+}
+
+}  // namespace fin::app

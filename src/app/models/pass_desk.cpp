@@ -1,0 +1,285 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/models/pass_desk.h"
+
+#include <QFileInfo>
+#include <algorithm>
+#include <chrono>
+
+#include "app/commands/pass_commands.h"
+
+namespace fin::app {
+namespace {
+
+namespace fs = std::filesystem;
+
+fs::path pathOf(const QString& file) { return fs::path(QFileInfo(file).absoluteFilePath().toStdString()); }
+
+/// Share done and the time left, told at most a few times a second.
+class ProgressTeller {
+ public:
+  using Tell = std::function<void(double, double)>;
+  explicit ProgressTeller(Tell tell) : tell_(std::move(tell)), start_(Clock::now()), last_(start_) {}
+  void operator()(double share) {
+    const auto now = Clock::now();
+    if (now - last_ < std::chrono::milliseconds(100) || share <= 0.0) return;
+    last_ = now;
+    const double spent_s = std::chrono::duration<double>(now - start_).count();
+    tell_(share, spent_s / share * (1.0 - share));
+  }
+
+ private:
+  using Clock = std::chrono::steady_clock;
+  Tell tell_;
+  Clock::time_point start_;
+  Clock::time_point last_;
+};
+
+bool hasSeed(const PassRequest& request, MarkName name) {
+  return std::any_of(request.marks.begin(), request.marks.end(),
+                     [name](const MarkSeed& s) { return s.name == name; });
+}
+
+}  // namespace
+
+PassDesk::PassDesk(std::unique_ptr<Log> log, QObject* parent) : QObject(parent), log_(std::move(log)) {
+  reload();
+}
+
+const LoggedPass* PassDesk::current() const {
+  const auto found =
+      std::find_if(passes_.begin(), passes_.end(), [this](const LoggedPass& p) { return p.id == currentId_; });
+  return found == passes_.end() ? nullptr : &*found;
+}
+
+void PassDesk::reload() {
+  auto passes = log_->passes();
+  if (!passes) return tell(passes.error());
+  passes_ = std::move(*passes);
+  emit passesChanged();
+}
+
+void PassDesk::openClip(const QString& file) {
+  PassRequest request;
+  request.clip = pathOf(file);
+  // A file that is no clip is told at once and never enters the log.
+  const auto clip = Clip::open(request.clip);
+  if (!clip) return tell(clip.error());
+  request.view = View::Top;
+  request.lastFrame = (*clip)->index().frameCount() - 1;
+  const auto id = log_->addPass(QFileInfo(file).completeBaseName().toStdString(), request);
+  if (!id) return tell(id.error());
+  undo_.push(new ShowPass(*this, *id, tr("Open %1").arg(QFileInfo(file).fileName()), false));
+}
+
+void PassDesk::removeCurrent() {
+  if (!currentId_) return;
+  undo_.push(new ShowPass(*this, *currentId_, tr("Take the pass out"), true));
+}
+
+void PassDesk::applyRemoved(RowId id, bool removed) {
+  if (auto ok = log_->setRemoved(id, removed); !ok) return tell(ok.error());
+  reload();
+  if (!removed) return select(id);
+  if (currentId_ != id) return;
+  currentId_.reset();
+  if (!passes_.empty()) return select(passes_.back().id);
+  openCurrentClip();
+}
+
+void PassDesk::select(RowId id) {
+  if (currentId_ == id) return;
+  currentId_ = id;
+  openCurrentClip();
+}
+
+void PassDesk::openCurrentClip() {
+  reading_.stop();
+  opening_.stop();
+  followingNow_ = false;
+  clip_.reset();
+  clock_.reset();
+  track_.reset();
+  result_.reset();
+  keptReadings_ = {};
+  frame_ = 0;
+  const LoggedPass* pass = current();
+  if (pass != nullptr) {
+    if (auto kept = log_->readings(pass->id)) keptReadings_ = std::move(*kept);
+    if (auto track = log_->track(pass->id)) {
+      track_ = std::move(*track);
+    } else {
+      tell(track.error());
+    }
+  }
+  emit passChanged();
+  emit resultChanged();
+  if (pass == nullptr) return;
+  opening_.start([path = pass->request.clip](const std::stop_token&) { return Clip::open(path); },
+                 [this, kept = *pass](Result<std::shared_ptr<const Clip>> clip) { clipOpened(kept, std::move(clip)); });
+}
+
+void PassDesk::clipOpened(const LoggedPass& pass, Result<std::shared_ptr<const Clip>> clip) {
+  if (!clip) {
+    emit told(tr("%1. Its readings are kept; put the clip back, or find it.")
+                  .arg(QString::fromStdString(clip.error().message)),
+              true);
+    return;
+  }
+  clip_ = std::move(*clip);
+  const auto print = printOf(pass.request.clip);
+  const bool changed = print && *print != pass.clip;
+  frame_ = std::min(pass.request.firstFrame, clip_->index().frameCount() - 1);
+  refreshClock();
+  emit passChanged();
+  emit frameChanged();
+  if (changed) {
+    emit told(tr("%1 was changed since it was read. The readings below are of the earlier clip; follow anew to "
+                 "read this one.")
+                  .arg(QString::fromStdString(pass.request.clip.filename().string())),
+              true);
+    return;
+  }
+  readAgain();
+}
+
+void PassDesk::refreshClock() {
+  clock_.reset();
+  if (!clip_) return;
+  if (auto clock = ClipClock::create(clip_->index(), current()->request.captureRate)) clock_ = *clock;
+}
+
+void PassDesk::showFrame(std::size_t frame) {
+  if (!clip_) return;
+  const std::size_t wanted = std::min(frame, clip_->index().frameCount() - 1);
+  if (wanted == frame_) return;
+  frame_ = wanted;
+  emit frameChanged();
+}
+
+void PassDesk::edit(const QString& what, const std::function<void(PassRequest&)>& change) {
+  const LoggedPass* pass = current();
+  if (pass == nullptr) return;
+  PassRequest after = pass->request;
+  change(after);
+  if (after == pass->request) return;
+  if (auto ok = validate(after, Stage::Draft); !ok) {
+    tell(ok.error());
+    emit requestChanged();  // fields go back to what stands
+    return;
+  }
+  undo_.push(new EditPass(*this, pass->id, what, pass->request, std::move(after)));
+}
+
+void PassDesk::applyRequest(RowId id, const PassRequest& request) {
+  if (auto ok = log_->saveRequest(id, request); !ok) {
+    tell(ok.error());
+    emit requestChanged();
+    return;
+  }
+  for (LoggedPass& pass : passes_) {
+    if (pass.id != id) continue;
+    const bool otherClip = pass.request.clip != request.clip;
+    pass.request = request;
+    if (otherClip) {
+      reload();
+      if (currentId_ == id) return openCurrentClip();
+    }
+  }
+  if (currentId_ != id) return select(id);
+  refreshClock();
+  emit requestChanged();
+  readAgain();
+}
+
+bool PassDesk::readyToFollow(const PassRequest& request) const {
+  return hasSeed(request, MarkName::Nose) && hasSeed(request, MarkName::Tail);
+}
+
+void PassDesk::followAnew() {
+  track_.reset();
+  readAgain(true);
+}
+
+void PassDesk::stopFollowing() {
+  if (!followingNow_) return;
+  reading_.stop();
+  followingNow_ = false;
+  emit resultChanged();
+  emit told(tr("Following was stopped. Nothing of it is kept; follow again when it suits."), false);
+}
+
+void PassDesk::readAgain(bool anew) {
+  const LoggedPass* pass = current();
+  if (pass == nullptr || !clip_) return;
+  reading_.stop();
+  followingNow_ = false;
+  const PassRequest request = pass->request;
+  const bool known = !anew && track_ && sameFollowing(track_->followedFrom, request);
+  if (!known && !readyToFollow(request)) {
+    result_.reset();
+    keptReadings_ = {};
+    emit resultChanged();
+    return;
+  }
+  followingNow_ = !known;
+  const auto tellProgress = [this](double share, double left_s) {
+    QMetaObject::invokeMethod(this, [this, share, left_s] { emit progressed(share, left_s); }, Qt::QueuedConnection);
+  };
+  reading_.start(
+      [clip = clip_, request, track = known ? track_ : std::nullopt, tellProgress](const std::stop_token& stop) {
+        Outcome out{std::nullopt, tl::unexpected(Error{})};
+        Track followed;
+        if (track) {
+          followed = track->track;
+        } else {
+          auto source = Clip::reader(clip, {});
+          if (!source) return Outcome{std::nullopt, tl::unexpected(source.error())};
+          auto fresh = followPass(request, *clip, **source, {stop, ProgressTeller(tellProgress)});
+          if (!fresh) return Outcome{std::nullopt, tl::unexpected(fresh.error())};
+          followed = *fresh;
+          out.fresh = LoggedTrack{std::move(*fresh), request};
+        }
+        out.result = readPass(request, *clip, std::move(followed));
+        return out;
+      },
+      [this, id = pass->id](Outcome outcome) { keepOutcome(id, std::move(outcome)); });
+  emit resultChanged();
+}
+
+void PassDesk::keepOutcome(RowId id, Outcome outcome) {
+  followingNow_ = false;
+  if (outcome.fresh) {
+    track_ = std::move(outcome.fresh);
+    if (log_->readOnlyReason().empty()) {
+      if (auto ok = log_->saveTrack(id, *track_); !ok) tell(ok.error());
+    }
+  }
+  if (!outcome.result) {
+    result_.reset();
+    emit resultChanged();
+    return tell(outcome.result.error());
+  }
+  result_ = std::move(*outcome.result);
+  keptReadings_ = result_->readings;
+  if (log_->readOnlyReason().empty()) {
+    if (auto ok = log_->saveReadings(id, result_->readings); !ok) tell(ok.error());
+  }
+  emit resultChanged();
+  if (!result_->warnings.empty()) emit told(QString::fromStdString(result_->warnings.front()), false);
+}
+
+void PassDesk::findClip(const QString& file) {
+  const LoggedPass* pass = current();
+  if (pass == nullptr) return;
+  const auto print = printOf(pathOf(file));
+  if (!print) return tell(print.error());
+  if (*print != pass->clip) {
+    emit told(tr("%1 is another clip than the one this pass was read from; open it as a pass of its own.")
+                  .arg(QFileInfo(file).fileName()),
+              true);
+    return;
+  }
+  edit(tr("Find the clip"), [&](PassRequest& request) { request.clip = pathOf(file); });
+}
+
+}  // namespace fin::app

@@ -1,0 +1,100 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QObject>
+#include <QString>
+#include <QUndoStack>
+#include <functional>
+#include <memory>
+#include <optional>
+#include <vector>
+
+#include "app/jobs/background.h"
+#include "core/calibration/clip_clock.h"
+#include "core/records/log.h"
+
+namespace fin::app {
+
+/// The passes of a log and the one that lies on the bench: what the person said of it, its clip, its track and
+/// its readings. Every edit goes through the undo stack and is in the log before it is shown. Following and
+/// reading run in the background and start by themselves as soon as what they need is there.
+class PassDesk : public QObject {
+  Q_OBJECT
+
+ public:
+  explicit PassDesk(std::unique_ptr<Log> log, QObject* parent = nullptr);
+
+  [[nodiscard]] const Log& log() const { return *log_; }
+  [[nodiscard]] QUndoStack& undoStack() { return undo_; }
+  [[nodiscard]] const std::vector<LoggedPass>& passes() const { return passes_; }
+
+  /// The pass on the bench; null when there is none.
+  [[nodiscard]] const LoggedPass* current() const;
+  [[nodiscard]] const std::shared_ptr<const Clip>& clip() const { return clip_; }
+  [[nodiscard]] const std::optional<ClipClock>& clock() const { return clock_; }
+  /// Of the request as it stands; null until it has been followed and read.
+  [[nodiscard]] const PassResult* result() const { return result_ ? &*result_ : nullptr; }
+  /// Readings to show: of the result, or as the log kept them while there is none.
+  [[nodiscard]] const ReadingSet& readings() const { return result_ ? result_->readings : keptReadings_; }
+  [[nodiscard]] std::size_t frame() const { return frame_; }
+  [[nodiscard]] bool busy() const { return opening_.running() || reading_.running(); }
+  [[nodiscard]] bool following() const { return followingNow_; }
+
+  /// Takes a clip in as a new pass. Undoable.
+  void openClip(const QString& file);
+  void select(RowId id);
+  /// Takes the pass on the bench out of the log. Undoable.
+  void removeCurrent();
+  void showFrame(std::size_t frame);
+  /// Changes what was said of the pass on the bench. Undoable; nothing happens when nothing changes.
+  void edit(const QString& what, const std::function<void(PassRequest&)>& change);
+  /// Follows once more from the marks, whatever the log holds.
+  void followAnew();
+  void stopFollowing();
+  /// Points the pass on the bench to where its clip is now.
+  void findClip(const QString& file);
+
+  // For the undo commands.
+  void applyRequest(RowId id, const PassRequest& request);
+  void applyRemoved(RowId id, bool removed);
+
+ signals:
+  void passesChanged();
+  void passChanged();     ///< another pass, or another clip under it
+  void requestChanged();
+  void resultChanged();
+  void frameChanged();
+  void progressed(double share, double left_s);
+  /// Something to tell where it happened; `trouble` when it went wrong.
+  void told(const QString& message, bool trouble);
+
+ private:
+  struct Outcome {
+    std::optional<LoggedTrack> fresh;  ///< followed just now
+    Result<PassResult> result;
+  };
+  void reload();
+  void tell(const Error& error) { emit told(QString::fromStdString(error.message), true); }
+  void openCurrentClip();
+  void clipOpened(const LoggedPass& pass, Result<std::shared_ptr<const Clip>> clip);
+  void refreshClock();
+  void readAgain(bool anew = false);
+  [[nodiscard]] bool readyToFollow(const PassRequest& request) const;
+  void keepOutcome(RowId id, Outcome outcome);
+
+  std::unique_ptr<Log> log_;
+  QUndoStack undo_;
+  std::vector<LoggedPass> passes_;
+  std::optional<RowId> currentId_;
+  std::shared_ptr<const Clip> clip_;
+  std::optional<ClipClock> clock_;
+  std::optional<LoggedTrack> track_;
+  std::optional<PassResult> result_;
+  ReadingSet keptReadings_;
+  std::size_t frame_ = 0;
+  bool followingNow_ = false;
+  Background<Result<std::shared_ptr<const Clip>>> opening_;
+  Background<Outcome> reading_;
+};
+
+}  // namespace fin::app

@@ -1,0 +1,230 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/bench/bench_place.h"
+
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QPushButton>
+#include <QSignalBlocker>
+#include <QStyle>
+#include <QVBoxLayout>
+
+#include "app/tools/mark_tool.h"
+#include "app/tools/ruler_tool.h"
+
+namespace fin::app {
+namespace {
+
+constexpr int kSideWidth = 318;
+
+QString clipFilter() {
+  return QObject::tr("Clips (*.mp4 *.mov *.mkv *.avi *.m4v *.ts *.mts *.webm);;All files (*)");
+}
+
+}  // namespace
+
+BenchPlace::BenchPlace(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(desk), playback_(desk) {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(14, 8, 14, 10);
+  layout->setSpacing(8);
+  layout->addWidget(buildHead());
+  stack_ = new QStackedWidget;
+  stack_->addWidget(buildEmpty());
+  stack_->addWidget(buildWork());
+  layout->addWidget(stack_, 1);
+
+  connect(&desk, &PassDesk::passesChanged, this, &BenchPlace::refreshPasses);
+  connect(&desk, &PassDesk::passChanged, this, &BenchPlace::passChanged);
+  connect(&desk, &PassDesk::frameChanged, this, [this] { loader_.request(desk_.frame()); });
+  connect(&desk, &PassDesk::told, this, &BenchPlace::showMessage);
+  connect(&desk, &PassDesk::requestChanged, this, [this] { message_->hide(); });
+  connect(&loader_, &FrameLoader::loaded, footage_, &FootageView::showPicture);
+  connect(&loader_, &FrameLoader::failed, this,
+          [this](std::size_t, const QString& why) { footage_->showReason(why); });
+  connect(footage_, &FootageView::toolChanged, this, &BenchPlace::tellHint);
+  connect(footage_, &FootageView::fileDropped, &desk, &PassDesk::openClip);
+  connect(trace_, &TraceView::frameWanted, &desk, &PassDesk::showFrame);
+  connect(steps_, &StepsPanel::rulerWanted, this, &BenchPlace::takeRuler);
+  connect(steps_, &StepsPanel::markWanted, this, &BenchPlace::takeMark);
+  refreshPasses();
+  passChanged();
+  tellHint();
+}
+
+QWidget* BenchPlace::buildHead() {
+  auto* head = new QWidget;
+  auto* layout = new QVBoxLayout(head);
+  layout->setContentsMargins(0, 0, 0, 0);
+  auto* row = new QHBoxLayout;
+  chooser_ = new QComboBox;
+  chooser_->setObjectName("passChooser");
+  chooser_->setAccessibleName(tr("The pass on the bench"));
+  chooser_->setMinimumWidth(420);
+  auto* open = new QPushButton(tr("Open a clip …"));
+  open->setObjectName("openClip");
+  auto* remove = new QPushButton(tr("Take out"));
+  remove->setObjectName("takeOut");
+  remove->setToolTip(tr("Takes this pass out of the log. Undo brings it back; the clip itself stays where it is."));
+  row->addWidget(chooser_);
+  row->addWidget(open);
+  row->addWidget(remove);
+  row->addStretch();
+  layout->addLayout(row);
+
+  message_ = new QFrame;
+  message_->setObjectName("message");
+  message_->setProperty("card", true);
+  auto* messageRow = new QHBoxLayout(message_);
+  messageRow->setContentsMargins(12, 6, 8, 6);
+  messageText_ = new QLabel;
+  messageText_->setObjectName("messageText");
+  messageText_->setWordWrap(true);
+  find_ = new QPushButton(tr("Find the clip …"));
+  auto* close = new QPushButton(tr("Close"));
+  messageRow->addWidget(messageText_, 1);
+  messageRow->addWidget(find_);
+  messageRow->addWidget(close);
+  message_->hide();
+  layout->addWidget(message_);
+
+  connect(chooser_, &QComboBox::activated, this,
+          [this](int index) { desk_.select(chooser_->itemData(index).toLongLong()); });
+  connect(open, &QPushButton::clicked, this, &BenchPlace::chooseClip);
+  connect(remove, &QPushButton::clicked, &desk_, &PassDesk::removeCurrent);
+  connect(find_, &QPushButton::clicked, this, &BenchPlace::findClip);
+  connect(close, &QPushButton::clicked, message_, &QWidget::hide);
+  connect(&desk_, &PassDesk::passChanged, remove, [this, remove] { remove->setEnabled(desk_.current() != nullptr); });
+  remove->setEnabled(desk_.current() != nullptr);
+  return head;
+}
+
+QWidget* BenchPlace::buildEmpty() {
+  auto* empty = new QWidget;
+  auto* layout = new QVBoxLayout(empty);
+  auto* text = new QLabel(tr("Here one clip is measured: you say how long something in the picture is, and where the "
+                             "lure's nose and tail are; the numbers follow."));
+  text->setWordWrap(true);
+  text->setMaximumWidth(520);
+  text->setAlignment(Qt::AlignCenter);
+  auto* open = new QPushButton(tr("Open the first clip …"));
+  open->setProperty("primary", true);
+  connect(open, &QPushButton::clicked, this, &BenchPlace::chooseClip);
+  layout->addStretch();
+  layout->addWidget(text, 0, Qt::AlignHCenter);
+  layout->addSpacing(12);
+  layout->addWidget(open, 0, Qt::AlignHCenter);
+  layout->addStretch();
+  return empty;
+}
+
+QWidget* BenchPlace::buildWork() {
+  footage_ = new FootageView(desk_);
+  transport_ = new TransportBar(desk_, playback_);
+  trace_ = new TraceView(desk_);
+  hint_ = new QLabel;
+  hint_->setObjectName("hint");
+  hint_->setProperty("faint", true);
+  steps_ = new StepsPanel(desk_);
+  readings_ = new ReadingsPanel(desk_);
+
+  auto* work = new QWidget;
+  auto* row = new QHBoxLayout(work);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(14);
+  auto* left = new QVBoxLayout;
+  left->setSpacing(5);
+  left->addWidget(footage_, 5);
+  left->addWidget(hint_);
+  left->addWidget(transport_);
+  left->addWidget(trace_, 2);
+  row->addLayout(left, 1);
+  auto* side = new QWidget;
+  side->setFixedWidth(kSideWidth);
+  auto* right = new QVBoxLayout(side);
+  right->setContentsMargins(0, 0, 0, 0);
+  right->setSpacing(10);
+  right->addWidget(steps_);
+  right->addWidget(readings_, 1);
+  row->addWidget(side);
+  return work;
+}
+
+void BenchPlace::setUnits(UnitSystem units) {
+  readings_->setUnits(units);
+  trace_->setUnits(units);
+}
+
+void BenchPlace::refreshPasses() {
+  const QSignalBlocker quiet(chooser_);
+  chooser_->clear();
+  for (const LoggedPass& pass : desk_.passes()) {
+    chooser_->addItem(QString::fromStdString(pass.title), QVariant::fromValue<qlonglong>(pass.id));
+  }
+  if (desk_.current() != nullptr) chooser_->setCurrentIndex(chooser_->findData(QVariant::fromValue<qlonglong>(desk_.current()->id)));
+}
+
+void BenchPlace::passChanged() {
+  stack_->setCurrentIndex(desk_.current() == nullptr ? 0 : 1);
+  message_->hide();
+  footage_->dropTool();
+  footage_->clear();
+  refreshPasses();
+  loader_.setClip(desk_.clip());
+  if (desk_.clip()) loader_.request(desk_.frame());
+}
+
+void BenchPlace::showMessage(const QString& text, bool trouble) {
+  messageText_->setText(text);
+  messageText_->setProperty("trouble", trouble);
+  messageText_->style()->unpolish(messageText_);
+  messageText_->style()->polish(messageText_);
+  find_->setVisible(desk_.current() != nullptr && !desk_.clip() && !desk_.busy());
+  message_->show();
+}
+
+void BenchPlace::take(std::unique_ptr<Tool> tool, const QString& inHand) {
+  playback_.stop();
+  connect(tool.get(), &Tool::finished, footage_, &FootageView::dropTool);
+  footage_->takeTool(std::move(tool));
+  steps_->showInHand(inHand);
+}
+
+void BenchPlace::takeRuler() { take(std::make_unique<RulerTool>(desk_, steps_->knownLength(), nullptr), "ruler"); }
+
+void BenchPlace::takeMark(MarkName mark) {
+  take(std::make_unique<MarkTool>(desk_, mark, nullptr), QString::fromUtf8(toString(mark).data()));
+}
+
+void BenchPlace::tellHint() {
+  if (footage_->tool() == nullptr) steps_->showInHand({});
+  hint_->setText(footage_->tool() != nullptr
+                     ? footage_->tool()->hint()
+                     : tr("D and F step, S and G by ten, Space runs slowly, the wheel zooms, dragging moves. F1: all keys."));
+}
+
+void BenchPlace::chooseClip() {
+  const QString file = QFileDialog::getOpenFileName(this, tr("Open a clip"), {}, clipFilter());
+  if (!file.isEmpty()) desk_.openClip(file);
+}
+
+void BenchPlace::findClip() {
+  const QString file = QFileDialog::getOpenFileName(this, tr("Where the clip is now"), {}, clipFilter());
+  if (!file.isEmpty()) desk_.findClip(file);
+}
+
+void BenchPlace::keyPressEvent(QKeyEvent* event) {
+  if (event->modifiers().testFlag(Qt::ControlModifier) || !desk_.clip()) return QWidget::keyPressEvent(event);
+  switch (event->key()) {
+    case Qt::Key_D: return transport_->step(-1);
+    case Qt::Key_F: return transport_->step(1);
+    case Qt::Key_S: return transport_->step(-10);
+    case Qt::Key_G: return transport_->step(10);
+    case Qt::Key_Space: return playback_.toggle();
+    case Qt::Key_R: return takeRuler();
+    case Qt::Key_1: return takeMark(MarkName::Nose);
+    case Qt::Key_2: return takeMark(MarkName::Tail);
+    case Qt::Key_W: return footage_->fit();
+    default: QWidget::keyPressEvent(event);
+  }
+}
+
+}  // namespace fin::app

@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QComboBox>
+#include <QFrame>
+#include <QLabel>
+#include <QStackedWidget>
+#include <QWidget>
+
+#include "app/jobs/frame_loader.h"
+#include "app/places/bench/footage_view.h"
+#include "app/places/bench/playback.h"
+#include "app/places/bench/readings_panel.h"
+#include "app/places/bench/steps_panel.h"
+#include "app/places/bench/trace_view.h"
+#include "app/places/bench/transport_bar.h"
+
+namespace fin::app {
+
+/// One clip: footage, its trace on the same time, what was said of it, and its readings.
+class BenchPlace : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit BenchPlace(PassDesk& desk, QWidget* parent = nullptr);
+  void setUnits(UnitSystem units);
+  [[nodiscard]] FootageView& footage() { return *footage_; }
+  /// Asks for a file and opens it as a new pass.
+  void chooseClip();
+
+ protected:
+  void keyPressEvent(QKeyEvent* event) override;
+
+ private:
+  QWidget* buildHead();
+  QWidget* buildEmpty();
+  QWidget* buildWork();
+  void refreshPasses();
+  void passChanged();
+  void showMessage(const QString& text, bool trouble);
+  void takeRuler();
+  void takeMark(MarkName mark);
+  void take(std::unique_ptr<Tool> tool, const QString& inHand);
+  void tellHint();
+  void findClip();
+
+  PassDesk& desk_;
+  FrameLoader loader_;
+  Playback playback_;
+  QComboBox* chooser_;
+  QFrame* message_;
+  QLabel* messageText_;
+  QPushButton* find_;
+  QStackedWidget* stack_;
+  FootageView* footage_;
+  TransportBar* transport_;
+  TraceView* trace_;
+  QLabel* hint_;
+  StepsPanel* steps_;
+  ReadingsPanel* readings_;
+};
+
+}  // namespace fin::app

@@ -1,0 +1,289 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/bench/footage_view.h"
+
+#include <QDragEnterEvent>
+#include <QMimeData>
+#include <QPainterPath>
+#include <algorithm>
+#include <cmath>
+
+#include "app/look/theme.h"
+#include "app/look/words.h"
+
+namespace fin::app {
+namespace {
+
+constexpr double kZoomStep = 1.25;
+constexpr double kMostZoom = 32.0;
+constexpr int kLoupe_px = 176;         ///< side of the magnifier
+constexpr double kLoupeZoom = 8.0;
+constexpr std::size_t kTrailFrames = 240;
+
+void paintLabel(QPainter& painter, QPointF at, const QString& text) {
+  QFont font = painter.font();
+  font.setPixelSize(12);
+  painter.setFont(font);
+  const QRectF box = QRectF(painter.fontMetrics().boundingRect(text)).adjusted(-5, -2, 5, 2);
+  const QRectF placed = box.translated(at - box.topLeft());
+  painter.setPen(Qt::NoPen);
+  painter.setBrush(QColor(30, 38, 44, 205));
+  painter.drawRoundedRect(placed, 4, 4);
+  painter.setPen(Qt::white);
+  painter.drawText(placed, Qt::AlignCenter, text);
+  painter.setBrush(Qt::NoBrush);
+}
+
+}  // namespace
+
+FootageView::FootageView(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+  setMouseTracking(true);
+  setFocusPolicy(Qt::StrongFocus);
+  setAcceptDrops(true);
+  setMinimumSize(320, 180);
+  setAccessibleName(tr("Footage"));
+  connect(&desk, &PassDesk::requestChanged, this, qOverload<>(&QWidget::update));
+  connect(&desk, &PassDesk::resultChanged, this, qOverload<>(&QWidget::update));
+}
+
+void FootageView::showPicture(std::size_t frame, const QImage& picture) {
+  const bool otherSize = picture.size() != picture_.size();
+  picture_ = picture;
+  reason_.clear();
+  shownFrame_ = frame;
+  if (otherSize || fitted_) applyFit();
+  update();
+  emit pictureShown();
+}
+
+void FootageView::showReason(const QString& why) {
+  picture_ = QImage();
+  reason_ = why;
+  update();
+}
+
+void FootageView::clear() { showReason({}); }
+
+void FootageView::takeTool(std::unique_ptr<Tool> tool) {
+  tool_ = std::move(tool);
+  if (tool_) {
+    connect(tool_.get(), &Tool::changed, this, [this] {
+      update();
+      emit toolChanged();
+    });
+    setCursor(Qt::BlankCursor);
+    setFocus();
+  } else {
+    unsetCursor();
+  }
+  update();
+  emit toolChanged();
+}
+
+void FootageView::dropTool() {
+  if (tool_) tool_.release()->deleteLater();
+  takeTool(nullptr);
+}
+
+void FootageView::fit() {
+  fitted_ = true;
+  applyFit();
+  update();
+}
+
+void FootageView::applyFit() {
+  if (picture_.isNull()) return;
+  zoom_ = std::min(static_cast<double>(width()) / picture_.width(), static_cast<double>(height()) / picture_.height());
+  offset_ = QPointF(0.5 * (width() - zoom_ * picture_.width()), 0.5 * (height() - zoom_ * picture_.height()));
+}
+
+void FootageView::zoomBy(double factor, QPointF about) {
+  if (picture_.isNull()) return;
+  const double least =
+      std::min(static_cast<double>(width()) / picture_.width(), static_cast<double>(height()) / picture_.height());
+  const double wanted = std::clamp(zoom_ * factor, least, kMostZoom);
+  offset_ = about - (about - offset_) * (wanted / zoom_);
+  zoom_ = wanted;
+  fitted_ = zoom_ <= least;
+  if (fitted_) applyFit();
+  update();
+}
+
+// A pixel's centre is at whole numbers, so the picture's left edge is at −0.5.
+QPointF FootageView::toView(PixelPoint at) const {
+  return offset_ + QPointF(at.x_px + 0.5, at.y_px + 0.5) * zoom_;
+}
+
+PixelPoint FootageView::toPicture(QPointF at) const {
+  const QPointF p = (at - offset_) / zoom_;
+  return {p.x() - 0.5, p.y() - 0.5};
+}
+
+void FootageView::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  painter.fillRect(rect(), theme().mat);
+  painter.setRenderHint(QPainter::Antialiasing);
+  if (picture_.isNull()) {
+    painter.setPen(Qt::white);
+    painter.drawText(rect().adjusted(40, 20, -40, -20), Qt::AlignCenter | Qt::TextWordWrap, reason_);
+    return;
+  }
+  painter.setRenderHint(QPainter::SmoothPixmapTransform, zoom_ < 4.0);
+  painter.drawImage(QRectF(offset_, QSizeF(picture_.size()) * zoom_), picture_);
+  paintScale(painter);
+  paintMarks(painter);
+  if (tool_) {
+    tool_->paint(painter, *this);
+    paintLoupe(painter);
+  }
+  if (hasFocus()) {
+    painter.setPen(QPen(theme().accent, 2));
+    painter.drawRect(rect().adjusted(1, 1, -1, -1));
+  }
+}
+
+void FootageView::paintScale(QPainter& painter) const {
+  const LoggedPass* pass = desk_.current();
+  if (pass == nullptr || !pass->request.scale) return;
+  const ScaleMark& scale = *pass->request.scale;
+  const QPointF from = toView(scale.from);
+  const QPointF to = toView(scale.to);
+  const QLineF line(from, to);
+  const QPointF tick = line.length() > 0.0 ? QPointF(-line.dy(), line.dx()) * (9.0 / line.length()) : QPointF();
+  for (const auto& [colour, width] : {std::pair(QColor(Qt::white), 4.0), {theme().accent, 2.0}}) {
+    painter.setPen(QPen(colour, width));
+    painter.drawLine(line);
+    painter.drawLine(from - tick, from + tick);
+    painter.drawLine(to - tick, to + tick);
+  }
+  paintLabel(painter, line.center() + QPointF(-20, -26), tr("%1 mm").arg(scale.length.value()));
+}
+
+void FootageView::paintTrail(QPainter& painter, const MarkTrack& mark, int colour) const {
+  const PassResult& result = *desk_.result();
+  const std::size_t first = result.track.firstFrame;
+  if (shownFrame_ < first) return;
+  const std::size_t now = std::min(shownFrame_ - first, mark.samples.size() - 1);
+  QPainterPath path;
+  bool down = false;
+  for (std::size_t i = now > kTrailFrames ? now - kTrailFrames : 0; i <= now; ++i) {
+    const MarkSample& s = mark.samples[i];
+    const QPointF at = toView(s.at);
+    if (s.seen && down) path.lineTo(at);
+    if (s.seen && !down) path.moveTo(at);
+    down = s.seen;
+  }
+  painter.setPen(QPen(markColour(colour), 1.6));
+  painter.drawPath(path);
+}
+
+void FootageView::paintMarks(QPainter& painter) const {
+  const LoggedPass* pass = desk_.current();
+  if (pass == nullptr) return;
+  const auto dot = [&](MarkName name, PixelPoint at, bool said) {
+    const QPointF p = toView(at);
+    const int colour = static_cast<int>(name);
+    painter.setPen(QPen(Qt::white, said ? 4.5 : 3.5));
+    painter.drawEllipse(p, 7, 7);
+    painter.setPen(QPen(markColour(colour), said ? 2.8 : 1.8));
+    painter.drawEllipse(p, 7, 7);
+    paintLabel(painter, p + QPointF(11, -24), spokenName(name));
+  };
+  std::vector<MarkName> said;
+  for (const MarkSeed& seed : pass->request.marks) {
+    if (seed.frame != shownFrame_) continue;
+    dot(seed.name, seed.at, true);
+    said.push_back(seed.name);
+  }
+  if (desk_.result() == nullptr) return;
+  const Track& track = desk_.result()->track;
+  for (const MarkTrack& mark : track.marks) {
+    paintTrail(painter, mark, static_cast<int>(mark.name));
+    if (shownFrame_ < track.firstFrame || shownFrame_ - track.firstFrame >= mark.samples.size()) continue;
+    const MarkSample& s = mark.samples[shownFrame_ - track.firstFrame];
+    if (s.seen && std::find(said.begin(), said.end(), mark.name) == said.end()) dot(mark.name, s.at, false);
+  }
+}
+
+/// A magnifier in the corner away from the aim: eight times, with the pixels to be seen.
+void FootageView::paintLoupe(QPainter& painter) const {
+  const auto aim = tool_->aim();
+  if (!aim) return;
+  const QPointF at = toView(*aim);
+  const double x = at.x() < 0.5 * width() ? width() - kLoupe_px - 12.0 : 12.0;
+  const QRectF box(x, 12.0, kLoupe_px, kLoupe_px);
+  const double half = 0.5 * kLoupe_px / kLoupeZoom;
+  painter.save();
+  QPainterPath round;
+  round.addRoundedRect(box, 10, 10);
+  painter.setClipPath(round);
+  painter.fillRect(box, theme().mat);
+  painter.setRenderHint(QPainter::SmoothPixmapTransform, false);
+  const QRectF from(aim->x_px + 0.5 - half, aim->y_px + 0.5 - half, 2.0 * half, 2.0 * half);
+  painter.drawImage(box, picture_, from);
+  painter.setPen(QPen(QColor(255, 255, 255, 220), 1.0));
+  painter.drawLine(QPointF(box.left(), box.center().y()), QPointF(box.right(), box.center().y()));
+  painter.drawLine(QPointF(box.center().x(), box.top()), QPointF(box.center().x(), box.bottom()));
+  painter.restore();
+  painter.setPen(QPen(theme().accent, 2));
+  painter.drawRoundedRect(box, 10, 10);
+  paintLabel(painter, box.bottomLeft() + QPointF(6, -22),
+             tr("%1, %2 px").arg(aim->x_px, 0, 'f', 1).arg(aim->y_px, 0, 'f', 1));
+}
+
+void FootageView::resizeEvent(QResizeEvent*) {
+  if (fitted_) applyFit();
+}
+
+void FootageView::mousePressEvent(QMouseEvent* event) {
+  setFocus();
+  if (picture_.isNull()) return;
+  if (tool_ && event->button() == Qt::LeftButton) {
+    tool_->press(toPicture(event->position()));
+  } else {
+    panFrom_ = event->position();
+  }
+}
+
+void FootageView::mouseMoveEvent(QMouseEvent* event) {
+  if (panFrom_) {
+    offset_ += event->position() - *panFrom_;
+    panFrom_ = event->position();
+    fitted_ = false;
+    update();
+  } else if (tool_ && !picture_.isNull()) {
+    const PixelPoint at = toPicture(event->position());
+    event->buttons().testFlag(Qt::LeftButton) ? tool_->drag(at) : tool_->hover(at);
+  }
+}
+
+void FootageView::mouseReleaseEvent(QMouseEvent* event) {
+  if (panFrom_) {
+    panFrom_.reset();
+  } else if (tool_ && event->button() == Qt::LeftButton) {
+    tool_->release(toPicture(event->position()));
+  }
+}
+
+void FootageView::wheelEvent(QWheelEvent* event) {
+  zoomBy(std::pow(kZoomStep, event->angleDelta().y() / 120.0), event->position());
+}
+
+void FootageView::keyPressEvent(QKeyEvent* event) {
+  if (tool_ && event->key() == Qt::Key_Escape) return dropTool();
+  if (tool_ && !tool_->aim() && !picture_.isNull()) tool_->hover(toPicture(QPointF(rect().center())));
+  if (tool_ && tool_->key(*event)) return;
+  if (event->key() == Qt::Key_Plus) return zoomBy(kZoomStep, QPointF(rect().center()));
+  if (event->key() == Qt::Key_Minus) return zoomBy(1.0 / kZoomStep, QPointF(rect().center()));
+  QWidget::keyPressEvent(event);
+}
+
+void FootageView::dragEnterEvent(QDragEnterEvent* event) {
+  if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void FootageView::dropEvent(QDropEvent* event) {
+  const auto urls = event->mimeData()->urls();
+  if (!urls.isEmpty() && urls.front().isLocalFile()) emit fileDropped(urls.front().toLocalFile());
+}
+
+}  // namespace fin::app

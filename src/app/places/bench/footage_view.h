@@ -1,0 +1,72 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QImage>
+#include <QWidget>
+#include <memory>
+
+#include "app/models/pass_desk.h"
+#include "app/tools/tool.h"
+
+namespace fin::app {
+
+/// The footage of the pass on the bench, with what was said and followed drawn over it. Wheel or + and − zoom
+/// about the pointer; dragging moves the picture while no tool is in hand.
+class FootageView : public QWidget {
+  Q_OBJECT
+
+ public:
+  FootageView(PassDesk& desk, QWidget* parent = nullptr);
+
+  /// Shows a decoded frame; a null picture with a reason where there is none.
+  void showPicture(std::size_t frame, const QImage& picture);
+  void showReason(const QString& why);
+  void clear();
+
+  void takeTool(std::unique_ptr<Tool> tool);
+  void dropTool();
+  [[nodiscard]] Tool* tool() const { return tool_.get(); }
+
+  void fit();
+  void zoomBy(double factor, QPointF about);
+  [[nodiscard]] QPointF toView(PixelPoint at) const;
+  [[nodiscard]] PixelPoint toPicture(QPointF at) const;
+  [[nodiscard]] std::size_t shownFrame() const { return shownFrame_; }
+  [[nodiscard]] bool hasPicture() const { return !picture_.isNull(); }
+  [[nodiscard]] QSize sizeHint() const override { return {960, 540}; }
+
+ signals:
+  void toolChanged();
+  void pictureShown();
+  void fileDropped(const QString& file);
+
+ protected:
+  void paintEvent(QPaintEvent* event) override;
+  void resizeEvent(QResizeEvent* event) override;
+  void mousePressEvent(QMouseEvent* event) override;
+  void mouseMoveEvent(QMouseEvent* event) override;
+  void mouseReleaseEvent(QMouseEvent* event) override;
+  void wheelEvent(QWheelEvent* event) override;
+  void keyPressEvent(QKeyEvent* event) override;
+  void dragEnterEvent(QDragEnterEvent* event) override;
+  void dropEvent(QDropEvent* event) override;
+
+ private:
+  void paintScale(QPainter& painter) const;
+  void paintMarks(QPainter& painter) const;
+  void paintTrail(QPainter& painter, const MarkTrack& mark, int colour) const;
+  void paintLoupe(QPainter& painter) const;
+  void applyFit();
+
+  PassDesk& desk_;
+  std::unique_ptr<Tool> tool_;
+  QImage picture_;
+  QString reason_;
+  std::size_t shownFrame_ = 0;
+  double zoom_ = 1.0;
+  QPointF offset_;
+  bool fitted_ = true;
+  std::optional<QPointF> panFrom_;
+};
+
+}  // namespace fin::app

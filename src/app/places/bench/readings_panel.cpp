@@ -1,0 +1,111 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/bench/readings_panel.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include "app/look/theme.h"
+
+namespace fin::app {
+namespace {
+
+QLabel* faint(const QString& text) {
+  auto* label = new QLabel(text);
+  label->setProperty("faint", true);
+  label->setWordWrap(true);
+  return label;
+}
+
+/// Grade by word and by filled dots, so that colour is not needed.
+QString gradeText(Grade grade) {
+  const int dots = grade == Grade::Good ? 3 : grade == Grade::Fair ? 2 : 1;
+  return QString(dots, QChar(0x25CF)) + QString(3 - dots, QChar(0x25CB)) + "  " + spokenName(grade);
+}
+
+QFrame* cardFor(const Reading& reading, UnitSystem units, bool open, const std::function<void()>& toggle) {
+  auto* card = new QFrame;
+  card->setProperty("card", true);
+  card->setObjectName(QString::fromStdString("reading_" + reading.name));
+  auto* layout = new QVBoxLayout(card);
+  layout->setContentsMargins(11, 7, 8, 7);
+  layout->setSpacing(1);
+
+  auto* top = new QHBoxLayout;
+  top->addWidget(faint(spokenName(std::string_view(reading.name))), 1);
+  auto* how = new QPushButton(open ? QObject::tr("close") : QObject::tr("how?"));
+  how->setObjectName("how");
+  how->setAccessibleName(QObject::tr("How %1 was measured").arg(spokenName(std::string_view(reading.name))));
+  QFont small = how->font();
+  small.setPixelSize(12);
+  how->setFont(small);
+  how->setFixedHeight(24);
+  QObject::connect(how, &QPushButton::clicked, card, toggle);
+  top->addWidget(how);
+  layout->addLayout(top);
+
+  const SpokenValue value = spoken(reading, units);
+  auto* row = new QHBoxLayout;
+  auto* number = new QLabel(value.value);
+  number->setObjectName("value");
+  number->setFont(largeNumberFont());
+  row->addWidget(number);
+  row->addWidget(new QLabel(QString("%1 %2").arg(value.uncertainty, value.unit)), 0, Qt::AlignBottom);
+  row->addStretch();
+  if (reading.u95) row->addWidget(faint(gradeText(reading.grade)), 0, Qt::AlignBottom);
+  layout->addLayout(row);
+  if (open) layout->addWidget(faint(howMeasured(reading)));
+  const QString spokenAll = QString("%1 %2 %3 %4").arg(spokenName(std::string_view(reading.name)), value.value,
+                                                       value.uncertainty, value.unit);
+  card->setAccessibleName(spokenAll);
+  return card;
+}
+
+}  // namespace
+
+ReadingsPanel::ReadingsPanel(PassDesk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
+  setWidgetResizable(true);
+  setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  setFrameShape(QFrame::NoFrame);
+  connect(&desk, &PassDesk::resultChanged, this, &ReadingsPanel::rebuild);
+  connect(&desk, &PassDesk::passChanged, this, &ReadingsPanel::rebuild);
+  rebuild();
+}
+
+void ReadingsPanel::setUnits(UnitSystem units) {
+  units_ = units;
+  rebuild();
+}
+
+void ReadingsPanel::rebuild() {
+  auto* content = new QWidget;
+  auto* layout = new QVBoxLayout(content);
+  layout->setContentsMargins(0, 0, 6, 0);
+  layout->setSpacing(6);
+  const ReadingSet& set = desk_.readings();
+  for (const Reading& reading : set.readings) {
+    const QString name = QString::fromStdString(reading.name);
+    layout->addWidget(cardFor(reading, units_, opened_ == name, [this, name] {
+      opened_ = opened_ == name ? QString() : name;
+      QMetaObject::invokeMethod(this, &ReadingsPanel::rebuild, Qt::QueuedConnection);
+    }));
+  }
+  if (set.readings.empty() && set.refused.empty()) {
+    layout->addWidget(faint(desk_.following() ? tr("The numbers come when the lure has been followed.")
+                                              : tr("The numbers of this clip will stand here.")));
+  }
+  if (!set.refused.empty()) {
+    auto* heading = new QLabel(tr("What this clip does not show"));
+    heading->setProperty("heading", true);
+    layout->addWidget(heading);
+    for (const Refusal& refusal : set.refused) {
+      layout->addWidget(faint(QString("<b>%1</b>: %2").arg(spokenName(std::string_view(refusal.name)).toHtmlEscaped(),
+                                                           QString::fromStdString(refusal.why).toHtmlEscaped())));
+    }
+  }
+  layout->addStretch();
+  setWidget(content);
+}
+
+}  // namespace fin::app

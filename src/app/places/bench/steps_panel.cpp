@@ -1,0 +1,210 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/bench/steps_panel.h"
+
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QSignalBlocker>
+#include <QStyle>
+#include <algorithm>
+
+#include "app/look/words.h"
+
+namespace fin::app {
+namespace {
+
+constexpr double kHighestRate = 20000.0;
+constexpr double kLongest_mm = 20000.0;
+
+QLabel* heading(const QString& text) {
+  auto* label = new QLabel(text);
+  label->setProperty("heading", true);
+  return label;
+}
+
+bool placed(const PassRequest& request, MarkName mark) {
+  return std::any_of(request.marks.begin(), request.marks.end(),
+                     [mark](const MarkSeed& s) { return s.name == mark; });
+}
+
+void makePrimary(QPushButton* button, bool primary) {
+  if (button->property("primary").toBool() == primary) return;
+  button->setProperty("primary", primary);
+  button->style()->unpolish(button);
+  button->style()->polish(button);
+}
+
+QString leftText(double left_s) {
+  return left_s < 1.5 ? QObject::tr("a moment left") : QObject::tr("about %1 s left").arg(left_s, 0, 'f', 0);
+}
+
+}  // namespace
+
+StepsPanel::StepsPanel(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+  auto* grid = new QGridLayout(this);
+  grid->setContentsMargins(0, 0, 0, 0);
+  grid->setVerticalSpacing(6);
+  buildClipRow(*grid);
+  buildLengthRow(*grid);
+  buildMarksRow(*grid);
+  buildFollowRow(*grid);
+  connect(&desk, &PassDesk::passChanged, this, &StepsPanel::refresh);
+  connect(&desk, &PassDesk::requestChanged, this, &StepsPanel::refresh);
+  connect(&desk, &PassDesk::resultChanged, this, &StepsPanel::refresh);
+  connect(&desk, &PassDesk::progressed, this, &StepsPanel::tellProgress);
+  refresh();
+}
+
+void StepsPanel::buildClipRow(QGridLayout& grid) {
+  protocol_ = new QComboBox;
+  for (Protocol p : {Protocol::Retrieve, Protocol::Fall}) protocol_->addItem(spokenName(p), static_cast<int>(p));
+  protocol_->setObjectName("protocol");
+  protocol_->setAccessibleName(tr("What the lure does"));
+  view_ = new QComboBox;
+  for (View v : {View::Top, View::Side}) view_->addItem(spokenName(v), static_cast<int>(v));
+  view_->setObjectName("view");
+  view_->setAccessibleName(tr("Where the camera is"));
+  rate_ = new QDoubleSpinBox;
+  rate_->setObjectName("rate");
+  rate_->setRange(0.0, kHighestRate);
+  rate_->setDecimals(3);
+  rate_->setSpecialValueText(tr("as the clip says"));
+  rate_->setSuffix(tr(" frames/s"));
+  rate_->setKeyboardTracking(false);
+  rate_->setAccessibleName(tr("Frames a second while filming"));
+  rate_->setToolTip(tr("Frames a second that the camera took. Slow motion plays slower than it was filmed."));
+  grid.addWidget(heading(tr("The clip shows")), 0, 0, 1, 2);
+  grid.addWidget(protocol_, 1, 0);
+  grid.addWidget(view_, 1, 1);
+  grid.addWidget(new QLabel(tr("Filmed at")), 2, 0);
+  grid.addWidget(rate_, 2, 1);
+  connect(protocol_, &QComboBox::activated, this, [this] {
+    const auto p = static_cast<Protocol>(protocol_->currentData().toInt());
+    desk_.edit(tr("Say what the lure does"), [p](PassRequest& r) {
+      r.protocol = p;
+      if (p == Protocol::Fall) r.view = View::Side;
+    });
+  });
+  connect(view_, &QComboBox::activated, this, [this] {
+    const auto v = static_cast<View>(view_->currentData().toInt());
+    desk_.edit(tr("Say where the camera is"), [v](PassRequest& r) { r.view = v; });
+  });
+  connect(rate_, &QDoubleSpinBox::valueChanged, this, [this](double value) {
+    desk_.edit(tr("Say the filming rate"), [value](PassRequest& r) {
+      r.captureRate = value > 0.0 ? std::optional(Hertz(value)) : std::nullopt;
+    });
+  });
+}
+
+void StepsPanel::buildLengthRow(QGridLayout& grid) {
+  length_ = new QDoubleSpinBox;
+  length_->setObjectName("length");
+  length_->setRange(0.0, kLongest_mm);
+  length_->setDecimals(1);
+  length_->setValue(100.0);
+  length_->setSuffix(tr(" mm"));
+  length_->setKeyboardTracking(false);
+  length_->setAccessibleName(tr("The known length"));
+  ruler_ = new QPushButton(tr("Its ends  R"));
+  ruler_->setObjectName("ruler");
+  ruler_->setCheckable(true);
+  scaleText_ = new QLabel;
+  scaleText_->setProperty("faint", true);
+  grid.addWidget(heading(tr("A known length in the lure's plane")), 3, 0, 1, 2);
+  grid.addWidget(length_, 4, 0);
+  grid.addWidget(ruler_, 4, 1);
+  grid.addWidget(scaleText_, 5, 0, 1, 2);
+  connect(ruler_, &QPushButton::clicked, this, &StepsPanel::rulerWanted);
+  connect(length_, &QDoubleSpinBox::valueChanged, this, [this](double value) {
+    desk_.edit(tr("Say the known length"), [value](PassRequest& r) {
+      if (r.scale) r.scale->length = Millimetres(value);
+    });
+  });
+}
+
+void StepsPanel::buildMarksRow(QGridLayout& grid) {
+  grid.addWidget(heading(tr("Where they are in this frame")), 6, 0, 1, 2);
+  int column = 0;
+  for (const auto& [mark, key] : {std::pair(MarkName::Nose, "1"), {MarkName::Tail, "2"}}) {
+    auto* button = new QPushButton(QString("%1  %2").arg(spokenName(mark), key));
+    button->setObjectName(QString::fromUtf8(toString(mark).data()));
+    button->setCheckable(true);
+    marks_[mark] = button;
+    grid.addWidget(button, 7, column++);
+    connect(button, &QPushButton::clicked, this, [this, m = mark] { emit markWanted(m); });
+  }
+}
+
+void StepsPanel::buildFollowRow(QGridLayout& grid) {
+  followText_ = new QLabel;
+  followText_->setObjectName("followText");
+  followText_->setWordWrap(true);
+  followText_->setProperty("faint", true);
+  progress_ = new QProgressBar;
+  progress_->setRange(0, 1000);
+  followButton_ = new QPushButton;
+  followButton_->setObjectName("follow");
+  grid.addWidget(followText_, 8, 0, 1, 2);
+  grid.addWidget(progress_, 9, 0);
+  grid.addWidget(followButton_, 9, 1);
+  connect(followButton_, &QPushButton::clicked, this,
+          [this] { desk_.following() ? desk_.stopFollowing() : desk_.followAnew(); });
+}
+
+void StepsPanel::showInHand(const QString& objectName) {
+  ruler_->setChecked(objectName == ruler_->objectName());
+  for (auto& [mark, button] : marks_) button->setChecked(objectName == button->objectName());
+}
+
+void StepsPanel::refresh() {
+  const LoggedPass* pass = desk_.current();
+  setEnabled(pass != nullptr && desk_.clip() != nullptr);
+  if (pass == nullptr) return;
+  const PassRequest& request = pass->request;
+  const QSignalBlocker quietRate(rate_);
+  const QSignalBlocker quietLength(length_);
+  protocol_->setCurrentIndex(protocol_->findData(static_cast<int>(request.protocol)));
+  view_->setCurrentIndex(view_->findData(static_cast<int>(request.view)));
+  rate_->setValue(request.captureRate ? request.captureRate->value() : 0.0);
+  if (request.scale) {
+    length_->setValue(request.scale->length.value());
+    if (const auto scale = Scale::create(*request.scale, request.scalePlane)) {
+      scaleText_->setText(tr("1 px is %1 mm, ± %2 %")
+                              .arg(scale->mmPerPixel(), 0, 'f', 3)
+                              .arg(100.0 * scale->relativeU95(), 0, 'f', 1));
+    }
+  } else {
+    scaleText_->setText(tr("Without it: rates and angles only."));
+  }
+  const bool nose = placed(request, MarkName::Nose);
+  const bool tail = placed(request, MarkName::Tail);
+  makePrimary(ruler_, !request.scale);
+  makePrimary(marks_[MarkName::Nose], request.scale && !nose);
+  makePrimary(marks_[MarkName::Tail], request.scale && nose && !tail);
+  refreshFollowing();
+}
+
+void StepsPanel::refreshFollowing() {
+  const PassRequest& request = desk_.current()->request;
+  const bool ready = placed(request, MarkName::Nose) && placed(request, MarkName::Tail);
+  progress_->setVisible(desk_.following());
+  if (desk_.following()) progress_->setValue(0);
+  followButton_->setVisible(ready);
+  followButton_->setText(desk_.following() ? tr("Stop") : tr("Follow anew"));
+  if (const PassResult* result = desk_.result()) {
+    followText_->setText(
+        tr("Followed in %1 of %2 frames.").arg(result->track.followed()).arg(result->track.frameCount));
+  } else if (desk_.following()) {
+    followText_->setText(tr("Following the marks …"));
+  } else {
+    followText_->setText(ready ? tr("Not followed yet.")
+                               : tr("Place nose and tail once; the rest is followed from there."));
+  }
+}
+
+void StepsPanel::tellProgress(double share, double left_s) {
+  progress_->setValue(static_cast<int>(1000.0 * share));
+  progress_->setFormat(tr("%p %"));
+  followText_->setText(tr("Following the marks, %1.").arg(leftText(left_s)));
+}
+
+}  // namespace fin::app

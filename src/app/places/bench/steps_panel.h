@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QLabel>
+#include <QProgressBar>
+#include <QPushButton>
+#include <QWidget>
+#include <map>
+
+#include "app/models/pass_desk.h"
+
+namespace fin::app {
+
+/// What the person says once about a clip, from top to bottom: what it shows, how long a known length is, where
+/// nose and tail are. The step that waits is the one in the accent colour.
+class StepsPanel : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit StepsPanel(PassDesk& desk, QWidget* parent = nullptr);
+  [[nodiscard]] Millimetres knownLength() const { return Millimetres(length_->value()); }
+  /// Marks the buttons of what is in hand.
+  void showInHand(const QString& objectName);
+
+ signals:
+  void rulerWanted();
+  void markWanted(MarkName mark);
+
+ private:
+  void buildClipRow(class QGridLayout& grid);
+  void buildLengthRow(class QGridLayout& grid);
+  void buildMarksRow(class QGridLayout& grid);
+  void buildFollowRow(class QGridLayout& grid);
+  void refresh();
+  void refreshFollowing();
+  void tellProgress(double share, double left_s);
+
+  PassDesk& desk_;
+  QComboBox* protocol_;
+  QComboBox* view_;
+  QDoubleSpinBox* rate_;
+  QDoubleSpinBox* length_;
+  QPushButton* ruler_;
+  QLabel* scaleText_;
+  std::map<MarkName, QPushButton*> marks_;
+  QLabel* followText_;
+  QProgressBar* progress_;
+  QPushButton* followButton_;
+};
+
+}  // namespace fin::app

@@ -1,0 +1,47 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QLabel>
+#include <QWidget>
+
+#include "app/look/words.h"
+#include "app/models/pass_desk.h"
+
+class QCustomPlot;
+class QCPItemStraightLine;
+class QCPAxisRect;
+
+namespace fin::app {
+
+/// What the lure did, on the footage's own time: the trace that the protocol turns on, and beneath it how well
+/// the marks were held. Pressing or dragging in it goes to that instant.
+class TraceView : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit TraceView(PassDesk& desk, QWidget* parent = nullptr);
+  void setUnits(UnitSystem units);
+
+ signals:
+  void frameWanted(std::size_t frame);
+
+ protected:
+  bool eventFilter(QObject* watched, QEvent* event) override;
+
+ private:
+  void redraw();
+  void moveCursor();
+  void fillQuality();
+  void goTo(QPointF at);
+
+  PassDesk& desk_;
+  UnitSystem units_ = UnitSystem::Metric;
+  QLabel* sentence_;
+  QCustomPlot* plot_;
+  QCPAxisRect* upper_ = nullptr;
+  QCPAxisRect* lower_ = nullptr;
+  QCPItemStraightLine* cursorUpper_ = nullptr;
+  QCPItemStraightLine* cursorLower_ = nullptr;
+};
+
+}  // namespace fin::app
