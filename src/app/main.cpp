@@ -8,6 +8,7 @@
 
 #include "app/look/theme.h"
 #include "app/main_window.h"
+#include "app/places/log/log_choice.h"
 #include "app/shots.h"
 #include "core/rehearsal/demo_day.h"
 
@@ -32,40 +33,54 @@ class Program : public QObject {
 
   void open(const fs::path& file) {
     auto log = fin::Log::open(file);
-    if (!log) return fail(log.error());
-    window_ = std::make_unique<fin::app::MainWindow>(std::move(*log));
-    window_->show();
-    if (!shots_.isEmpty()) new fin::app::Shots(*window_, QDir(shots_), this);
+    if (!log) return tellTrouble(log.error());
+    auto window = std::make_unique<fin::app::MainWindow>(std::move(*log));
+    connect(window.get(), &fin::app::MainWindow::logChosen, this, &Program::openChosen, Qt::QueuedConnection);
+    window->show();
+    if (!shots_.isEmpty()) new fin::app::Shots(*window, QDir(shots_), this);
+    window_ = std::move(window);
   }
 
   void openDemo(const fs::path& folder) {
-    progress_ = std::make_unique<QProgressDialog>(tr("The rehearsal tank films the demo day; this is done once."),
-                                                  tr("Stop"), 0, 1000);
+    progress_ = std::make_unique<QProgressDialog>(
+        tr("The rehearsal tank films the demo day; this is done once."), tr("Stop"), 0, 1000);
     progress_->setMinimumDuration(600);
     connect(progress_.get(), &QProgressDialog::canceled, this, [] { QApplication::quit(); });
     making_.start(
         [this, folder](const std::stop_token& stop) {
           return fin::makeDemoDay(folder, {stop, [this](double share) {
                                              QMetaObject::invokeMethod(
-                                                 this, [this, share] { if (progress_) progress_->setValue(static_cast<int>(1000 * share)); },
+                                                 this,
+                                                 [this, share] {
+                                                   if (progress_)
+                                                     progress_->setValue(static_cast<int>(1000 * share));
+                                                 },
                                                  Qt::QueuedConnection);
                                            }});
         },
         [this](fin::Result<fs::path> made) {
           progress_.reset();
-          if (!made) return fail(made.error());
+          if (!made) return tellTrouble(made.error());
           open(*made);
         });
   }
 
  private:
-  static void fail(const fin::Error& error) {
+  void openChosen(const QString& file) { open(fs::path(file.toStdString())); }
+
+  /// In the window where a person looks; where pictures are made, on standard error.
+  void tellTrouble(const fin::Error& error) {
     std::fprintf(stderr, "agile-fin: %s\n", error.message.c_str());
-    QApplication::exit(1);
+    if (!shots_.isEmpty()) return QApplication::exit(1);
+    auto page = std::make_unique<fin::app::LogChoice>(QString(), QString::fromStdString(error.message));
+    connect(page.get(), &fin::app::LogChoice::chosen, this, &Program::openChosen, Qt::QueuedConnection);
+    page->resize(760, 320);
+    page->show();
+    window_ = std::move(page);
   }
 
   QString shots_;
-  std::unique_ptr<fin::app::MainWindow> window_;
+  std::unique_ptr<QWidget> window_;
   std::unique_ptr<QProgressDialog> progress_;
   fin::app::Background<fin::Result<fs::path>> making_;
 };
@@ -83,7 +98,8 @@ int main(int argc, char** argv) {
   parser.setApplicationDescription("Measures fishing lures from footage.");
   parser.addHelpOption();
   parser.addVersionOption();
-  const QCommandLineOption demo("demo", "Open the demo day (filmed by the rehearsal tank at the first time).");
+  const QCommandLineOption demo("demo",
+                                "Open the demo day (filmed by the rehearsal tank at the first time).");
   const QCommandLineOption demoFolder("demo-folder", "Where the demo day is kept.", "folder");
   const QCommandLineOption shots("shots", "Write a PNG of each main view into a folder and end.", "folder");
   parser.addOptions({demo, demoFolder, shots});

@@ -9,6 +9,7 @@
 
 #include "app/look/theme.h"
 #include "app/places/coming/coming_place.h"
+#include "app/places/log/log_choice.h"
 
 namespace fin::app {
 namespace {
@@ -29,7 +30,8 @@ QString keyTable() {
       {"F1", QObject::tr("this sheet")},
   };
   QString rows;
-  for (const auto& [key, what] : keys) rows += QString("<tr><td><b>%1</b>&nbsp;&nbsp;</td><td>%2</td></tr>").arg(key, what);
+  for (const auto& [key, what] : keys)
+    rows += QString("<tr><td><b>%1</b>&nbsp;&nbsp;</td><td>%2</td></tr>").arg(key, what);
   return "<table cellpadding='4'>" + rows + "</table>";
 }
 
@@ -60,19 +62,23 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, QWidget* parent)
 
   bench_ = new BenchPlace(*desk_);
   addPlace(Place::Plan, tr("Plan"),
-           new ComingPlace(tr("Here the day will be planned: the question, the models and their rigs, the water, the "
-                              "cameras and the order of passes.")));
-  addPlace(Place::Poolside, tr("Poolside"),
-           new ComingPlace(tr("Here the day will be worked through at the water: the pass to make now in large "
-                              "letters, the beat, and every clip brought to its pass.")));
+           new ComingPlace(
+               tr("Here the day will be planned: the question, the models and their rigs, the water, the "
+                  "cameras and the order of passes.")));
+  addPlace(
+      Place::Poolside, tr("Poolside"),
+      new ComingPlace(tr("Here the day will be worked through at the water: the pass to make now in large "
+                         "letters, the beat, and every clip brought to its pass.")));
   addPlace(Place::Bench, tr("Bench"), bench_);
   addPlace(Place::LineUp, tr("Line-up"),
-           new ComingPlace(tr("Here passes will stand side by side: in step, on ladders of speed, and with what is "
-                              "too close to call.")));
+           new ComingPlace(
+               tr("Here passes will stand side by side: in step, on ladders of speed, and with what is "
+                  "too close to call.")));
   addPlace(Place::Verdict, tr("Verdict"),
            new ComingPlace(tr("Here the scores of the day will be weighed, and the report written.")));
-  addPlace(Place::Log, tr("Log"),
-           new ComingPlace(tr("Here everything kept will be found again, by model and by day.")));
+  auto* log = new LogChoice(QString::fromStdString(desk_->log().file().string()), {});
+  connect(log, &LogChoice::chosen, this, &MainWindow::logChosen);
+  addPlace(Place::Log, tr("Log"), log);
   addActions();
   if (!desk_->passes().empty()) desk_->select(desk_->passes().front().id);
   go(Place::Bench);
@@ -88,6 +94,11 @@ QWidget* MainWindow::buildStrip() {
   row->setContentsMargins(8, 0, 12, 0);
   row->setSpacing(0);
   row->addStretch();
+  auto* keys = new QPushButton(tr("Keys  F1"));
+  keys->setObjectName("keys");
+  connect(keys, &QPushButton::clicked, this, &MainWindow::toggleKeySheet);
+  row->addWidget(keys);
+  row->addSpacing(6);
   auto* units = new QPushButton(tr("mm"));
   units->setObjectName("units");
   units->setCheckable(true);
@@ -99,9 +110,11 @@ QWidget* MainWindow::buildStrip() {
   });
   row->addWidget(units);
   row->addSpacing(6);
-  for (auto* action : {desk_->undoStack().createUndoAction(this, tr("Undo")), desk_->undoStack().createRedoAction(this, tr("Redo"))}) {
-    const bool undo = row->count() == 3;
-    action->setShortcut(undo ? QKeySequence(Qt::CTRL | Qt::Key_Z) : QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z));
+  for (const bool undo : {true, false}) {
+    QAction* action = undo ? desk_->undoStack().createUndoAction(this, tr("Undo"))
+                           : desk_->undoStack().createRedoAction(this, tr("Redo"));
+    action->setShortcut(undo ? QKeySequence(Qt::CTRL | Qt::Key_Z)
+                             : QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z));
     addAction(action);
     auto* button = new QPushButton(undo ? tr("Undo") : tr("Redo"));
     button->setObjectName(undo ? "undo" : "redo");
@@ -144,7 +157,8 @@ void MainWindow::addActions() {
     addAction(action);
   };
   for (int i = 0; i < 6; ++i) {
-    add(QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i)), [this, i] { go(static_cast<Place>(i)); });
+    add(QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i)),
+        [this, i] { go(static_cast<Place>(i)); });
   }
   add(QKeySequence(Qt::CTRL | Qt::Key_O), [this] {
     go(Place::Bench);
@@ -153,7 +167,9 @@ void MainWindow::addActions() {
   add(QKeySequence(Qt::Key_F1), [this] { toggleKeySheet(); });
 }
 
-void MainWindow::setUnits(UnitSystem units) { bench_->setUnits(units); }
+void MainWindow::setUnits(UnitSystem units) {
+  bench_->setUnits(units);
+}
 
 void MainWindow::toggleKeySheet() {
   if (keySheet_ != nullptr) {

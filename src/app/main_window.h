@@ -24,6 +24,10 @@ class MainWindow : public QMainWindow {
   [[nodiscard]] PassDesk& desk() { return *desk_; }
   [[nodiscard]] BenchPlace& bench() { return *bench_; }
 
+ signals:
+  /// Another log is wanted in place of this one.
+  void logChosen(const QString& file);
+
  private:
   void addPlace(Place place, const QString& name, QWidget* widget);
   void addActions();

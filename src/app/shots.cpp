@@ -20,7 +20,8 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
     connect(&desk, &PassDesk::resultChanged, this, [&desk, share] {
       const PassResult* result = desk.result();
       if (result != nullptr && desk.frame() == result->track.firstFrame) {
-        desk.showFrame(result->track.firstFrame + static_cast<std::size_t>(share * static_cast<double>(result->track.frameCount)));
+        desk.showFrame(result->track.firstFrame +
+                       static_cast<std::size_t>(share * static_cast<double>(result->track.frameCount)));
       }
     });
   };
@@ -33,7 +34,12 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
   next();
 }
 
-bool Shots::settled() const { return !window_.desk().busy(); }
+bool Shots::settled() const {
+  const FootageView& footage = window_.bench().footage();
+  const bool shown =
+      !window_.desk().clip() || (footage.hasPicture() && footage.shownFrame() == window_.desk().frame());
+  return !window_.desk().busy() && shown;
+}
 
 void Shots::next() {
   if (left_.empty()) return QApplication::quit();

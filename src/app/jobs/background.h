@@ -10,8 +10,8 @@
 
 namespace fin::app {
 
-/// Runs one piece of work at a time on a thread of its own and hands its outcome to the window's thread. A newer
-/// start, or stop(), makes the outcome of an older one void. `Outcome` must be movable.
+/// Runs one piece of work at a time on a thread of its own and hands its outcome to the window's thread. A
+/// newer start, or stop(), makes the outcome of an older one void. `Outcome` must be movable.
 template <class Outcome>
 class Background : public QObject {
  public:
@@ -25,17 +25,18 @@ class Background : public QObject {
     stop();
     running_ = true;
     const unsigned turn = turn_;
-    thread_ = std::jthread([this, turn, work = std::move(work), done = std::move(done)](std::stop_token stop) {
-      auto outcome = std::make_shared<Outcome>(work(stop));
-      QMetaObject::invokeMethod(
-          this,
-          [this, turn, outcome, done] {
-            if (turn != turn_) return;
-            running_ = false;
-            done(std::move(*outcome));
-          },
-          Qt::QueuedConnection);
-    });
+    thread_ =
+        std::jthread([this, turn, work = std::move(work), done = std::move(done)](std::stop_token stop) {
+          auto outcome = std::make_shared<Outcome>(work(stop));
+          QMetaObject::invokeMethod(
+              this,
+              [this, turn, outcome, done] {
+                if (turn != turn_) return;
+                running_ = false;
+                done(std::move(*outcome));
+              },
+              Qt::QueuedConnection);
+        });
   }
   /// Asks the work to stop and waits until it has.
   void stop() {

@@ -7,6 +7,11 @@
 #include <QStyleFactory>
 #include <array>
 
+/// Resources of a static library have to be called in by name, outside of any namespace.
+static void callInResources() {
+  Q_INIT_RESOURCE(look);
+}
+
 namespace fin::app {
 namespace {
 
@@ -46,6 +51,10 @@ QString styleSheetOf(const Theme& t) {
                                         padding: 9px 15px 6px 15px; }
     QLineEdit, QDoubleSpinBox, QSpinBox, QComboBox, QPlainTextEdit { background: @card; border: 1px solid @line;
                                         border-radius: 5px; padding: 3px 6px; min-height: 22px; }
+    QComboBox::drop-down { border: none; width: 22px; }
+    QComboBox::down-arrow { image: url(:/look/arrow.svg); width: 11px; height: 11px; }
+    QComboBox QAbstractItemView { background: @card; border: 1px solid @line; selection-background-color: @soft;
+                                  selection-color: @ink; }
     QLineEdit:focus, QDoubleSpinBox:focus, QSpinBox:focus, QComboBox:focus { border: 2px solid @accent; padding: 2px 5px; }
     QFrame[card="true"] { background: @card; border: 1px solid @line; border-radius: 8px; }
     QLabel[heading="true"] { font-weight: 600; }
@@ -79,12 +88,14 @@ const Theme& theme() {
 }
 
 QColor markColour(int index) {
-  static const std::array colours{QColor(0xEE, 0x66, 0x77), QColor(0x66, 0xCC, 0xEE), QColor(0xCC, 0xBB, 0x44),
-                                  QColor(0x22, 0x88, 0x33), QColor(0xAA, 0x33, 0x77), QColor(0x44, 0x77, 0xAA)};
+  static const std::array colours{QColor(0xEE, 0x66, 0x77), QColor(0x66, 0xCC, 0xEE),
+                                  QColor(0xCC, 0xBB, 0x44), QColor(0x22, 0x88, 0x33),
+                                  QColor(0xAA, 0x33, 0x77), QColor(0x44, 0x77, 0xAA)};
   return colours[static_cast<std::size_t>(index) % colours.size()];
 }
 
 void dress(QApplication& application) {
+  callInResources();
   QFontDatabase::addApplicationFont(":/look/fonts/Inter-Regular.otf");
   QFontDatabase::addApplicationFont(":/look/fonts/Inter-SemiBold.otf");
   QFont font("Inter");

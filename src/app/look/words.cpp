@@ -16,7 +16,9 @@ namespace {
 constexpr double kInch_mm = 25.4;
 constexpr double kFoot_m = 0.3048;
 
-QString words(const char* text) { return QCoreApplication::translate("words", text); }
+QString words(const char* text) {
+  return QCoreApplication::translate("words", text);
+}
 
 const std::map<std::string_view, const char*>& names() {
   static const std::map<std::string_view, const char*> table{
@@ -108,44 +110,64 @@ QString spokenName(std::string_view reading) {
 
 QString spokenName(Protocol protocol) {
   switch (protocol) {
-    case Protocol::Retrieve: return words("Straight pull");
-    case Protocol::Fall: return words("Fall");
-    case Protocol::Twitch: return words("Twitch and pause");
-    case Protocol::Walk: return words("Walking");
-    case Protocol::Rest: return words("At rest");
-    case Protocol::Skirt: return words("Skirt");
-    case Protocol::Sound: return words("Sound");
+    case Protocol::Retrieve:
+      return words("Straight pull");
+    case Protocol::Fall:
+      return words("Fall");
+    case Protocol::Twitch:
+      return words("Twitch and pause");
+    case Protocol::Walk:
+      return words("Walking");
+    case Protocol::Rest:
+      return words("At rest");
+    case Protocol::Skirt:
+      return words("Skirt");
+    case Protocol::Sound:
+      return words("Sound");
   }
   return {};
 }
 
 QString spokenName(View view) {
   switch (view) {
-    case View::Side: return words("from the side");
-    case View::Top: return words("from above");
-    case View::HeadOn: return words("head-on");
-    case View::Chase: return words("moving along");
+    case View::Side:
+      return words("from the side");
+    case View::Top:
+      return words("from above");
+    case View::HeadOn:
+      return words("head-on");
+    case View::Chase:
+      return words("moving along");
   }
   return {};
 }
 
 QString spokenName(MarkName mark) {
   switch (mark) {
-    case MarkName::Nose: return words("Nose");
-    case MarkName::Tail: return words("Tail");
-    case MarkName::Tip: return words("Tip");
-    case MarkName::Back: return words("Back");
-    case MarkName::Belly: return words("Belly");
-    case MarkName::Flank: return words("Flank");
+    case MarkName::Nose:
+      return words("Nose");
+    case MarkName::Tail:
+      return words("Tail");
+    case MarkName::Tip:
+      return words("Tip");
+    case MarkName::Back:
+      return words("Back");
+    case MarkName::Belly:
+      return words("Belly");
+    case MarkName::Flank:
+      return words("Flank");
   }
   return {};
 }
 
 QString spokenName(Grade grade) {
   switch (grade) {
-    case Grade::Good: return words("good");
-    case Grade::Fair: return words("fair");
-    case Grade::Poor: return words("poor");
+    case Grade::Good:
+      return words("good");
+    case Grade::Fair:
+      return words("fair");
+    case Grade::Poor:
+      return words("poor");
   }
   return {};
 }
@@ -166,7 +188,8 @@ ShownUnit shownUnit(std::string_view unit, UnitSystem units) {
 
 SpokenValue spoken(const Reading& reading, UnitSystem units) {
   const ShownUnit shown = shownUnit(reading.unit, units);
-  if (const auto* text = std::get_if<std::string>(&reading.value)) return {QString::fromStdString(*text), {}, {}};
+  if (const auto* text = std::get_if<std::string>(&reading.value))
+    return {QString::fromStdString(*text), {}, {}};
   const double value = std::get<double>(reading.value) * shown.factor;
   const double uncertainty = reading.u95.value_or(0.0) * shown.factor;
   const int decimals = decimalsFor(uncertainty);
@@ -182,7 +205,8 @@ QString howMeasured(const Reading& reading) {
     parts << QString::fromUtf8(spec->definition.data(), static_cast<qsizetype>(spec->definition.size()));
   }
   parts << countedThings(reading);
-  if (reading.u95) parts << words("The ± holds 95 of 100 such measurements: scatter, scale and placing together.");
+  if (reading.u95)
+    parts << words("The ± holds 95 of 100 such measurements: scatter, scale and placing together.");
   for (const std::string& note : reading.notes) parts << QString::fromStdString(note) + ".";
   return parts.join("\n");
 }

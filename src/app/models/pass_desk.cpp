@@ -12,7 +12,9 @@ namespace {
 
 namespace fs = std::filesystem;
 
-fs::path pathOf(const QString& file) { return fs::path(QFileInfo(file).absoluteFilePath().toStdString()); }
+fs::path pathOf(const QString& file) {
+  return fs::path(QFileInfo(file).absoluteFilePath().toStdString());
+}
 
 /// Share done and the time left, told at most a few times a second.
 class ProgressTeller {
@@ -46,8 +48,8 @@ PassDesk::PassDesk(std::unique_ptr<Log> log, QObject* parent) : QObject(parent),
 }
 
 const LoggedPass* PassDesk::current() const {
-  const auto found =
-      std::find_if(passes_.begin(), passes_.end(), [this](const LoggedPass& p) { return p.id == currentId_; });
+  const auto found = std::find_if(passes_.begin(), passes_.end(),
+                                  [this](const LoggedPass& p) { return p.id == currentId_; });
   return found == passes_.end() ? nullptr : &*found;
 }
 
@@ -114,8 +116,9 @@ void PassDesk::openCurrentClip() {
   emit passChanged();
   emit resultChanged();
   if (pass == nullptr) return;
-  opening_.start([path = pass->request.clip](const std::stop_token&) { return Clip::open(path); },
-                 [this, kept = *pass](Result<std::shared_ptr<const Clip>> clip) { clipOpened(kept, std::move(clip)); });
+  opening_.start(
+      [path = pass->request.clip](const std::stop_token&) { return Clip::open(path); },
+      [this, kept = *pass](Result<std::shared_ptr<const Clip>> clip) { clipOpened(kept, std::move(clip)); });
 }
 
 void PassDesk::clipOpened(const LoggedPass& pass, Result<std::shared_ptr<const Clip>> clip) {
@@ -133,10 +136,11 @@ void PassDesk::clipOpened(const LoggedPass& pass, Result<std::shared_ptr<const C
   emit passChanged();
   emit frameChanged();
   if (changed) {
-    emit told(tr("%1 was changed since it was read. The readings below are of the earlier clip; follow anew to "
-                 "read this one.")
-                  .arg(QString::fromStdString(pass.request.clip.filename().string())),
-              true);
+    emit told(
+        tr("%1 was changed since it was read. The readings below are of the earlier clip; follow anew to "
+           "read this one.")
+            .arg(QString::fromStdString(pass.request.clip.filename().string())),
+        true);
     return;
   }
   readAgain();
@@ -223,10 +227,12 @@ void PassDesk::readAgain(bool anew) {
   }
   followingNow_ = !known;
   const auto tellProgress = [this](double share, double left_s) {
-    QMetaObject::invokeMethod(this, [this, share, left_s] { emit progressed(share, left_s); }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        this, [this, share, left_s] { emit progressed(share, left_s); }, Qt::QueuedConnection);
   };
   reading_.start(
-      [clip = clip_, request, track = known ? track_ : std::nullopt, tellProgress](const std::stop_token& stop) {
+      [clip = clip_, request, track = known ? track_ : std::nullopt,
+       tellProgress](const std::stop_token& stop) {
         Outcome out{std::nullopt, tl::unexpected(Error{})};
         Track followed;
         if (track) {

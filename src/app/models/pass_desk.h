@@ -15,9 +15,9 @@
 
 namespace fin::app {
 
-/// The passes of a log and the one that lies on the bench: what the person said of it, its clip, its track and
-/// its readings. Every edit goes through the undo stack and is in the log before it is shown. Following and
-/// reading run in the background and start by themselves as soon as what they need is there.
+/// The passes of a log and the one that lies on the bench: what the person said of it, its clip, its track
+/// and its readings. Every edit goes through the undo stack and is in the log before it is shown. Following
+/// and reading run in the background and start by themselves as soon as what they need is there.
 class PassDesk : public QObject {
   Q_OBJECT
 
@@ -60,7 +60,7 @@ class PassDesk : public QObject {
 
  signals:
   void passesChanged();
-  void passChanged();     ///< another pass, or another clip under it
+  void passChanged();  ///< another pass, or another clip under it
   void requestChanged();
   void resultChanged();
   void frameChanged();

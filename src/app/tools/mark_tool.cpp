@@ -11,7 +11,8 @@ MarkTool::MarkTool(PassDesk& desk, MarkName mark, QObject* parent)
     : PlacingTool(parent), desk_(desk), mark_(mark) {}
 
 QString MarkTool::hint() const {
-  return tr("Press on the %1; while you hold, the cross moves slowly. Let go to place it. Or arrow keys and Enter.")
+  return tr("Press on the %1; while you hold, the cross moves slowly. Let go to place it. Or arrow keys and "
+            "Enter.")
       .arg(spokenName(mark_).toLower());
 }
 

@@ -15,7 +15,9 @@ void PlacingTool::aimAt(PixelPoint at) {
   emit changed();
 }
 
-void PlacingTool::hover(PixelPoint at) { aimAt(at); }
+void PlacingTool::hover(PixelPoint at) {
+  aimAt(at);
+}
 
 void PlacingTool::press(PixelPoint at) {
   pressed_ = grabbed_ = at;
@@ -36,13 +38,24 @@ bool PlacingTool::key(const QKeyEvent& event) {
   if (!aim_) return false;
   const double step = kArrowStep_px * (event.modifiers().testFlag(Qt::ShiftModifier) ? kShiftTimes : 1.0);
   switch (event.key()) {
-    case Qt::Key_Left: aimAt(*aim_ + PixelPoint{-step, 0.0}); return true;
-    case Qt::Key_Right: aimAt(*aim_ + PixelPoint{step, 0.0}); return true;
-    case Qt::Key_Up: aimAt(*aim_ + PixelPoint{0.0, -step}); return true;
-    case Qt::Key_Down: aimAt(*aim_ + PixelPoint{0.0, step}); return true;
+    case Qt::Key_Left:
+      aimAt(*aim_ + PixelPoint{-step, 0.0});
+      return true;
+    case Qt::Key_Right:
+      aimAt(*aim_ + PixelPoint{step, 0.0});
+      return true;
+    case Qt::Key_Up:
+      aimAt(*aim_ + PixelPoint{0.0, -step});
+      return true;
+    case Qt::Key_Down:
+      aimAt(*aim_ + PixelPoint{0.0, step});
+      return true;
     case Qt::Key_Return:
-    case Qt::Key_Enter: placed(*aim_); return true;
-    default: return false;
+    case Qt::Key_Enter:
+      placed(*aim_);
+      return true;
+    default:
+      return false;
   }
 }
 

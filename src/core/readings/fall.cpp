@@ -4,10 +4,10 @@
 #include <fmt/format.h>
 #include <algorithm>
 #include <cmath>
-#include <numeric>
 #include <optional>
 
 #include "core/readings/terminal_fall.h"
+#include "core/signals/block_mean.h"
 #include "core/signals/line_fit.h"
 #include "core/signals/periodic_fit.h"
 #include "core/signals/running_mean.h"
@@ -25,6 +25,9 @@ constexpr double kBeforeBottom_s = 0.10;  ///< "just before"
 constexpr double kLeastSteady_s = 0.25;
 constexpr double kLeastDrop_bodies = 0.3;
 constexpr double kChanceAllowed = 1e-4;
+constexpr double kPlumbU95_deg =
+    0.5;  ///< how far a camera levelled by eye, or a drawn plumb line, may be off
+constexpr double kMeanBlocks = 8.0;
 
 const char* const kSteadyNames[] = {"fall_rate",   "time_per_metre", "settle_distance",
                                     "glide_ratio", "glide_angle",    "fall_attitude"};
@@ -176,7 +179,8 @@ void readRate(const PassTraces& traces, const SteadyPart& part, const LineFit& d
 void readGlide(const LineFit& down, const LineFit& side, double face, ReadingSheet& sheet) {
   Estimate ratio;
   ratio.value = face * side.slope / down.slope;
-  ratio.u95 = std::hypot(side.slopeU95 / down.slope, ratio.value * down.slopeU95 / down.slope);
+  const double plumb = (1.0 + ratio.value * ratio.value) * kPlumbU95_deg / kDegreesPerRadian;
+  ratio.u95 = std::hypot(std::hypot(side.slopeU95, ratio.value * down.slopeU95) / down.slope, plumb);
   ratio.n = static_cast<double>(down.n);
   ratio.grade = ratio.u95 < 0.03 ? Grade::Good : gradeOf(ratio.value, ratio.u95);
   sheet.give("glide_ratio", ratio);
@@ -203,19 +207,19 @@ void readTravel(const PassTraces& traces, const SteadyPart& part, ReadingSheet& 
 }
 
 void readAttitude(const PassTraces& traces, const SteadyPart& part, const Series& pitch,
-                  const std::string& mode, ReadingSheet& sheet) {
+                  const std::optional<Rocking>& rocking, const std::string& mode, ReadingSheet& sheet) {
   if (mode == "tumble" || mode == "spiral") {
     sheet.refuse("fall_attitude", fmt::format("the lure falls in a {}: it has no lasting attitude", mode));
     return;
   }
   const Series steady = pitch.between(part.from_s, part.to_s);
-  const auto line = fitLine(steady);
-  if (!line) return;
+  if (steady.empty()) return;
+  const double rocks = rocking ? std::floor(steady.span_s() * rocking->frequency_Hz + 0.5) : kMeanBlocks;
+  const Mean mean = blockMean(steady, static_cast<std::size_t>(std::clamp(rocks, 1.0, kMeanBlocks)));
   Estimate e;
-  e.value = std::accumulate(steady.y.begin(), steady.y.end(), 0.0) / static_cast<double>(steady.size());
+  e.value = mean.value;
   const double place = std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / traces.bodyLength;
-  const double mean = line->slopeU95 * steady.span_s() / std::sqrt(12.0);
-  e.u95 = std::hypot(mean, place * kDegreesPerRadian);
+  e.u95 = std::hypot(mean.u95, place * kDegreesPerRadian, kPlumbU95_deg);
   e.n = static_cast<double>(steady.size());
   e.grade = e.u95 < 1.0 ? Grade::Good : e.u95 < 3.0 ? Grade::Fair : Grade::Poor;
   sheet.give("fall_attitude", e);
@@ -252,7 +256,7 @@ void readFall(const PassTraces& traces, View view, ReadingSheet& sheet) {
              {fmt::format("thresholds: tumble {:.0f}°, flutter {:.0f}°, glide {:.2f}", kTumbleFrom_deg,
                           kFlutterFrom_deg, kGlideFrom)},
              static_cast<double>(down->n));
-  readAttitude(traces, *part, pitch, mode, sheet);
+  readAttitude(traces, *part, pitch, rocking, mode, sheet);
 }
 
 }  // namespace fin

@@ -46,6 +46,6 @@ PassTraces traceBody(const Track& track, std::span<const double> time_s, const G
 
 /// How far a followed mark may be off its true place in the long run (95 %): placing by hand, and the slow
 /// errors of following that no averaging removes.
-constexpr Pixels kMarkPlaceU95{0.3};
+constexpr Pixels kMarkPlaceU95{0.6};
 
 }  // namespace fin

@@ -217,7 +217,8 @@ class SqliteLog : public Log {
 
   /// Sets down by what a pass's clip is known again; a clip that is not there now keeps what stood.
   void rememberClip(RowId pass, const fs::path& clip) {
-    if (const auto print = printOf(clip)) run("UPDATE pass SET clip_id = ? WHERE id = ?", clipId(clip, *print), pass);
+    if (const auto print = printOf(clip))
+      run("UPDATE pass SET clip_id = ? WHERE id = ?", clipId(clip, *print), pass);
   }
 
   [[nodiscard]] Result<LoggedPass> passFrom(SQLite::Statement& row) const {

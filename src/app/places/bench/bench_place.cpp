@@ -40,14 +40,15 @@ BenchPlace::BenchPlace(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_
   connect(&loader_, &FrameLoader::loaded, footage_, &FootageView::showPicture);
   connect(&loader_, &FrameLoader::failed, this,
           [this](std::size_t, const QString& why) { footage_->showReason(why); });
-  connect(footage_, &FootageView::toolChanged, this, &BenchPlace::tellHint);
+  connect(footage_, &FootageView::toolChanged, this, [this] {
+    if (footage_->tool() == nullptr) steps_->showInHand({});
+  });
   connect(footage_, &FootageView::fileDropped, &desk, &PassDesk::openClip);
   connect(trace_, &TraceView::frameWanted, &desk, &PassDesk::showFrame);
   connect(steps_, &StepsPanel::rulerWanted, this, &BenchPlace::takeRuler);
   connect(steps_, &StepsPanel::markWanted, this, &BenchPlace::takeMark);
   refreshPasses();
   passChanged();
-  tellHint();
 }
 
 QWidget* BenchPlace::buildHead() {
@@ -63,7 +64,8 @@ QWidget* BenchPlace::buildHead() {
   open->setObjectName("openClip");
   auto* remove = new QPushButton(tr("Take out"));
   remove->setObjectName("takeOut");
-  remove->setToolTip(tr("Takes this pass out of the log. Undo brings it back; the clip itself stays where it is."));
+  remove->setToolTip(
+      tr("Takes this pass out of the log. Undo brings it back; the clip itself stays where it is."));
   row->addWidget(chooser_);
   row->addWidget(open);
   row->addWidget(remove);
@@ -92,7 +94,8 @@ QWidget* BenchPlace::buildHead() {
   connect(remove, &QPushButton::clicked, &desk_, &PassDesk::removeCurrent);
   connect(find_, &QPushButton::clicked, this, &BenchPlace::findClip);
   connect(close, &QPushButton::clicked, message_, &QWidget::hide);
-  connect(&desk_, &PassDesk::passChanged, remove, [this, remove] { remove->setEnabled(desk_.current() != nullptr); });
+  connect(&desk_, &PassDesk::passChanged, remove,
+          [this, remove] { remove->setEnabled(desk_.current() != nullptr); });
   remove->setEnabled(desk_.current() != nullptr);
   return head;
 }
@@ -100,8 +103,9 @@ QWidget* BenchPlace::buildHead() {
 QWidget* BenchPlace::buildEmpty() {
   auto* empty = new QWidget;
   auto* layout = new QVBoxLayout(empty);
-  auto* text = new QLabel(tr("Here one clip is measured: you say how long something in the picture is, and where the "
-                             "lure's nose and tail are; the numbers follow."));
+  auto* text =
+      new QLabel(tr("Here one clip is measured: you say how long something in the picture is, and where the "
+                    "lure's nose and tail are; the numbers follow."));
   text->setWordWrap(true);
   text->setMaximumWidth(520);
   text->setAlignment(Qt::AlignCenter);
@@ -120,9 +124,6 @@ QWidget* BenchPlace::buildWork() {
   footage_ = new FootageView(desk_);
   transport_ = new TransportBar(desk_, playback_);
   trace_ = new TraceView(desk_);
-  hint_ = new QLabel;
-  hint_->setObjectName("hint");
-  hint_->setProperty("faint", true);
   steps_ = new StepsPanel(desk_);
   readings_ = new ReadingsPanel(desk_);
 
@@ -132,10 +133,9 @@ QWidget* BenchPlace::buildWork() {
   row->setSpacing(14);
   auto* left = new QVBoxLayout;
   left->setSpacing(5);
-  left->addWidget(footage_, 5);
-  left->addWidget(hint_);
+  left->addWidget(footage_, 11);
   left->addWidget(transport_);
-  left->addWidget(trace_, 2);
+  left->addWidget(trace_, 5);
   row->addLayout(left, 1);
   auto* side = new QWidget;
   side->setFixedWidth(kSideWidth);
@@ -159,7 +159,8 @@ void BenchPlace::refreshPasses() {
   for (const LoggedPass& pass : desk_.passes()) {
     chooser_->addItem(QString::fromStdString(pass.title), QVariant::fromValue<qlonglong>(pass.id));
   }
-  if (desk_.current() != nullptr) chooser_->setCurrentIndex(chooser_->findData(QVariant::fromValue<qlonglong>(desk_.current()->id)));
+  if (desk_.current() != nullptr)
+    chooser_->setCurrentIndex(chooser_->findData(QVariant::fromValue<qlonglong>(desk_.current()->id)));
 }
 
 void BenchPlace::passChanged() {
@@ -188,17 +189,12 @@ void BenchPlace::take(std::unique_ptr<Tool> tool, const QString& inHand) {
   steps_->showInHand(inHand);
 }
 
-void BenchPlace::takeRuler() { take(std::make_unique<RulerTool>(desk_, steps_->knownLength(), nullptr), "ruler"); }
+void BenchPlace::takeRuler() {
+  take(std::make_unique<RulerTool>(desk_, steps_->knownLength(), nullptr), "ruler");
+}
 
 void BenchPlace::takeMark(MarkName mark) {
   take(std::make_unique<MarkTool>(desk_, mark, nullptr), QString::fromUtf8(toString(mark).data()));
-}
-
-void BenchPlace::tellHint() {
-  if (footage_->tool() == nullptr) steps_->showInHand({});
-  hint_->setText(footage_->tool() != nullptr
-                     ? footage_->tool()->hint()
-                     : tr("D and F step, S and G by ten, Space runs slowly, the wheel zooms, dragging moves. F1: all keys."));
 }
 
 void BenchPlace::chooseClip() {
@@ -214,16 +210,26 @@ void BenchPlace::findClip() {
 void BenchPlace::keyPressEvent(QKeyEvent* event) {
   if (event->modifiers().testFlag(Qt::ControlModifier) || !desk_.clip()) return QWidget::keyPressEvent(event);
   switch (event->key()) {
-    case Qt::Key_D: return transport_->step(-1);
-    case Qt::Key_F: return transport_->step(1);
-    case Qt::Key_S: return transport_->step(-10);
-    case Qt::Key_G: return transport_->step(10);
-    case Qt::Key_Space: return playback_.toggle();
-    case Qt::Key_R: return takeRuler();
-    case Qt::Key_1: return takeMark(MarkName::Nose);
-    case Qt::Key_2: return takeMark(MarkName::Tail);
-    case Qt::Key_W: return footage_->fit();
-    default: QWidget::keyPressEvent(event);
+    case Qt::Key_D:
+      return transport_->step(-1);
+    case Qt::Key_F:
+      return transport_->step(1);
+    case Qt::Key_S:
+      return transport_->step(-10);
+    case Qt::Key_G:
+      return transport_->step(10);
+    case Qt::Key_Space:
+      return playback_.toggle();
+    case Qt::Key_R:
+      return takeRuler();
+    case Qt::Key_1:
+      return takeMark(MarkName::Nose);
+    case Qt::Key_2:
+      return takeMark(MarkName::Tail);
+    case Qt::Key_W:
+      return footage_->fit();
+    default:
+      QWidget::keyPressEvent(event);
   }
 }
 

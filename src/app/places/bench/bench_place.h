@@ -41,7 +41,6 @@ class BenchPlace : public QWidget {
   void takeRuler();
   void takeMark(MarkName mark);
   void take(std::unique_ptr<Tool> tool, const QString& inHand);
-  void tellHint();
   void findClip();
 
   PassDesk& desk_;
@@ -55,7 +54,6 @@ class BenchPlace : public QWidget {
   FootageView* footage_;
   TransportBar* transport_;
   TraceView* trace_;
-  QLabel* hint_;
   StepsPanel* steps_;
   ReadingsPanel* readings_;
 };

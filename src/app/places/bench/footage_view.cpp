@@ -15,7 +15,7 @@ namespace {
 
 constexpr double kZoomStep = 1.25;
 constexpr double kMostZoom = 32.0;
-constexpr int kLoupe_px = 176;         ///< side of the magnifier
+constexpr int kLoupe_px = 176;  ///< side of the magnifier
 constexpr double kLoupeZoom = 8.0;
 constexpr std::size_t kTrailFrames = 240;
 
@@ -61,7 +61,9 @@ void FootageView::showReason(const QString& why) {
   update();
 }
 
-void FootageView::clear() { showReason({}); }
+void FootageView::clear() {
+  showReason({});
+}
 
 void FootageView::takeTool(std::unique_ptr<Tool> tool) {
   tool_ = std::move(tool);
@@ -92,14 +94,15 @@ void FootageView::fit() {
 
 void FootageView::applyFit() {
   if (picture_.isNull()) return;
-  zoom_ = std::min(static_cast<double>(width()) / picture_.width(), static_cast<double>(height()) / picture_.height());
+  zoom_ = std::min(static_cast<double>(width()) / picture_.width(),
+                   static_cast<double>(height()) / picture_.height());
   offset_ = QPointF(0.5 * (width() - zoom_ * picture_.width()), 0.5 * (height() - zoom_ * picture_.height()));
 }
 
 void FootageView::zoomBy(double factor, QPointF about) {
   if (picture_.isNull()) return;
-  const double least =
-      std::min(static_cast<double>(width()) / picture_.width(), static_cast<double>(height()) / picture_.height());
+  const double least = std::min(static_cast<double>(width()) / picture_.width(),
+                                static_cast<double>(height()) / picture_.height());
   const double wanted = std::clamp(zoom_ * factor, least, kMostZoom);
   offset_ = about - (about - offset_) * (wanted / zoom_);
   zoom_ = wanted;
@@ -134,6 +137,7 @@ void FootageView::paintEvent(QPaintEvent*) {
   if (tool_) {
     tool_->paint(painter, *this);
     paintLoupe(painter);
+    paintLabel(painter, QPointF(12, height() - 30), tool_->hint());
   }
   if (hasFocus()) {
     painter.setPen(QPen(theme().accent, 2));
@@ -148,7 +152,8 @@ void FootageView::paintScale(QPainter& painter) const {
   const QPointF from = toView(scale.from);
   const QPointF to = toView(scale.to);
   const QLineF line(from, to);
-  const QPointF tick = line.length() > 0.0 ? QPointF(-line.dy(), line.dx()) * (9.0 / line.length()) : QPointF();
+  const QPointF tick =
+      line.length() > 0.0 ? QPointF(-line.dy(), line.dx()) * (9.0 / line.length()) : QPointF();
   for (const auto& [colour, width] : {std::pair(QColor(Qt::white), 4.0), {theme().accent, 2.0}}) {
     painter.setPen(QPen(colour, width));
     painter.drawLine(line);
@@ -186,7 +191,8 @@ void FootageView::paintMarks(QPainter& painter) const {
     painter.drawEllipse(p, 7, 7);
     painter.setPen(QPen(markColour(colour), said ? 2.8 : 1.8));
     painter.drawEllipse(p, 7, 7);
-    paintLabel(painter, p + QPointF(11, -24), spokenName(name));
+    // By turns above and below, so that two ends of one body do not cover each other.
+    paintLabel(painter, p + (colour % 2 == 0 ? QPointF(9, -30) : QPointF(-44, 13)), spokenName(name));
   };
   std::vector<MarkName> said;
   for (const MarkSeed& seed : pass->request.marks) {

@@ -47,6 +47,7 @@ QFrame* cardFor(const Reading& reading, UnitSystem units, bool open, const std::
 
   const SpokenValue value = spoken(reading, units);
   auto* row = new QHBoxLayout;
+  row->setSpacing(7);
   auto* number = new QLabel(value.value);
   number->setObjectName("value");
   number->setFont(largeNumberFont());
@@ -56,8 +57,9 @@ QFrame* cardFor(const Reading& reading, UnitSystem units, bool open, const std::
   if (reading.u95) row->addWidget(faint(gradeText(reading.grade)), 0, Qt::AlignBottom);
   layout->addLayout(row);
   if (open) layout->addWidget(faint(howMeasured(reading)));
-  const QString spokenAll = QString("%1 %2 %3 %4").arg(spokenName(std::string_view(reading.name)), value.value,
-                                                       value.uncertainty, value.unit);
+  const QString spokenAll =
+      QString("%1 %2 %3 %4")
+          .arg(spokenName(std::string_view(reading.name)), value.value, value.uncertainty, value.unit);
   card->setAccessibleName(spokenAll);
   return card;
 }
@@ -100,8 +102,9 @@ void ReadingsPanel::rebuild() {
     heading->setProperty("heading", true);
     layout->addWidget(heading);
     for (const Refusal& refusal : set.refused) {
-      layout->addWidget(faint(QString("<b>%1</b>: %2").arg(spokenName(std::string_view(refusal.name)).toHtmlEscaped(),
-                                                           QString::fromStdString(refusal.why).toHtmlEscaped())));
+      layout->addWidget(faint(QString("<b>%1</b>: %2")
+                                  .arg(spokenName(std::string_view(refusal.name)).toHtmlEscaped(),
+                                       QString::fromStdString(refusal.why).toHtmlEscaped())));
     }
   }
   layout->addStretch();

@@ -8,8 +8,8 @@
 
 namespace fin::app {
 
-/// Every reading of the pass: its number with uncertainty and grade, and, opened in place, how it was measured;
-/// then what this clip cannot show, each with its reason.
+/// Every reading of the pass: its number with uncertainty and grade, and, opened in place, how it was
+/// measured; then what this clip cannot show, each with its reason.
 class ReadingsPanel : public QScrollArea {
   Q_OBJECT
 

@@ -56,7 +56,8 @@ StepsPanel::StepsPanel(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_
 
 void StepsPanel::buildClipRow(QGridLayout& grid) {
   protocol_ = new QComboBox;
-  for (Protocol p : {Protocol::Retrieve, Protocol::Fall}) protocol_->addItem(spokenName(p), static_cast<int>(p));
+  for (Protocol p : {Protocol::Retrieve, Protocol::Fall})
+    protocol_->addItem(spokenName(p), static_cast<int>(p));
   protocol_->setObjectName("protocol");
   protocol_->setAccessibleName(tr("What the lure does"));
   view_ = new QComboBox;
@@ -69,6 +70,7 @@ void StepsPanel::buildClipRow(QGridLayout& grid) {
   rate_->setDecimals(3);
   rate_->setSpecialValueText(tr("as the clip says"));
   rate_->setSuffix(tr(" frames/s"));
+  rate_->setButtonSymbols(QAbstractSpinBox::NoButtons);
   rate_->setKeyboardTracking(false);
   rate_->setAccessibleName(tr("Frames a second while filming"));
   rate_->setToolTip(tr("Frames a second that the camera took. Slow motion plays slower than it was filmed."));
@@ -102,6 +104,7 @@ void StepsPanel::buildLengthRow(QGridLayout& grid) {
   length_->setDecimals(1);
   length_->setValue(100.0);
   length_->setSuffix(tr(" mm"));
+  length_->setButtonSymbols(QAbstractSpinBox::NoButtons);
   length_->setKeyboardTracking(false);
   length_->setAccessibleName(tr("The known length"));
   ruler_ = new QPushButton(tr("Its ends  R"));

@@ -13,8 +13,8 @@
 
 namespace fin::app {
 
-/// What the person says once about a clip, from top to bottom: what it shows, how long a known length is, where
-/// nose and tail are. The step that waits is the one in the accent colour.
+/// What the person says once about a clip, from top to bottom: what it shows, how long a known length is,
+/// where nose and tail are. The step that waits is the one in the accent colour.
 class StepsPanel : public QWidget {
   Q_OBJECT
 

@@ -35,10 +35,11 @@ Shown traceFor(const LoggedPass& pass, const PassTraces& traces, UnitSystem unit
                   traces.upCentre, true, traces.inMillimetres, units);
   }
   if (pass.request.view == View::Top) {
-    return {QObject::tr("Body angle, °"), QObject::tr("Which way the body points, against the pull."), traces.axis};
+    return {QObject::tr("Angle, °"), QObject::tr("Which way the body points, against the pull."),
+            traces.axis};
   }
-  return scaled(QObject::tr("Along"), QObject::tr("How far the body has come along the pull."), traces.alongCentre,
-                false, traces.inMillimetres, units);
+  return scaled(QObject::tr("Along"), QObject::tr("How far the body has come along the pull."),
+                traces.alongCentre, false, traces.inMillimetres, units);
 }
 
 /// With a hole where frames are missing, so that no line is drawn across what was not seen.
@@ -73,7 +74,8 @@ void dressAxis(QCPAxis& axis) {
 
 QCPItemStraightLine* cursorIn(QCustomPlot& plot, QCPAxisRect& rect) {
   auto* line = new QCPItemStraightLine(&plot);
-  for (auto* position : {line->point1, line->point2}) position->setAxes(rect.axis(QCPAxis::atBottom), rect.axis(QCPAxis::atLeft));
+  for (auto* position : {line->point1, line->point2})
+    position->setAxes(rect.axis(QCPAxis::atBottom), rect.axis(QCPAxis::atLeft));
   line->setClipAxisRect(&rect);
   line->setPen(QPen(theme().accent, 2));
   return line;
@@ -96,7 +98,7 @@ TraceView::TraceView(PassDesk& desk, QWidget* parent)
   lower_ = new QCPAxisRect(plot_);
   plot_->plotLayout()->addElement(0, 0, upper_);
   plot_->plotLayout()->addElement(1, 0, lower_);
-  plot_->plotLayout()->setRowStretchFactors({4.2, 1.0});
+  plot_->plotLayout()->setRowStretchFactors({5.0, 1.0});
   plot_->plotLayout()->setRowSpacing(0);
   for (QCPAxisRect* rect : {upper_, lower_}) {
     rect->setAutoMargins(QCP::msBottom | QCP::msTop);
@@ -137,7 +139,8 @@ void TraceView::redraw() {
   plot_->clearGraphs();
   const auto& clock = desk_.clock();
   const double length_s = clock ? clock->timeOf(desk_.clip()->index().frameCount() - 1).value() : 1.0;
-  for (QCPAxisRect* rect : {upper_, lower_}) rect->axis(QCPAxis::atBottom)->setRange(0.0, std::max(length_s, 1e-3));
+  for (QCPAxisRect* rect : {upper_, lower_})
+    rect->axis(QCPAxis::atBottom)->setRange(0.0, std::max(length_s, 1e-3));
   const PassResult* result = desk_.result();
   if (result != nullptr && result->traces.frames() > 0) {
     const Shown shown = traceFor(*desk_.current(), result->traces, units_);
@@ -154,8 +157,9 @@ void TraceView::redraw() {
   } else {
     upper_->axis(QCPAxis::atLeft)->setRange(-1.0, 1.0);
     upper_->axis(QCPAxis::atLeft)->setLabel({});
-    sentence_->setText(desk_.following() ? tr("The lure is being followed …")
-                                         : tr("Here the lure's motion will stand, on the footage's own time."));
+    sentence_->setText(desk_.following()
+                           ? tr("The lure is being followed …")
+                           : tr("Here the lure's motion will stand, on the footage's own time."));
   }
   moveCursor();
 }
@@ -164,7 +168,8 @@ void TraceView::fillQuality() {
   const PassResult& result = *desk_.result();
   for (const MarkTrack& mark : result.track.marks) {
     Series quality;
-    for (std::size_t i = 0; i < mark.samples.size(); ++i) quality.add(result.time_s[i], mark.samples[i].quality);
+    for (std::size_t i = 0; i < mark.samples.size(); ++i)
+      quality.add(result.time_s[i], mark.samples[i].quality);
     QCPGraph* graph = plot_->addGraph(lower_->axis(QCPAxis::atBottom), lower_->axis(QCPAxis::atLeft));
     graph->setPen(QPen(markColour(static_cast<int>(mark.name)), 1.6));
     fill(*graph, quality);

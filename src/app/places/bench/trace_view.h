@@ -13,8 +13,8 @@ class QCPAxisRect;
 
 namespace fin::app {
 
-/// What the lure did, on the footage's own time: the trace that the protocol turns on, and beneath it how well
-/// the marks were held. Pressing or dragging in it goes to that instant.
+/// What the lure did, on the footage's own time: the trace that the protocol turns on, and beneath it how
+/// well the marks were held. Pressing or dragging in it goes to that instant.
 class TraceView : public QWidget {
   Q_OBJECT
 

@@ -27,8 +27,8 @@ TransportBar::TransportBar(PassDesk& desk, Playback& playback, QWidget* parent)
 
   run_->setObjectName("run");
   run_->setFixedWidth(112);
-  for (const auto& [text, share] : {std::pair(tr("1/10 of true speed"), 0.1), {tr("1/4 of true speed"), 0.25},
-                                    {tr("true speed"), 1.0}}) {
+  for (const auto& [text, share] :
+       {std::pair(tr("1/10 of true speed"), 0.1), {tr("1/4 of true speed"), 0.25}, {tr("true speed"), 1.0}}) {
     speed_->addItem(text, share);
   }
   speed_->setAccessibleName(tr("How slowly the clip runs"));

@@ -1,0 +1,66 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/log/log_choice.h"
+
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+namespace fin::app {
+namespace {
+
+QString filter() {
+  return QObject::tr("Logs (*.finlog)");
+}
+
+QLabel* centred(const QString& text) {
+  auto* label = new QLabel(text);
+  label->setWordWrap(true);
+  label->setMaximumWidth(640);
+  label->setMinimumWidth(480);
+  label->setAlignment(Qt::AlignCenter);
+  return label;
+}
+
+}  // namespace
+
+LogChoice::LogChoice(const QString& file, const QString& trouble, QWidget* parent) : QWidget(parent) {
+  auto* layout = new QVBoxLayout(this);
+  auto* what = centred(trouble.isEmpty() ? tr("Everything is kept in %1 as it is done.").arg(file) : trouble);
+  what->setObjectName("logText");
+  what->setProperty("trouble", !trouble.isEmpty());
+  auto* row = new QHBoxLayout;
+  auto* open = new QPushButton(tr("Open another log …"));
+  auto* begin = new QPushButton(tr("Begin a new log …"));
+  row->addStretch();
+  row->addWidget(open);
+  row->addWidget(begin);
+  row->addStretch();
+  layout->addStretch();
+  layout->addWidget(what, 0, Qt::AlignHCenter);
+  layout->addSpacing(14);
+  layout->addLayout(row);
+  if (trouble.isEmpty()) {
+    layout->addSpacing(24);
+    layout->addWidget(centred(tr("Here everything kept will be found again, by model and by day.")), 0,
+                      Qt::AlignHCenter);
+  }
+  layout->addStretch();
+  connect(open, &QPushButton::clicked, this, &LogChoice::openAnother);
+  connect(begin, &QPushButton::clicked, this, &LogChoice::beginAnother);
+}
+
+void LogChoice::openAnother() {
+  const QString file = QFileDialog::getOpenFileName(this, tr("Open another log"), {}, filter());
+  if (!file.isEmpty()) emit chosen(file);
+}
+
+void LogChoice::beginAnother() {
+  QString file = QFileDialog::getSaveFileName(this, tr("Begin a new log"), {}, filter());
+  if (file.isEmpty()) return;
+  if (!file.endsWith(".finlog")) file += ".finlog";
+  emit chosen(file);
+}
+
+}  // namespace fin::app

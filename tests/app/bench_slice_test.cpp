@@ -1,0 +1,231 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The whole slice by mouse and keys through the real window: open, scale, marks, follow, read, save, reopen.
+#include <gtest/gtest.h>
+
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QLabel>
+#include <QPushButton>
+#include <QtTest/QTest>
+
+#include "app/main_window.h"
+#include "support/small_scene.h"
+
+namespace fin::app {
+namespace {
+
+constexpr int kPatience_ms = 20000;
+
+class BenchSlice : public testing::Test {
+ protected:
+  void SetUp() override {
+    ASSERT_TRUE(filmRehearsal(tank_.scene(), clip(), Hertz(30.0)));
+    openWindow();
+  }
+
+  [[nodiscard]] std::filesystem::path clip() const { return folder_ / "pull.mp4"; }
+  void openWindow() {
+    window_.reset();
+    auto log = Log::open(folder_ / "day.finlog");
+    ASSERT_TRUE(log) << log.error().message;
+    window_ = std::make_unique<MainWindow>(std::move(*log));
+    window_->show();
+    window_->activateWindow();
+    ASSERT_TRUE(QTest::qWaitForWindowActive(window_.get()));
+  }
+  void openClip() {
+    desk().openClip(QString::fromStdString(clip().string()));
+    ASSERT_TRUE(QTest::qWaitFor([this] { return footage().hasPicture(); }, kPatience_ms));
+  }
+
+  PassDesk& desk() { return window_->desk(); }
+  FootageView& footage() { return window_->bench().footage(); }
+  template <class T>
+  T* find(const char* name) {
+    return window_->findChild<T*>(name);
+  }
+  void press(const char* button) { QTest::mouseClick(find<QPushButton>(button), Qt::LeftButton); }
+  void key(int k, Qt::KeyboardModifiers m = Qt::NoModifier) {
+    QTest::keyClick(&footage(), static_cast<Qt::Key>(k), m);
+  }
+  void clickAt(PixelPoint at) {
+    QTest::mouseClick(&footage(), Qt::LeftButton, Qt::NoModifier, footage().toView(at).toPoint());
+  }
+  void typeInto(QDoubleSpinBox* box, const QString& text) {
+    box->setFocus();
+    box->selectAll();
+    QTest::keyClicks(box, text);
+    QTest::keyClick(box, Qt::Key_Return);
+  }
+  bool read() {
+    return QTest::qWaitFor([this] { return desk().result() != nullptr; }, kPatience_ms);
+  }
+  double reading(const char* name) {
+    const Reading* r = desk().readings().find(name);
+    return r == nullptr ? std::nan("") : std::get<double>(r->value);
+  }
+  const PassRequest& request() { return desk().current()->request; }
+
+  void sayEverything() {
+    typeInto(find<QDoubleSpinBox>("rate"), "120");
+    const auto [from, to] = tank_.rulerEnds();
+    typeInto(find<QDoubleSpinBox>("length"), "300");
+    press("ruler");
+    clickAt(from);
+    clickAt(to);
+    press("nose");
+    clickAt(tank_.markAt(MarkName::Nose, desk().frame()));
+    press("tail");
+    clickAt(tank_.markAt(MarkName::Tail, desk().frame()));
+  }
+
+  test::TemporaryFolder folder_;
+  RehearsalTank tank_{test::smallPull()};
+  std::unique_ptr<MainWindow> window_;
+};
+
+TEST_F(BenchSlice, MeasuresAClipAndHasEverythingAfterReopening) {
+  openClip();
+  // Frame 8 shows the whole lure.
+  for (int i = 0; i < 8; ++i) key(Qt::Key_F);
+  ASSERT_TRUE(QTest::qWaitFor([this] { return footage().shownFrame() == 8; }, kPatience_ms));
+  sayEverything();
+  ASSERT_TRUE(read());
+  // A click at whole view pixels puts marks within half a picture pixel, and the ruler within a third of a
+  // percent.
+  EXPECT_NEAR(reading("travel_speed"), 240.0, 4.0);
+  EXPECT_NEAR(reading("wobble_frequency"), 5.0, 0.08);
+  EXPECT_NEAR(reading("wobble_angle"), 30.0, 1.5);
+  auto* card = find<QFrame>("reading_wobble_frequency");
+  ASSERT_NE(card, nullptr);
+  EXPECT_TRUE(card->findChild<QLabel*>("value")->text().startsWith("5.0") ||
+              card->findChild<QLabel*>("value")->text().startsWith("4.9"));
+
+  const PassRequest said = request();
+  const ReadingSet before = desk().readings();
+  openWindow();
+  ASSERT_TRUE(read());
+  EXPECT_EQ(request(), said);
+  EXPECT_FALSE(desk().following());
+  EXPECT_EQ(reading("travel_speed"), std::get<double>(before.find("travel_speed")->value));
+}
+
+TEST_F(BenchSlice, ShowsHowAReadingWasMeasured) {
+  openClip();
+  for (int i = 0; i < 8; ++i) key(Qt::Key_F);
+  sayEverything();
+  ASSERT_TRUE(read());
+  QTest::mouseClick(find<QFrame>("reading_travel_speed")->findChild<QPushButton*>("how"), Qt::LeftButton);
+  ASSERT_TRUE(QTest::qWaitFor([this] {
+    for (const QLabel* label : find<QFrame>("reading_travel_speed")->findChildren<QLabel*>()) {
+      if (label->text().contains("slope is the speed")) return true;
+    }
+    return false;
+  }));
+}
+
+TEST_F(BenchSlice, PlacesHalfPixelsByKeyboardAndBySlowDragging) {
+  openClip();
+  key(Qt::Key_1);
+  ASSERT_NE(footage().tool(), nullptr);
+  QTest::mouseMove(&footage(), footage().toView({100.0, 80.0}).toPoint());
+  const PixelPoint start = *footage().tool()->aim();
+  key(Qt::Key_Right);
+  key(Qt::Key_Up, Qt::ShiftModifier);
+  key(Qt::Key_Return);
+  ASSERT_EQ(request().marks.size(), 1U);
+  EXPECT_NEAR(request().marks[0].at.x_px, start.x_px + 0.5, 1e-9);
+  EXPECT_NEAR(request().marks[0].at.y_px, start.y_px - 5.0, 1e-9);
+
+  key(Qt::Key_2);
+  const QPoint down = footage().toView({150.0, 90.0}).toPoint();
+  QTest::mousePress(&footage(), Qt::LeftButton, Qt::NoModifier, down);
+  const PixelPoint pressed = footage().toPicture(down);
+  QTest::mouseMove(&footage(), down + QPoint(16, 0));
+  QTest::mouseRelease(&footage(), Qt::LeftButton, Qt::NoModifier, down + QPoint(16, 0));
+  const double moved_px = footage().toPicture(QPointF(down) + QPointF(16, 0)).x_px - pressed.x_px;
+  EXPECT_NEAR(request().marks[1].at.x_px - pressed.x_px, moved_px / 8.0, 1e-6);
+}
+
+TEST_F(BenchSlice, UndoesAndRedoesWhatWasSaid) {
+  openClip();
+  key(Qt::Key_1);
+  clickAt({100.0, 80.0});
+  ASSERT_EQ(request().marks.size(), 1U);
+  QTest::keyClick(window_.get(), Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_TRUE(request().marks.empty());
+  QTest::keyClick(window_.get(), Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+  EXPECT_EQ(request().marks.size(), 1U);
+  press("undo");
+  press("undo");
+  EXPECT_EQ(desk().current(), nullptr);  // opening the clip itself
+  press("redo");
+  EXPECT_NE(desk().current(), nullptr);
+}
+
+TEST_F(BenchSlice, TellsBadInputWhereItHappenedAndLosesNothing) {
+  test::write(folder_ / "notes.mp4", "no film at all");
+  desk().openClip(QString::fromStdString((folder_ / "notes.mp4").string()));
+  EXPECT_TRUE(find<QFrame>("message")->isVisibleTo(window_.get()));
+  EXPECT_TRUE(find<QLabel>("messageText")->text().contains("notes.mp4"));
+  EXPECT_TRUE(desk().passes().empty());
+
+  openClip();
+  press("ruler");
+  clickAt({50.0, 50.0});
+  clickAt({50.0, 50.0});
+  EXPECT_FALSE(request().scale);
+  EXPECT_TRUE(find<QLabel>("messageText")->text().contains("one spot"));
+  key(Qt::Key_1);
+  clickAt({30.0, 30.0});
+  key(Qt::Key_2);
+  clickAt({30.0, 30.0});
+  ASSERT_TRUE(QTest::qWaitFor(
+      [this] { return find<QLabel>("messageText")->text().contains("on one spot in frame"); }, kPatience_ms));
+  EXPECT_EQ(request().marks.size(), 2U);
+}
+
+TEST_F(BenchSlice, KeepsTheReadingsOfAClipThatIsGone) {
+  openClip();
+  for (int i = 0; i < 8; ++i) key(Qt::Key_F);
+  sayEverything();
+  ASSERT_TRUE(read());
+  const double speed = reading("travel_speed");
+  std::filesystem::rename(clip(), folder_ / "elsewhere.mp4");
+  openWindow();
+  ASSERT_TRUE(
+      QTest::qWaitFor([this] { return find<QFrame>("message")->isVisibleTo(window_.get()); }, kPatience_ms));
+  EXPECT_EQ(reading("travel_speed"), speed);
+  desk().findClip(QString::fromStdString((folder_ / "elsewhere.mp4").string()));
+  ASSERT_TRUE(read());
+  EXPECT_EQ(reading("travel_speed"), speed);
+}
+
+TEST_F(BenchSlice, SwitchesUnitsEverywhereAtOnce) {
+  openClip();
+  for (int i = 0; i < 8; ++i) key(Qt::Key_F);
+  sayEverything();
+  ASSERT_TRUE(read());
+  press("units");
+  const QString inches = find<QFrame>("reading_travel_speed")->accessibleName();
+  EXPECT_TRUE(inches.contains("in/s")) << inches.toStdString();
+  EXPECT_TRUE(inches.contains("9.4")) << inches.toStdString();
+}
+
+TEST(MainWindow, ChangesPlacesByKeyboard) {
+  const test::TemporaryFolder folder;
+  auto log = Log::open(folder / "day.finlog");
+  MainWindow window(std::move(*log));
+  window.show();
+  window.activateWindow();
+  ASSERT_TRUE(QTest::qWaitForWindowActive(&window));
+  for (int i = 0; i < 6; ++i) {
+    QTest::keyClick(&window, static_cast<Qt::Key>(Qt::Key_1 + i), Qt::ControlModifier);
+    EXPECT_TRUE(window.findChild<QPushButton*>(QString("place%1").arg(i))->isChecked()) << i;
+  }
+  QTest::keyClick(&window, Qt::Key_F1);
+  EXPECT_NE(window.findChild<QLabel*>("keySheet"), nullptr);
+}
+
+}  // namespace
+}  // namespace fin::app

@@ -1,0 +1,76 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+#include "core/calibration/clip_clock.h"
+#include "core/calibration/lens.h"
+#include "core/calibration/scale.h"
+#include "core/calibration/tank_frame.h"
+
+namespace fin {
+namespace {
+
+TEST(Scale, IsLengthOverDistance) {
+  const auto scale =
+      Scale::create({{100.0, 200.0}, {400.0, 600.0}, Millimetres(250.0), Millimetres(1.0)}, {});
+  ASSERT_TRUE(scale);
+  EXPECT_DOUBLE_EQ(scale->mmPerPixel(), 0.5);
+  EXPECT_NEAR(scale->relativeU95(), std::hypot(std::sqrt(2.0) / 500.0, 1.0 / 250.0), 1e-12);
+}
+
+TEST(Scale, GrowsWithTheDistanceOfTheLuresPlane) {
+  const auto scale = Scale::create({{0.0, 0.0}, {100.0, 0.0}, Millimetres(100.0)},
+                                   ScalePlane{Millimetres(1500.0), Millimetres(1620.0)});
+  ASSERT_TRUE(scale);
+  EXPECT_DOUBLE_EQ(scale->mmPerPixel(), 1.08);
+}
+
+TEST(Scale, RefusesWhatCannotBeMeant) {
+  const PixelPoint at{10.0, 10.0};
+  EXPECT_EQ(Scale::create({at, at, Millimetres(100.0)}, {}).error().where, "scale");
+  EXPECT_EQ(Scale::create({at, {90.0, 10.0}, Millimetres(0.0)}, {}).error().where, "scale.length_mm");
+  EXPECT_FALSE(Scale::create({at, {90.0, 10.0}, Millimetres(std::nan(""))}, {}));
+  EXPECT_FALSE(
+      Scale::create({at, {90.0, 10.0}, Millimetres(5.0)}, ScalePlane{Millimetres(0.0), Millimetres(9.0)}));
+}
+
+TEST(Lens, StraightensWhatItBent) {
+  const Lens lens{900.0, 905.0, 640.0, 360.0, {-0.2, 0.05, 0.001, -0.0008, 0.01}};
+  for (const PixelPoint p : {PixelPoint{20.0, 30.0}, {640.0, 360.0}, {1200.0, 90.0}}) {
+    const PixelPoint back = lens.straightened(lens.distorted(p));
+    EXPECT_NEAR(back.x_px, p.x_px, 0.01);
+    EXPECT_NEAR(back.y_px, p.y_px, 0.01);
+  }
+  // One radius worked out by hand: r = 0.5, k1 = −0.2 → 0.5 · (1 − 0.2 · 0.25) = 0.475.
+  const Lens barrel{1000.0, 1000.0, 0.0, 0.0, {-0.2}};
+  EXPECT_NEAR(barrel.distorted({500.0, 0.0}).x_px, 475.0, 1e-9);
+}
+
+TEST(TankFrame, PutsUpAgainstGravityWhicheverWayThePlumbIsDrawn) {
+  for (const PixelLine line : {PixelLine{{640.0, 20.0}, {655.0, 700.0}}, {{655.0, 700.0}, {640.0, 20.0}}}) {
+    const PixelPoint up = upFromPlumb(line);
+    EXPECT_LT(up.y_px, 0.0);
+    EXPECT_NEAR(up.x_px / up.y_px, 15.0 / 680.0, 1e-12);
+  }
+}
+
+ClipIndex evenIndex(double rate_Hz, std::int64_t frames) {
+  std::vector<ClipIndex::Packet> packets;
+  for (std::int64_t i = 0; i < frames; ++i) packets.push_back({i, i, i == 0, false});
+  return {std::move(packets), 1.0 / rate_Hz};
+}
+
+TEST(ClipClock, BringsSlowMotionBackToTrueTime) {
+  const ClipIndex index = evenIndex(30.0, 301);
+  const auto clock = ClipClock::create(index, Hertz(240.0));
+  ASSERT_TRUE(clock);
+  EXPECT_NEAR(clock->timeOf(240).value(), 1.0, 1e-9);
+  EXPECT_NEAR(clock->rate().value(), 240.0, 1e-6);
+  EXPECT_EQ(clock->basis(), "capture_rate");
+  EXPECT_NEAR(ClipClock::create(index, {})->timeOf(300).value(), 10.0, 1e-9);
+  EXPECT_FALSE(ClipClock::create(index, Hertz(-1.0)));
+}
+
+}  // namespace
+}  // namespace fin

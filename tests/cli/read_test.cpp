@@ -1,0 +1,67 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <gtest/gtest.h>
+#include <sys/wait.h>
+
+#include <cstdlib>
+#include <fstream>
+#include <iterator>
+
+#include "support/small_scene.h"
+
+namespace fin {
+namespace {
+
+struct Ran {
+  int exit = -1;
+  std::string out;
+  std::string err;
+};
+
+std::string slurp(const std::filesystem::path& file) {
+  std::ifstream in(file, std::ios::binary);
+  return {std::istreambuf_iterator<char>(in), {}};
+}
+
+Ran run(const test::TemporaryFolder& folder, const std::string& arguments) {
+  const std::string command = std::string(FIN_CLI) + " " + arguments + " >" + (folder / "out").string() +
+                              " 2>" + (folder / "err").string();
+  const int status = std::system(command.c_str());
+  return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, slurp(folder / "out"), slurp(folder / "err")};
+}
+
+TEST(ReadCommand, MeasuresAClipFromAPassFile) {
+  const test::TemporaryFolder folder;
+  const RehearsalScene scene = test::smallPull();
+  ASSERT_TRUE(filmRehearsal(scene, folder / "pull.mp4", Hertz(30.0)));
+  test::write(folder / "pull.pass.json",
+              writePassRequest(requestFor(RehearsalTank(scene), folder / "pull.mp4"), folder.path()));
+  const Ran ran = run(
+      folder, "read " + (folder / "pull.pass.json").string() + " --track " + (folder / "track.csv").string());
+  EXPECT_EQ(ran.exit, 0) << ran.err;
+  EXPECT_EQ(ran.out.front(), '{');
+  EXPECT_NE(ran.out.find("agile-fin-readings/1"), std::string::npos);
+  EXPECT_NE(ran.out.find("\"wobble_frequency\""), std::string::npos);
+  EXPECT_EQ(slurp(folder / "track.csv").rfind("frame,time_s,nose_x_px,nose_y_px,nose_quality,tail_x_px", 0),
+            0U);
+}
+
+TEST(ReadCommand, EndsWithTheCodesOfTheContract) {
+  const test::TemporaryFolder folder;
+  const std::string pass = R"({"format": "agile-fin-pass/1", "clip": "none.mp4", "protocol": "fall",
+                               "marks": [{"name": "nose", "frame": 0, "at": [1, 2]}, {"name": "tail", "frame": 0, "at": [9, 9]}]})";
+  test::write(folder / "gone.json", pass);
+  test::write(folder / "bad.json", "{\"format\": \"agile-fin-pass/1\", \"klip\": 3}");
+  const Ran gone = run(folder, "read " + (folder / "gone.json").string());
+  EXPECT_EQ(gone.exit, 3);
+  EXPECT_NE(gone.err.find("none.mp4"), std::string::npos);
+  const Ran bad = run(folder, "read " + (folder / "bad.json").string());
+  EXPECT_EQ(bad.exit, 2);
+  EXPECT_NE(bad.err.find("clip"), std::string::npos);
+  EXPECT_TRUE(bad.out.empty());
+  EXPECT_EQ(run(folder, "read " + (folder / "missing.json").string()).exit, 2);
+  EXPECT_EQ(run(folder, "measure").exit, 2);
+  EXPECT_EQ(run(folder, "--help").exit, 0);
+}
+
+}  // namespace
+}  // namespace fin

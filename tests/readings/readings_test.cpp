@@ -1,0 +1,154 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <gtest/gtest.h>
+
+#include <cmath>
+#include <numbers>
+#include <set>
+
+#include "core/readings/fall.h"
+#include "core/readings/registry.h"
+#include "core/readings/retrieve.h"
+#include "support/small_scene.h"
+
+namespace fin {
+namespace {
+
+std::vector<double> timesOf(const RehearsalTank& tank, std::size_t first, std::size_t count) {
+  std::vector<double> out;
+  for (std::size_t i = 0; i < count; ++i) out.push_back(tank.timeOf(first + i).value());
+  return out;
+}
+
+/// Readings from the true places of the marks: what the methods do when following is perfect.
+ReadingSet fromTruth(const RehearsalTank& tank) {
+  const PassRequest request = requestFor(tank, {});
+  std::vector<MarkName> names;
+  for (const MarkSeed& s : request.marks) names.push_back(s.name);
+  Track track = tank.trueTrack(names);
+  track.frameCount = *request.lastFrame - request.firstFrame + 1;
+  track.firstFrame = request.firstFrame;
+  for (MarkTrack& m : track.marks) {
+    m.samples.erase(m.samples.begin(), m.samples.begin() + static_cast<std::ptrdiff_t>(request.firstFrame));
+    m.samples.resize(track.frameCount);
+  }
+  const auto scale = Scale::create(*request.scale, {});
+  const PassTraces traces = traceBody(track, timesOf(tank, track.firstFrame, track.frameCount),
+                                      {request.view, request.pull, *scale, {}, {}});
+  ReadingSheet sheet;
+  request.protocol == Protocol::Fall ? readFall(traces, request.view, sheet)
+                                     : readRetrieve(traces, request.view, sheet);
+  return sheet.complete({request.protocol, request.view, names, true, false, false});
+}
+
+double valueOf(const ReadingSet& set, std::string_view name) {
+  const Reading* r = set.find(name);
+  return r == nullptr ? std::nan("") : std::get<double>(r->value);
+}
+
+/// Truth lies inside the stated uncertainty, and the uncertainty says something.
+void expectReading(const ReadingSet& set, std::string_view name, double truth, double usefulU95) {
+  const Reading* r = set.find(name);
+  ASSERT_NE(r, nullptr) << name;
+  EXPECT_NEAR(std::get<double>(r->value), truth, *r->u95) << name;
+  EXPECT_LT(*r->u95, usefulU95) << name;
+}
+
+TEST(Retrieve, ReadsAStraightPullAsItWasMade) {
+  const RehearsalTank tank(test::smallPull());
+  const ReadingSet set = fromTruth(tank);
+  expectReading(set, "travel_speed", 240.0, 5.0);
+  expectReading(set, "wobble_frequency", 5.0, 0.1);
+  expectReading(set, "wobble_angle", 30.0, 1.5);
+  // The tail swings 40 mm behind the middle: 2 · 40 · sin 15°.
+  const double sweep = 80.0 * std::sin(15.0 * std::numbers::pi / 180.0);
+  expectReading(set, "tail_sweep", sweep, 1.5);
+  expectReading(set, "strouhal", 5.0 * sweep / 240.0, 0.05);
+  EXPECT_LT(valueOf(set, "cycle_variation"), 2.0);
+}
+
+TEST(Retrieve, IsTheSameForAPullToTheLeft) {
+  RehearsalScene scene = test::smallPull();
+  std::get<StraightPull>(scene.motion).start_mm = 235.0;
+  std::get<StraightPull>(scene.motion).speed_mm_s = -240.0;
+  RehearsalTank tank(scene);
+  PassRequest request = requestFor(tank, {});
+  request.pull.reset();
+  Track track = tank.trueTrack(std::vector{MarkName::Nose, MarkName::Tail});
+  const PassTraces traces = traceBody(track, timesOf(tank, 0, track.frameCount),
+                                      {View::Top, {}, *Scale::create(*request.scale, {}), {}, {}});
+  ReadingSheet sheet;
+  readRetrieve(traces, View::Top, sheet);
+  ASSERT_NE(sheet.estimate("travel_speed"), nullptr);
+  EXPECT_NEAR(sheet.estimate("travel_speed")->value, 240.0, 3.0);
+}
+
+TEST(Retrieve, RefusesARateThatAliases) {
+  RehearsalScene scene = test::smallPull();
+  scene.rate = Hertz(11.0);
+  const ReadingSet set = fromTruth(RehearsalTank(scene));
+  EXPECT_EQ(set.find("wobble_frequency"), nullptr);
+}
+
+TEST(Retrieve, CallsTwoToFiveCyclesPoorAndFewerRefused) {
+  RehearsalScene scene = test::smallPull();
+  std::get<StraightPull>(scene.motion).wobble_Hz = 2.2;
+  const ReadingSet few = fromTruth(RehearsalTank(scene));
+  ASSERT_NE(few.find("wobble_frequency"), nullptr);
+  EXPECT_EQ(few.find("wobble_frequency")->grade, Grade::Poor);
+  scene.length = Seconds(0.7);
+  EXPECT_EQ(fromTruth(RehearsalTank(scene)).find("wobble_frequency"), nullptr);
+}
+
+TEST(Retrieve, RefusesAWobbleWhereThereIsNone) {
+  RehearsalScene scene = test::smallPull();
+  std::get<StraightPull>(scene.motion).wobble_deg = 0.0;
+  const ReadingSet set = fromTruth(RehearsalTank(scene));
+  EXPECT_EQ(set.find("wobble_frequency"), nullptr);
+  EXPECT_NE(set.find("travel_speed"), nullptr);
+}
+
+TEST(Fall, ReadsAFallAsItWasMade) {
+  const RehearsalTank tank(test::smallFall());
+  const ReadingSet set = fromTruth(tank);
+  expectReading(set, "fall_rate", 150.0, 4.0);
+  expectReading(set, "time_per_metre", 1000.0 / 150.0, 0.2);
+  expectReading(set, "settle_distance", 1.164 * 150.0 * 0.12, 4.0);
+  expectReading(set, "glide_ratio", 0.3, 0.05);
+  expectReading(set, "glide_angle", std::atan2(1.0, 0.3) * kDegreesPerRadian, 3.0);
+  expectReading(set, "fall_attitude", 25.0, 3.0);
+  EXPECT_EQ(std::get<std::string>(set.find("fall_mode")->value), "plumb");
+}
+
+TEST(Fall, SaysWhenItNeverBecomesSteady) {
+  RehearsalScene scene = test::smallFall();
+  std::get<Sink>(scene.motion).timeConstant_s = 1.5;
+  std::get<Sink>(scene.motion).speed_mm_s = 600.0;
+  const ReadingSet set = fromTruth(RehearsalTank(scene));
+  EXPECT_EQ(set.find("fall_rate"), nullptr);
+  const auto why = std::find_if(set.refused.begin(), set.refused.end(),
+                                [](const Refusal& r) { return r.name == "fall_rate"; });
+  ASSERT_NE(why, set.refused.end());
+  EXPECT_NE(why->why.find("steady"), std::string::npos) << why->why;
+}
+
+class Protocols : public testing::TestWithParam<Protocol> {};
+
+TEST_P(Protocols, AnswerEveryReadingOnceWithAReasonWhereRefused) {
+  for (View view : {View::Side, View::Top, View::HeadOn, View::Chase}) {
+    const ReadingSet set = ReadingSheet().complete({GetParam(), view, {}, false, false, false});
+    std::set<std::string> names;
+    for (const Refusal& r : set.refused) {
+      EXPECT_TRUE(names.insert(r.name).second) << r.name;
+      EXPECT_FALSE(r.why.empty());
+    }
+    EXPECT_EQ(names.size(), readingsOf(GetParam()).size());
+    EXPECT_TRUE(set.readings.empty());
+  }
+}
+
+INSTANTIATE_TEST_SUITE_P(All, Protocols,
+                         testing::Values(Protocol::Retrieve, Protocol::Fall, Protocol::Twitch, Protocol::Walk,
+                                         Protocol::Rest, Protocol::Skirt, Protocol::Sound));
+
+}  // namespace
+}  // namespace fin

@@ -1,0 +1,67 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "support/small_scene.h"
+
+#include <unistd.h>
+#include <atomic>
+#include <fstream>
+
+namespace fin::test {
+namespace {
+
+RehearsalScene smallScene(unsigned seed) {
+  RehearsalScene scene;
+  scene.camera.width_px = 480;
+  scene.camera.height_px = 270;
+  scene.camera.focal_px = 1200.0;
+  scene.lure.length_mm = 80.0;
+  scene.lure.height_mm = 22.0;
+  scene.lure.width_mm = 16.0;
+  scene.specks = 12;
+  scene.ruler_mm = 300.0;
+  scene.seed = seed;
+  return scene;
+}
+
+}  // namespace
+
+TemporaryFolder::TemporaryFolder() {
+  static std::atomic<int> count = 0;
+  path_ = std::filesystem::temp_directory_path() /
+          ("agile-fin-test-" + std::to_string(::getpid()) + "-" + std::to_string(count++));
+  std::filesystem::create_directories(path_);
+}
+
+TemporaryFolder::~TemporaryFolder() {
+  std::error_code ignored;
+  std::filesystem::permissions(path_, std::filesystem::perms::owner_all, ignored);
+  std::filesystem::remove_all(path_, ignored);
+}
+
+RehearsalScene smallPull(unsigned seed) {
+  RehearsalScene scene = smallScene(seed);
+  scene.camera.view = View::Top;
+  scene.motion = StraightPull{
+      .speed_mm_s = 240.0, .start_mm = -235.0, .wobble_Hz = 5.0, .wobble_deg = 30.0, .seed = seed};
+  scene.length = Seconds(1.9);
+  return scene;
+}
+
+RehearsalScene smallFall(unsigned seed) {
+  RehearsalScene scene = smallScene(seed);
+  scene.motion = Sink{.speed_mm_s = 150.0,
+                      .timeConstant_s = 0.12,
+                      .release_s = 0.1,
+                      .from_mm = 110.0,
+                      .bottom_mm = -150.0,
+                      .aside_mm = -60.0,
+                      .glide = 0.3,
+                      .attitude_deg = 25.0};
+  scene.length = Seconds(1.6);
+  return scene;
+}
+
+void write(const std::filesystem::path& file, const std::string& text) {
+  std::ofstream(file, std::ios::binary) << text;
+}
+
+}  // namespace fin::test

@@ -1,0 +1,159 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/tracking/follow.h"
+
+#include <gtest/gtest.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+#include "support/small_scene.h"
+
+namespace fin {
+namespace {
+
+constexpr std::array kEnds{MarkName::Nose, MarkName::Tail};
+
+FollowRequest fromTruth(const RehearsalTank& tank) {
+  const PassRequest request = requestFor(tank, {});
+  return {request.marks, request.firstFrame, *request.lastFrame};
+}
+
+struct Errors {
+  double rms_px = 0.0;
+  double worstTrusted_px = 0.0;  ///< of samples with quality from 0.5
+  double seenShare = 0.0;
+};
+
+Errors errorsOf(const RehearsalTank& tank, const Track& track) {
+  Errors out;
+  double n = 0.0;
+  for (const MarkTrack& mark : track.marks) {
+    for (std::size_t i = 0; i < mark.samples.size(); ++i) {
+      const MarkSample& s = mark.samples[i];
+      if (!s.seen) continue;
+      const double e = length(s.at - tank.markAt(mark.name, track.firstFrame + i)).value();
+      out.rms_px += e * e;
+      n += 1.0;
+      if (s.quality >= 0.5) out.worstTrusted_px = std::max(out.worstTrusted_px, e);
+    }
+  }
+  out.rms_px = std::sqrt(out.rms_px / n);
+  out.seenShare = n / static_cast<double>(track.marks.size() * track.frameCount);
+  return out;
+}
+
+struct Named {
+  const char* name;
+  RehearsalScene scene;
+};
+void PrintTo(const Named& named, std::ostream* out) {
+  *out << named.name;
+}
+class Followed : public testing::TestWithParam<Named> {};
+
+TEST_P(Followed, StaysOnTheMarksToAFractionOfAPixel) {
+  RehearsalTank tank(GetParam().scene);
+  const auto track = followMarks(tank, fromTruth(tank));
+  ASSERT_TRUE(track) << track.error().message;
+  const Errors errors = errorsOf(tank, *track);
+  // What the readings' uncertainties reckon with.
+  EXPECT_LT(errors.rms_px, kMarkPlaceU95.value());
+  // The hard landing of a fall is the worst: it stops within one frame.
+  EXPECT_LT(errors.worstTrusted_px, 4.0);
+  EXPECT_GT(errors.seenShare, 0.97);
+}
+
+RehearsalScene noisy(RehearsalScene scene) {
+  scene.noise_grey = 6.0;
+  scene.dancingLight = 0.15;
+  return scene;
+}
+
+INSTANTIATE_TEST_SUITE_P(Scenes, Followed,
+                         testing::Values(Named{"pull", test::smallPull(1)}, Named{"fall", test::smallFall(2)},
+                                         Named{"noisy", noisy(test::smallPull(3))}),
+                         [](const auto& scene) { return scene.param.name; });
+
+TEST(Follow, SaysLostWhenTheLureLeavesThePicture) {
+  RehearsalScene scene = test::smallPull();
+  scene.length = Seconds(3.0);  // it is out after about two seconds
+  RehearsalTank tank(scene);
+  FollowRequest request = fromTruth(tank);
+  request.lastFrame = tank.frameCount() - 1;
+  const auto track = followMarks(tank, request);
+  ASSERT_TRUE(track);
+  const Track truth = tank.trueTrack(kEnds);
+  for (MarkName name : kEnds) {
+    const MarkTrack& found = *track->find(name);
+    for (std::size_t i = 0; i < found.samples.size(); ++i) {
+      const bool outside = !truth.find(name)->samples[track->firstFrame + i].seen;
+      if (outside) {
+        EXPECT_FALSE(found.samples[i].seen) << toString(name) << " at " << i;
+      }
+    }
+  }
+}
+
+TEST(Follow, ObeysACorrectionExactly) {
+  RehearsalTank tank(test::smallPull());
+  FollowRequest request = fromTruth(tank);
+  const PixelPoint said = tank.markAt(MarkName::Nose, 90) + PixelPoint{0.4, -0.3};
+  request.seeds.push_back({MarkName::Nose, 90, said});
+  const auto track = followMarks(tank, request);
+  ASSERT_TRUE(track);
+  EXPECT_EQ(track->find(MarkName::Nose)->samples[90 - track->firstFrame].at, said);
+}
+
+TEST(Follow, GoesBothWaysFromASeedInTheMiddle) {
+  RehearsalTank tank(test::smallPull());
+  FollowRequest request = fromTruth(tank);
+  for (MarkSeed& s : request.seeds) {
+    s.frame = 100;
+    s.at = tank.markAt(s.name, 100);
+  }
+  const auto track = followMarks(tank, request);
+  ASSERT_TRUE(track);
+  EXPECT_GT(errorsOf(tank, *track).seenShare, 0.97);
+  EXPECT_LT(errorsOf(tank, *track).rms_px, kMarkPlaceU95.value());
+}
+
+TEST(Follow, RefusesMarksThatCannotBeMeant) {
+  RehearsalTank tank(test::smallPull());
+  const FollowRequest good = fromTruth(tank);
+  const auto refused = [&](auto change) {
+    FollowRequest request = good;
+    change(request);
+    const auto track = followMarks(tank, request);
+    return !track && track.error().code == ErrorCode::BadRequest && track.error().message.find("marks") == 0;
+  };
+  EXPECT_TRUE(refused([](FollowRequest& r) { r.seeds[0].at = {-20.0, 10.0}; }));
+  EXPECT_TRUE(refused([](FollowRequest& r) { r.seeds[0].at = r.seeds[1].at; }));
+  EXPECT_TRUE(refused([](FollowRequest& r) { r.seeds[0].frame = 100000; }));
+  EXPECT_TRUE(refused([](FollowRequest& r) { r.seeds.clear(); }));
+}
+
+TEST(Follow, RefusesAnEmptyWall) {
+  RehearsalScene scene = test::smallPull();
+  scene.noise_grey = 0.4;
+  RehearsalTank tank(scene);
+  FollowRequest request = fromTruth(tank);
+  request.seeds = {{MarkName::Nose, request.firstFrame, {300.0, 20.0}}};
+  const auto track = followMarks(tank, request);
+  ASSERT_FALSE(track);
+  EXPECT_NE(track.error().message.find("nothing"), std::string::npos) << track.error().message;
+}
+
+TEST(Follow, StopsWhenAsked) {
+  RehearsalTank tank(test::smallPull());
+  std::stop_source stop;
+  JobControl job{stop.get_token(), [&](double share) {
+                   if (share > 0.3) stop.request_stop();
+                 }};
+  const auto track = followMarks(tank, fromTruth(tank), job);
+  ASSERT_FALSE(track);
+  EXPECT_EQ(track.error().code, ErrorCode::Cancelled);
+}
+
+}  // namespace
+}  // namespace fin
