@@ -76,9 +76,9 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, QWidget* parent)
                   "too close to call.")));
   addPlace(Place::Verdict, tr("Verdict"),
            new ComingPlace(tr("Here the scores of the day will be weighed, and the report written.")));
-  auto* log = new LogChoice(QString::fromStdString(desk_->log().file().string()), {});
-  connect(log, &LogChoice::chosen, this, &MainWindow::logChosen);
-  addPlace(Place::Log, tr("Log"), log);
+  auto* choice = new LogChoice(QString::fromStdString(desk_->log().file().string()), {});
+  connect(choice, &LogChoice::chosen, this, &MainWindow::logChosen);
+  addPlace(Place::Log, tr("Log"), choice);
   addActions();
   if (!desk_->passes().empty()) desk_->select(desk_->passes().front().id);
   go(Place::Bench);
