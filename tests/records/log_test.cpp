@@ -53,6 +53,52 @@ TEST(Log, KeepsAPassWithTrackAndReadings) {
   EXPECT_EQ(set->refused.front().why, "no waterline is marked");
 }
 
+TEST(Log, KeepsADaysPlanAndWhichClipIsWhose) {
+  const test::TemporaryFolder folder;
+  DayPlan plan;
+  plan.name = "A day at the trough";
+  plan.questions = {"fall", "wobble"};
+  plan.rack.models = {{.id = 1, .name = "Vinto 11", .weight_g = 9.5, .graded = false, .whyNotGraded = "ours"}};
+  plan.rack.rigs = {{.id = 2, .model = 1, .name = "7 g head", .head_g = 7.0, .insertPlace = InsertPlace::High}};
+  plan.water.salinity_g_kg = 6.0;
+  plan.filming.captureRate_Hz = 240.0;
+  plan.heldEqual[0].exception = "another rod after noon";
+  plan.options.tasks = {{Protocol::Retrieve, View::Top, {200.0, 300.0}}};
+  plan.sheet = *makeSheet({2}, plan.options);
+  plan.sheet[1].state = PassState::Fouled;
+  plan.sheet[1].whyFouled = "a leaf";
+  plan.cadence.pause = Seconds(3.0);
+  {
+    const auto log = Log::open(folder / "day.finlog");
+    ASSERT_TRUE((*log)->savePlan(plan));
+    ASSERT_TRUE((*log)->savePlan(plan)) << "a plan is saved again at every change";
+    const RowId id = *(*log)->addPass("First", requestOn(folder / "a.mp4"));
+    ASSERT_TRUE((*log)->assign(id, plan.sheet[1].id, "top"));
+  }
+  const auto log = Log::open(folder / "day.finlog");
+  const auto kept = (*log)->plan();
+  ASSERT_TRUE(kept) << kept.error().message;
+  EXPECT_EQ(*kept, plan);
+  EXPECT_EQ((*log)->passes()->front().planned, plan.sheet[1].id);
+  EXPECT_EQ((*log)->passes()->front().camera, "top");
+  SQLite::Database plain((folder / "day.finlog").string());
+  EXPECT_EQ(plain.execAndGet("SELECT count(*) FROM planned_pass WHERE state = 'fouled' AND rig_id = 2").getInt(), 1);
+}
+
+TEST(Log, BringsAFirstLogForward) {
+  const test::TemporaryFolder folder;
+  { ASSERT_TRUE(Log::open(folder / "day.finlog")); }
+  {
+    SQLite::Database old((folder / "day.finlog").string(), SQLite::OPEN_READWRITE);
+    old.exec("DROP TABLE planned_pass; DROP TABLE day; DROP TABLE rig; DROP TABLE model;"
+             "ALTER TABLE pass DROP COLUMN planned_id; ALTER TABLE pass DROP COLUMN camera; PRAGMA user_version = 1");
+  }
+  const auto log = Log::open(folder / "day.finlog");
+  ASSERT_TRUE(log) << log.error().message;
+  EXPECT_TRUE((*log)->plan());
+  EXPECT_TRUE((*log)->savePlan(DayPlan{}));
+}
+
 TEST(Log, MovesWithItsClips) {
   const test::TemporaryFolder folder;
   std::filesystem::create_directory(folder / "here");

@@ -7,6 +7,7 @@
 #include <nlohmann/json.hpp>
 #include <sstream>
 
+#include "core/records/plan_json.h"
 #include "core/records/schema.h"
 
 namespace fin {
@@ -76,6 +77,50 @@ class SqliteLog : public Log {
     return changing([&] {
       run("UPDATE pass SET request = ? WHERE id = ?", writePassRequest(request, folder()), id);
       rememberClip(id, request.clip);
+    });
+  }
+
+  Result<void> assign(RowId id, std::optional<RowId> planned, const std::string& camera) override {
+    return changing([&] {
+      run("UPDATE pass SET camera = ? WHERE id = ?", camera, id);
+      if (planned) {
+        run("UPDATE pass SET planned_id = ? WHERE id = ?", *planned, id);
+      } else {
+        run("UPDATE pass SET planned_id = NULL WHERE id = ?", id);
+      }
+    });
+  }
+
+  Result<DayPlan> plan() const override {
+    return reading([&]() -> Result<DayPlan> {
+      SQLite::Statement day(database_, "SELECT doc FROM day WHERE id = ?");
+      day.bind(1, kDay);
+      if (!day.executeStep()) return DayPlan{};
+      auto plan = records::dayFrom(day.getColumn(0).getString());
+      if (!plan) return plan;
+      for (auto read : {documents("SELECT doc FROM model ORDER BY id", records::modelFrom, plan->rack.models),
+                        documents("SELECT doc FROM rig ORDER BY id", records::rigFrom, plan->rack.rigs),
+                        documents("SELECT doc FROM planned_pass ORDER BY place", records::plannedFrom, plan->sheet)}) {
+        if (!read) return tl::unexpected(read.error());
+      }
+      return plan;
+    });
+  }
+
+  Result<void> savePlan(const DayPlan& plan) override {
+    return changing([&] {
+      run("INSERT INTO day (id, doc) VALUES (?, ?) ON CONFLICT (id) DO UPDATE SET doc = excluded.doc", kDay,
+          records::dayToJson(plan));
+      replaceRows("model", plan.rack.models);
+      replaceRows("rig", plan.rack.rigs);
+      run("DELETE FROM planned_pass WHERE day_id = ?", kDay);
+      SQLite::Statement insert(database_, "INSERT INTO planned_pass (day_id, id, place, doc) VALUES (?, ?, ?, ?)");
+      std::int64_t place = 0;
+      for (const PlannedPass& pass : plan.sheet) {
+        bindAll(insert, kDay, pass.id, place++, records::toJson(pass));
+        insert.exec();
+        insert.reset();
+      }
     });
   }
 
@@ -153,7 +198,32 @@ class SqliteLog : public Log {
 
  private:
   static constexpr const char* kPassColumns =
-      "SELECT pass.id, title, request, size_bytes, sha256 FROM pass JOIN clip ON clip.id = clip_id ";
+      "SELECT pass.id, title, request, size_bytes, sha256, planned_id, camera FROM pass "
+      "JOIN clip ON clip.id = clip_id ";
+
+  static constexpr RowId kDay = 1;  ///< a log holds one day's plan
+
+  template <class T>
+  Result<void> documents(const char* sql, Result<T> (*from)(const std::string&), std::vector<T>& to) const {
+    SQLite::Statement query(database_, sql);
+    while (query.executeStep()) {
+      auto row = from(query.getColumn(0).getString());
+      if (!row) return tl::unexpected(row.error());
+      to.push_back(std::move(*row));
+    }
+    return {};
+  }
+
+  template <class T>
+  void replaceRows(const std::string& table, const std::vector<T>& rows) {
+    database_.exec("DELETE FROM " + table);
+    SQLite::Statement insert(database_, "INSERT INTO " + table + " (id, doc) VALUES (?, ?)");
+    for (const T& row : rows) {
+      bindAll(insert, row.id, records::toJson(row));
+      insert.exec();
+      insert.reset();
+    }
+  }
 
   [[nodiscard]] fs::path folder() const { return fs::absolute(file_).parent_path(); }
 
@@ -224,11 +294,14 @@ class SqliteLog : public Log {
   [[nodiscard]] Result<LoggedPass> passFrom(SQLite::Statement& row) const {
     auto request = parsePassRequest(row.getColumn(2).getString(), folder(), Stage::Draft);
     if (!request) return tl::unexpected(request.error());
-    return LoggedPass{
-        row.getColumn(0).getInt64(),
-        row.getColumn(1).getString(),
-        std::move(*request),
-        {static_cast<std::uintmax_t>(row.getColumn(3).getInt64()), row.getColumn(4).getString()}};
+    LoggedPass pass{row.getColumn(0).getInt64(),
+                    row.getColumn(1).getString(),
+                    std::move(*request),
+                    {static_cast<std::uintmax_t>(row.getColumn(3).getInt64()), row.getColumn(4).getString()},
+                    std::nullopt,
+                    row.getColumn(6).getString()};
+    if (!row.getColumn(5).isNull()) pass.planned = row.getColumn(5).getInt64();
+    return pass;
   }
 
   [[nodiscard]] MarkTrack samplesOf(RowId id, MarkName mark, const Track& track) const {

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include <cstdint>
 #include <filesystem>
 #include <memory>
 #include <optional>
@@ -10,10 +9,9 @@
 
 #include "core/footage/clip_print.h"
 #include "core/passes/measure.h"
+#include "core/planning/day_plan.h"
 
 namespace fin {
-
-using RowId = std::int64_t;
 
 /// One pass as the log keeps it: what the person said (the request) and by what its clip is known again.
 struct LoggedPass {
@@ -21,6 +19,8 @@ struct LoggedPass {
   std::string title;
   PassRequest request;
   ClipPrint clip;
+  std::optional<RowId> planned;  ///< the planned pass that it was filmed for
+  std::string camera;            ///< "fixed", "chase", "top", or as the person calls it
 };
 
 /// A track with what it was followed from, so that an outdated one is told from a good one.
@@ -54,6 +54,13 @@ class Log {
   /// Takes a pass out of sight or brings it back; nothing of it is deleted.
   [[nodiscard]] virtual Result<void> setRemoved(RowId id, bool removed) = 0;
   [[nodiscard]] virtual Result<void> saveRequest(RowId id, const PassRequest& request) = 0;
+
+  /// Says for which planned pass, and by which camera, a clip was filmed.
+  [[nodiscard]] virtual Result<void> assign(RowId id, std::optional<RowId> planned, const std::string& camera) = 0;
+
+  /// The day's plan with its rack; an empty one where nothing was planned yet.
+  [[nodiscard]] virtual Result<DayPlan> plan() const = 0;
+  [[nodiscard]] virtual Result<void> savePlan(const DayPlan& plan) = 0;
 
   [[nodiscard]] virtual Result<std::optional<LoggedTrack>> track(RowId id) const = 0;
   [[nodiscard]] virtual Result<void> saveTrack(RowId id, const LoggedTrack& track) = 0;

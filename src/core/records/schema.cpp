@@ -62,6 +62,45 @@ CREATE TABLE refusal (
   why TEXT NOT NULL,
   PRIMARY KEY (pass_id, name)
 );
+)sql",
+    R"sql(
+CREATE TABLE model (
+  id INTEGER PRIMARY KEY,
+  doc TEXT NOT NULL,                 -- JSON: everything that is known of it
+  name TEXT GENERATED ALWAYS AS (doc ->> 'name'),
+  family TEXT GENERATED ALWAYS AS (doc ->> 'family'),
+  length_mm REAL GENERATED ALWAYS AS (doc ->> 'length_mm'),
+  weight_g REAL GENERATED ALWAYS AS (doc ->> 'weight_g'),
+  price REAL GENERATED ALWAYS AS (doc ->> 'price'),
+  currency TEXT GENERATED ALWAYS AS (doc ->> 'currency'),
+  graded INTEGER GENERATED ALWAYS AS (doc ->> 'graded')
+);
+CREATE TABLE rig (
+  id INTEGER PRIMARY KEY,
+  doc TEXT NOT NULL,
+  model_id INTEGER GENERATED ALWAYS AS (doc ->> 'model'),
+  name TEXT GENERATED ALWAYS AS (doc ->> 'name'),
+  head_g REAL GENERATED ALWAYS AS (doc ->> 'head_g'),
+  hook_g REAL GENERATED ALWAYS AS (doc ->> 'hook_g')
+);
+CREATE TABLE day (
+  id INTEGER PRIMARY KEY,
+  doc TEXT NOT NULL,                 -- question, water, cameras, what was held equal, how the sheet is made
+  name TEXT GENERATED ALWAYS AS (doc ->> 'name')
+);
+CREATE TABLE planned_pass (
+  day_id INTEGER NOT NULL REFERENCES day(id),
+  id INTEGER NOT NULL,
+  place INTEGER NOT NULL,            -- in the day's order
+  doc TEXT NOT NULL,
+  rig_id INTEGER GENERATED ALWAYS AS (doc ->> 'rig'),
+  protocol TEXT GENERATED ALWAYS AS (doc ->> 'protocol'),
+  state TEXT GENERATED ALWAYS AS (doc ->> 'state'),
+  why_fouled TEXT GENERATED ALWAYS AS (doc ->> 'whyFouled'),
+  PRIMARY KEY (day_id, id)
+);
+ALTER TABLE pass ADD COLUMN planned_id INTEGER;          -- of the day's planned passes
+ALTER TABLE pass ADD COLUMN camera TEXT NOT NULL DEFAULT '';
 )sql"};
 
 }  // namespace

@@ -30,6 +30,13 @@ using Seconds = Quantity<struct SecondUnit>;
 using Hertz = Quantity<struct HertzUnit>;
 using Millimetres = Quantity<struct MillimetreUnit>;
 using Pixels = Quantity<struct PixelUnit>;
+using Celsius = Quantity<struct CelsiusUnit>;
+using GramsPerKilogram = Quantity<struct GramPerKilogramUnit>;  ///< of salt in water
+using Kilograms = Quantity<struct KilogramUnit>;
+using Grams = Quantity<struct GramUnit>;
+using CubicMetres = Quantity<struct CubicMetreUnit>;
+using KilogramsPerCubicMetre = Quantity<struct DensityUnit>;
+using MillimetresPerSecond = Quantity<struct SpeedUnit>;
 
 constexpr double kDegreesPerRadian = 180.0 / std::numbers::pi;
 

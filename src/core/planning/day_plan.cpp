@@ -1,0 +1,43 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/planning/day_plan.h"
+
+#include <algorithm>
+
+#include "core/planning/questions.h"
+
+namespace fin {
+
+std::vector<HeldEqual> usualHeldEqual() {
+  return {{"Rod", "", ""},   {"Line and strength", "", ""}, {"Hook or head", "", ""}, {"Water", "", ""},
+          {"Cadence", "", ""}, {"Camera distance", "", ""},   {"Operator", "", ""}};
+}
+
+std::vector<SheetTask> tasksFor(const std::vector<std::string>& questions, const std::vector<double>& speeds_mm_s,
+                                bool camerasTogether) {
+  std::vector<SheetTask> out;
+  for (const Proposal& p : proposalsFor(questions)) {
+    const std::vector<double> speeds = p.severalSpeeds ? speeds_mm_s : std::vector<double>();
+    const auto same = std::find_if(out.begin(), out.end(), [&](const SheetTask& t) { return t.protocol == p.protocol; });
+    if (camerasTogether && same != out.end()) {
+      if (same->speeds_mm_s.empty()) same->speeds_mm_s = speeds;
+      continue;
+    }
+    out.push_back({p.protocol, p.view, speeds});
+  }
+  return out;
+}
+
+std::optional<std::size_t> passForClip(const std::vector<PlannedPass>& sheet, double clip_s) {
+  // Passes are made one after the other: a clip belongs to the first that was finished after the clip was begun.
+  std::optional<std::size_t> best;
+  for (std::size_t i = 0; i < sheet.size(); ++i) {
+    const PlannedPass& pass = sheet[i];
+    if (pass.finished_s <= 0.0 || pass.state == PassState::Skipped || pass.finished_s < clip_s) continue;
+    if (!best || pass.finished_s < sheet[*best].finished_s) best = i;
+  }
+  // A clip older than everything made today tells nothing: its clock was set back, or it is another day's.
+  if (best && sheet[*best].finished_s - clip_s < 3600.0) return best;
+  return nextPass(sheet);
+}
+
+}  // namespace fin

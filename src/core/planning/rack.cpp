@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/planning/rack.h"
+
+#include <algorithm>
+#include <array>
+
+namespace fin {
+namespace {
+
+constexpr std::array<std::string_view, 4> kFamilies{"soft plastic", "jerkbait", "spoon", "bladed bait"};
+constexpr std::array<std::string_view, 4> kBuoyancies{"unknown", "floats", "hangs", "sinks"};
+constexpr std::array<std::string_view, 4> kPlaces{"none", "high", "middle", "low"};
+
+template <class Enum>
+std::optional<Enum> named(const std::array<std::string_view, 4>& names, std::string_view text) {
+  const auto found = std::find(names.begin(), names.end(), text);
+  if (found == names.end()) return std::nullopt;
+  return static_cast<Enum>(found - names.begin());
+}
+
+template <class Row>
+const Row* byId(const std::vector<Row>& rows, RowId id) {
+  const auto found = std::find_if(rows.begin(), rows.end(), [id](const Row& r) { return r.id == id; });
+  return found == rows.end() ? nullptr : &*found;
+}
+
+}  // namespace
+
+const Model* Rack::model(RowId id) const { return byId(models, id); }
+const Rig* Rack::rig(RowId id) const { return byId(rigs, id); }
+
+std::string Rack::fullName(const Rig& rig) const {
+  const Model* of = model(rig.model);
+  const std::string name = of == nullptr ? std::string() : of->name;
+  if (rig.name.empty()) return name;
+  return name.empty() ? rig.name : name + ", " + rig.name;
+}
+
+RowId Rack::nextId() const {
+  RowId highest = 0;
+  for (const Model& m : models) highest = std::max(highest, m.id);
+  for (const Rig& r : rigs) highest = std::max(highest, r.id);
+  return highest + 1;
+}
+
+std::string_view toString(Family family) { return kFamilies[static_cast<std::size_t>(family)]; }
+std::string_view toString(Buoyancy buoyancy) { return kBuoyancies[static_cast<std::size_t>(buoyancy)]; }
+std::string_view toString(InsertPlace place) { return kPlaces[static_cast<std::size_t>(place)]; }
+std::optional<Family> familyNamed(std::string_view text) { return named<Family>(kFamilies, text); }
+std::optional<Buoyancy> buoyancyNamed(std::string_view text) { return named<Buoyancy>(kBuoyancies, text); }
+std::optional<InsertPlace> insertPlaceNamed(std::string_view text) { return named<InsertPlace>(kPlaces, text); }
+
+}  // namespace fin

@@ -1,0 +1,81 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <cstdint>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace fin {
+
+using RowId = std::int64_t;
+
+enum class Family { SoftPlastic, Jerkbait, Spoon, BladedBait };
+enum class Buoyancy { Unknown, Floats, Hangs, Sinks };
+enum class InsertPlace { None, High, Middle, Low };
+
+/// One model as it is sold. Absent numbers are unknown.
+struct Model {
+  RowId id = 0;
+  std::string name;
+  Family family = Family::SoftPlastic;
+  std::optional<double> length_mm;
+  std::optional<double> weight_g;
+  std::optional<double> price;
+  std::string currency;
+  std::string colours;
+  std::string material;
+  Buoyancy buoyancy = Buoyancy::Unknown;
+  std::string hooks;
+  std::string hardware;
+  std::string claims;  ///< what its maker says of it
+  std::string note;
+  std::string photo;   ///< a file's path
+  bool graded = true;
+  std::string whyNotGraded;  ///< the interest a tester has in it
+
+  friend bool operator==(const Model&, const Model&) = default;
+};
+
+/// One way to rig a model: another hook is another rig, not another model.
+struct Rig {
+  RowId id = 0;
+  RowId model = 0;
+  std::string name;
+  std::optional<double> hook_g;
+  std::string hookSize;
+  std::optional<double> head_g;
+  std::optional<double> insert_g;
+  InsertPlace insertPlace = InsertPlace::None;
+  std::string trailer;
+  std::string skirt;
+  std::string line;
+  std::optional<double> lineStrength_kg;
+  std::string tiePoint;
+  std::string link;  ///< swivel or snap
+
+  friend bool operator==(const Rig&, const Rig&) = default;
+};
+
+struct Rack {
+  std::vector<Model> models;
+  std::vector<Rig> rigs;
+
+  [[nodiscard]] const Model* model(RowId id) const;
+  [[nodiscard]] const Rig* rig(RowId id) const;
+  /// "Vinto 11, 7 g head"; the model's name alone where the rig has none.
+  [[nodiscard]] std::string fullName(const Rig& rig) const;
+  /// One more than the highest in use, over models and rigs.
+  [[nodiscard]] RowId nextId() const;
+
+  friend bool operator==(const Rack&, const Rack&) = default;
+};
+
+std::string_view toString(Family family);
+std::string_view toString(Buoyancy buoyancy);
+std::string_view toString(InsertPlace place);
+std::optional<Family> familyNamed(std::string_view text);
+std::optional<Buoyancy> buoyancyNamed(std::string_view text);
+std::optional<InsertPlace> insertPlaceNamed(std::string_view text);
+
+}  // namespace fin

@@ -1,0 +1,109 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/records/plan_json.h"
+
+#include <nlohmann/json.hpp>
+
+namespace nlohmann {
+
+template <class T>
+struct adl_serializer<std::optional<T>> {
+  static void to_json(json& to, const std::optional<T>& from) {
+    if (from) {
+      to = *from;
+    } else {
+      to = nullptr;
+    }
+  }
+  static void from_json(const json& from, std::optional<T>& to) {
+    if (from.is_null()) {
+      to.reset();
+    } else {
+      to = from.get<T>();
+    }
+  }
+};
+
+template <class Unit>
+struct adl_serializer<fin::Quantity<Unit>> {
+  static void to_json(json& to, fin::Quantity<Unit> from) { to = from.value(); }
+  static void from_json(const json& from, fin::Quantity<Unit>& to) { to = fin::Quantity<Unit>(from.get<double>()); }
+};
+
+}  // namespace nlohmann
+
+namespace fin {
+namespace {
+
+using nlohmann::json;
+
+template <class Enum>
+void read(const json& from, Enum& to, std::optional<Enum> (*named)(std::string_view)) {
+  if (const auto value = named(from.get<std::string>())) to = *value;
+}
+
+}  // namespace
+
+// Words rather than numbers stand for what is one of a few, so that other tools can read them.
+#define FIN_ENUM_AS_WORD(Type, named)                                                  \
+  void to_json(json& to, Type from) { to = std::string(toString(from)); }              \
+  void from_json(const json& from, Type& to) { read<Type>(from, to, named); }
+
+FIN_ENUM_AS_WORD(Family, familyNamed)
+FIN_ENUM_AS_WORD(Buoyancy, buoyancyNamed)
+FIN_ENUM_AS_WORD(InsertPlace, insertPlaceNamed)
+FIN_ENUM_AS_WORD(Protocol, protocolNamed)
+FIN_ENUM_AS_WORD(View, viewNamed)
+FIN_ENUM_AS_WORD(PassState, passStateNamed)
+#undef FIN_ENUM_AS_WORD
+
+NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(Model, id, name, family, length_mm, weight_g, price, currency, colours,
+                                                material, buoyancy, hooks, hardware, claims, note, photo, graded,
+                                                whyNotGraded)
+NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(Rig, id, model, name, hook_g, hookSize, head_g, insert_g, insertPlace,
+                                                trailer, skirt, line, lineStrength_kg, tiePoint, link)
+NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(PlannedPass, id, rig, protocol, view, speed_mm_s, block, control,
+                                                attempt, state, label, whyFouled, note, finished_s)
+NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(WaterPlan, name, length_mm, width_mm, depth_mm, temperature_C,
+                                                salinity_g_kg, wantedSalinity_g_kg, bag_kg, emptyTank_kg, clarity_m)
+NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(FilmingPlan, air_mm, glass_mm, water_mm, fieldOfView_deg, width_px,
+                                                captureRate_Hz, exposure_s, mark_mm, rulerOff_mm, mains_Hz,
+                                                pullSpeed_mm_s, wobble_Hz, bodyLength_mm, fallRate_mm_s,
+                                                timeConstant_s, steadyPart_mm, waterDepth_mm)
+NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(HeldEqual, what, value, exception)
+NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(SheetTask, protocol, view, speeds_mm_s)
+NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(SheetOptions, tasks, repeats, seed, controlRig, controlEvery, blind,
+                                                camerasTogether, minutesPerPass, minutesPerRig, daylight_min)
+NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(Cadence, twitches, between, pause)
+NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(DayPlan, name, questions, water, filming, heldEqual, options, cadence,
+                                                linePerTurn_mm, watchedFolder)
+
+namespace records {
+namespace {
+
+template <class T>
+std::string write(const T& value) {
+  return json(value).dump(-1, ' ', false, json::error_handler_t::replace);
+}
+
+template <class T>
+Result<T> readAs(const std::string& text) {
+  try {
+    return json::parse(text).get<T>();
+  } catch (const json::exception& e) {
+    return failure(ErrorCode::Unreadable, std::string("a document in the log cannot be read: ") + e.what());
+  }
+}
+
+}  // namespace
+
+std::string toJson(const Model& model) { return write(model); }
+std::string toJson(const Rig& rig) { return write(rig); }
+std::string toJson(const PlannedPass& pass) { return write(pass); }
+std::string dayToJson(const DayPlan& plan) { return write(plan); }
+Result<Model> modelFrom(const std::string& text) { return readAs<Model>(text); }
+Result<Rig> rigFrom(const std::string& text) { return readAs<Rig>(text); }
+Result<PlannedPass> plannedFrom(const std::string& text) { return readAs<PlannedPass>(text); }
+Result<DayPlan> dayFrom(const std::string& text) { return readAs<DayPlan>(text); }
+
+}  // namespace records
+}  // namespace fin

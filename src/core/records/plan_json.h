@@ -1,0 +1,24 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Private to core/records: the documents of a plan as JSON.
+#pragma once
+
+#include <string>
+
+#include "core/planning/day_plan.h"
+#include "core/units/result.h"
+
+namespace fin::records {
+
+std::string toJson(const Model& model);
+std::string toJson(const Rig& rig);
+std::string toJson(const PlannedPass& pass);
+/// All of a day but its rack and its sheet, which have tables of their own.
+std::string dayToJson(const DayPlan& plan);
+
+// Keys that are absent keep their defaults; unknown ones are passed over. Errors: Unreadable.
+Result<Model> modelFrom(const std::string& json);
+Result<Rig> rigFrom(const std::string& json);
+Result<PlannedPass> plannedFrom(const std::string& json);
+Result<DayPlan> dayFrom(const std::string& json);
+
+}  // namespace fin::records
