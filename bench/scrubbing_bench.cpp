@@ -47,10 +47,12 @@ void scrubbing(benchmark::State& state) {
     auto source = *fin::Clip::reader(*clip, {256U << 20U, 0});
     on += seconds([&] {
             for (std::size_t n = 0; n < stretch; ++n) benchmark::DoNotOptimize(source->frame(n));
-          }) / static_cast<double>(stretch);
+          }) /
+          static_cast<double>(stretch);
     back += seconds([&] {
               for (std::size_t n = stretch; n-- > 0;) benchmark::DoNotOptimize(source->frame(n));
-            }) / static_cast<double>(stretch);
+            }) /
+            static_cast<double>(stretch);
     for (int i = 0; i < 40; ++i) {
       const double one = seconds([&] { benchmark::DoNotOptimize(source->frame(any(random))); });
       jump += one / 40.0;

@@ -8,6 +8,7 @@
 #include <QVBoxLayout>
 
 #include "app/look/theme.h"
+#include "app/look/unit_box.h"
 #include "app/places/coming/coming_place.h"
 #include "app/places/log/log_choice.h"
 
@@ -27,6 +28,9 @@ QString keyTable() {
       {"Arrows, Enter", QObject::tr("move the cross half a pixel (Shift: five), place it")},
       {"Esc", QObject::tr("put down what is in hand")},
       {"+, −, W", QObject::tr("nearer, further, whole picture")},
+      {"Poolside: 1 … 5", QObject::tr("done, fouled, again, skip, note")},
+      {"Poolside: P, T", QObject::tr("start or stop the beat, take the clip in")},
+      {"Poolside: Alt and up, down", QObject::tr("move a clip to another pass")},
       {"F1", QObject::tr("this sheet")},
   };
   QString rows;
@@ -38,8 +42,11 @@ QString keyTable() {
 }  // namespace
 
 MainWindow::MainWindow(std::unique_ptr<Log> log, QWidget* parent)
-    : QMainWindow(parent), desk_(new PassDesk(std::move(log), this)) {
-  const QString file = QFileInfo(QString::fromStdString(desk_->log().file().string())).completeBaseName();
+    : QMainWindow(parent),
+      log_(std::move(log)),
+      desk_(new PassDesk(*log_, undo_, this)),
+      day_(new DayDesk(*log_, undo_, this)) {
+  const QString file = QFileInfo(QString::fromStdString(log_->file().string())).completeBaseName();
   setWindowTitle(tr("Agile Fin: %1").arg(file));
   resize(1280, 800);
 
@@ -49,7 +56,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, QWidget* parent)
   layout->setSpacing(0);
   places_ = new QStackedWidget;
   layout->addWidget(buildStrip());
-  if (const std::string& why = desk_->log().readOnlyReason(); !why.empty()) {
+  if (const std::string& why = log_->readOnlyReason(); !why.empty()) {
     auto* note = new QLabel(QString::fromStdString(why));
     note->setObjectName("readOnly");
     note->setProperty("trouble", true);
@@ -61,14 +68,10 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, QWidget* parent)
   setCentralWidget(body);
 
   bench_ = new BenchPlace(*desk_);
-  addPlace(Place::Plan, tr("Plan"),
-           new ComingPlace(
-               tr("Here the day will be planned: the question, the models and their rigs, the water, the "
-                  "cameras and the order of passes.")));
-  addPlace(
-      Place::Poolside, tr("Poolside"),
-      new ComingPlace(tr("Here the day will be worked through at the water: the pass to make now in large "
-                         "letters, the beat, and every clip brought to its pass.")));
+  plan_ = new PlanPlace(*day_);
+  poolside_ = new PoolsidePlace(*day_, *desk_);
+  addPlace(Place::Plan, tr("Plan"), plan_);
+  addPlace(Place::Poolside, tr("Poolside"), poolside_);
   addPlace(Place::Bench, tr("Bench"), bench_);
   addPlace(Place::LineUp, tr("Line-up"),
            new ComingPlace(
@@ -76,12 +79,19 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, QWidget* parent)
                   "too close to call.")));
   addPlace(Place::Verdict, tr("Verdict"),
            new ComingPlace(tr("Here the scores of the day will be weighed, and the report written.")));
-  auto* choice = new LogChoice(QString::fromStdString(desk_->log().file().string()), {});
+  auto* choice = new LogChoice(QString::fromStdString(log_->file().string()), {});
   connect(choice, &LogChoice::chosen, this, &MainWindow::logChosen);
   addPlace(Place::Log, tr("Log"), choice);
   addActions();
   if (!desk_->passes().empty()) desk_->select(desk_->passes().front().id);
   go(Place::Bench);
+}
+
+MainWindow::~MainWindow() {
+  // The places and desks use log and undo stack, so they go first.
+  delete takeCentralWidget();
+  delete day_;
+  delete desk_;
 }
 
 QWidget* MainWindow::buildStrip() {
@@ -111,8 +121,8 @@ QWidget* MainWindow::buildStrip() {
   row->addWidget(units);
   row->addSpacing(6);
   for (const bool undo : {true, false}) {
-    QAction* action = undo ? desk_->undoStack().createUndoAction(this, tr("Undo"))
-                           : desk_->undoStack().createRedoAction(this, tr("Redo"));
+    QAction* action =
+        undo ? undo_.createUndoAction(this, tr("Undo")) : undo_.createRedoAction(this, tr("Redo"));
     action->setShortcut(undo ? QKeySequence(Qt::CTRL | Qt::Key_Z)
                              : QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z));
     addAction(action);
@@ -147,6 +157,7 @@ void MainWindow::go(Place place) {
   places_->setCurrentIndex(index);
   for (std::size_t i = 0; i < tabs_.size(); ++i) tabs_[i]->setChecked(static_cast<int>(i) == index);
   if (place == Place::Bench) bench_->footage().setFocus();
+  if (place == Place::Poolside) poolside_->setFocus();
 }
 
 void MainWindow::addActions() {

@@ -6,8 +6,11 @@
 #include <QStackedWidget>
 #include <vector>
 
+#include "app/models/day_desk.h"
 #include "app/models/pass_desk.h"
 #include "app/places/bench/bench_place.h"
+#include "app/places/plan/plan_place.h"
+#include "app/places/poolside/poolside_place.h"
 
 namespace fin::app {
 
@@ -19,10 +22,14 @@ class MainWindow : public QMainWindow {
 
  public:
   explicit MainWindow(std::unique_ptr<Log> log, QWidget* parent = nullptr);
+  ~MainWindow() override;
 
   void go(Place place);
   [[nodiscard]] PassDesk& desk() { return *desk_; }
+  [[nodiscard]] DayDesk& day() { return *day_; }
   [[nodiscard]] BenchPlace& bench() { return *bench_; }
+  [[nodiscard]] PlanPlace& plan() { return *plan_; }
+  [[nodiscard]] PoolsidePlace& poolside() { return *poolside_; }
 
  signals:
   /// Another log is wanted in place of this one.
@@ -35,10 +42,15 @@ class MainWindow : public QMainWindow {
   void toggleKeySheet();
   void setUnits(UnitSystem units);
 
+  std::unique_ptr<Log> log_;
+  QUndoStack undo_;
   PassDesk* desk_;
+  DayDesk* day_;
   QWidget* strip_;
   QStackedWidget* places_;
   std::vector<QPushButton*> tabs_;
+  PlanPlace* plan_;
+  PoolsidePlace* poolside_;
   BenchPlace* bench_;
   QWidget* keySheet_ = nullptr;
 };

@@ -3,7 +3,10 @@
 
 #include <QApplication>
 #include <QPixmap>
+#include <QTableView>
 #include <cstdio>
+
+#include "app/places/plan/rack_page.h"
 
 namespace fin::app {
 
@@ -25,7 +28,23 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
       }
     });
   };
-  left_ = {{"bench-pull.png", [bench] { bench(1, 0.55); }}, {"bench-fall.png", [bench] { bench(3, 0.6); }}};
+  const auto plan = [this](PlanPlace::Page page) {
+    window_.go(Place::Plan);
+    window_.plan().go(page);
+  };
+  left_ = {{"plan-question.png", [plan] { plan(PlanPlace::Page::Question); }},
+           {"plan-rack.png",
+            [this, plan] {
+              plan(PlanPlace::Page::Rack);
+              window_.plan().rack().findChild<QTableView*>("rack")->selectRow(0);
+            }},
+           {"plan-water.png", [plan] { plan(PlanPlace::Page::Water); }},
+           {"plan-cameras.png", [plan] { plan(PlanPlace::Page::Cameras); }},
+           {"plan-held-equal.png", [plan] { plan(PlanPlace::Page::Equal); }},
+           {"plan-sheet.png", [plan] { plan(PlanPlace::Page::Sheet); }},
+           {"poolside.png", [this] { window_.go(Place::Poolside); }},
+           {"bench-pull.png", [bench] { bench(1, 0.55); }},
+           {"bench-fall.png", [bench] { bench(3, 0.6); }}};
   connect(&timer_, &QTimer::timeout, this, [this] {
     quiet_ = settled() ? quiet_ + 1 : 0;
     if (quiet_ >= kQuietTicks) take();

@@ -14,7 +14,8 @@ const GramsPerKilogram kFresh(0.0);
 FilmingFinding finding(const FilmingPlan& plan, const std::string& key) {
   const auto all = checkFilming(plan, kFresh);
   EXPECT_TRUE(all) << (all ? "" : all.error().message);
-  const auto found = std::find_if(all->begin(), all->end(), [&](const FilmingFinding& f) { return f.key == key; });
+  const auto found =
+      std::find_if(all->begin(), all->end(), [&](const FilmingFinding& f) { return f.key == key; });
   EXPECT_NE(found, all->end()) << key;
   return *found;
 }

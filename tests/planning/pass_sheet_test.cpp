@@ -56,7 +56,8 @@ TEST(PassSheet, PutsEveryRigInEveryPlaceOnceOverAsManyBlocks) {
 }
 
 TEST(PassSheet, FavoursNoRigOverManySeeds) {
-  // First place in the first block: 2000 draws, each rig 400 ± 18 (binomial); five standard deviations are 90.
+  // First place in the first block: 2000 draws, each rig 400 ± 18 (binomial); five standard deviations
+  // are 90.
   std::map<RowId, int> first;
   std::set<std::vector<RowId>> orders;
   for (unsigned seed = 1; seed <= 2000; ++seed) {

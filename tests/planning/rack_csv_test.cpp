@@ -15,8 +15,9 @@ RackImport import(const std::string& text) {
 }
 
 TEST(RackCsv, TakesSemicolonsDecimalCommasAndAByteOrderMark) {
-  const auto done = import("\xEF\xBB\xBFModel;Type;Length;Weight;Rig;Head\r\nVinto 11;soft plastic;110,5;9;7 g head;7\r\n"
-                           "Vinto 11;soft plastic;110,5;9;4 g head;4,0\r\nOblig 18;spoon;64;18;;\r\n");
+  const auto done = import(
+      "\xEF\xBB\xBFModel;Type;Length;Weight;Rig;Head\r\nVinto 11;soft plastic;110,5;9;7 g head;7\r\n"
+      "Vinto 11;soft plastic;110,5;9;4 g head;4,0\r\nOblig 18;spoon;64;18;;\r\n");
   EXPECT_TRUE(done.bad.empty());
   ASSERT_EQ(done.rack.models.size(), 2U);
   ASSERT_EQ(done.rack.rigs.size(), 3U);
@@ -27,7 +28,8 @@ TEST(RackCsv, TakesSemicolonsDecimalCommasAndAByteOrderMark) {
 }
 
 TEST(RackCsv, NamesABadLineAndGoesOn) {
-  const auto done = import("model,family,weight_g\nA,spoon,12\nB,teapot,3\nC,spoon,heavy\n,spoon,4\nD,jerkbait,9\nE\n");
+  const auto done =
+      import("model,family,weight_g\nA,spoon,12\nB,teapot,3\nC,spoon,heavy\n,spoon,4\nD,jerkbait,9\nE\n");
   EXPECT_EQ(done.rack.models.size(), 2U);
   ASSERT_EQ(done.bad.size(), 4U);
   EXPECT_EQ(done.bad[0].line, 3U);
@@ -40,10 +42,17 @@ TEST(RackCsv, NamesABadLineAndGoesOn) {
 
 TEST(RackCsv, ComesBackFromItsOwnExport) {
   Rack rack;
-  rack.models.push_back({.id = 1, .name = "Skrell \"95\", long", .family = Family::Jerkbait, .length_mm = 95.0,
-                         .price = 12.5, .currency = "EUR", .buoyancy = Buoyancy::Hangs, .graded = false,
+  rack.models.push_back({.id = 1,
+                         .name = "Skrell \"95\", long",
+                         .family = Family::Jerkbait,
+                         .length_mm = 95.0,
+                         .price = 12.5,
+                         .currency = "EUR",
+                         .buoyancy = Buoyancy::Hangs,
+                         .graded = false,
                          .whyNotGraded = "a member\ndesigned it"});
-  rack.rigs.push_back({.id = 2, .model = 1, .name = "size 4", .hook_g = 0.8, .insertPlace = InsertPlace::Low});
+  rack.rigs.push_back(
+      {.id = 2, .model = 1, .name = "size 4", .hook_g = 0.8, .insertPlace = InsertPlace::Low});
   const auto table = readCsv(writeCsv(exportRack(rack)));
   ASSERT_TRUE(table);
   const auto back = importRack({}, *table, guessColumns(*table));
@@ -54,7 +63,8 @@ TEST(RackCsv, ComesBackFromItsOwnExport) {
 
 TEST(RackCsv, ReadsTenThousandLines) {
   std::string text = "model\tfamily\trig\n";
-  for (int i = 0; i < 10000; ++i) text += "M" + std::to_string(i / 4) + "\tspoon\tR" + std::to_string(i) + "\n";
+  for (int i = 0; i < 10000; ++i)
+    text += "M" + std::to_string(i / 4) + "\tspoon\tR" + std::to_string(i) + "\n";
   const auto done = import(text);
   EXPECT_EQ(done.rack.models.size(), 2500U);
   EXPECT_EQ(done.rack.rigs.size(), 10000U);

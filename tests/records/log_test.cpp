@@ -58,8 +58,10 @@ TEST(Log, KeepsADaysPlanAndWhichClipIsWhose) {
   DayPlan plan;
   plan.name = "A day at the trough";
   plan.questions = {"fall", "wobble"};
-  plan.rack.models = {{.id = 1, .name = "Vinto 11", .weight_g = 9.5, .graded = false, .whyNotGraded = "ours"}};
-  plan.rack.rigs = {{.id = 2, .model = 1, .name = "7 g head", .head_g = 7.0, .insertPlace = InsertPlace::High}};
+  plan.rack.models = {
+      {.id = 1, .name = "Vinto 11", .weight_g = 9.5, .graded = false, .whyNotGraded = "ours"}};
+  plan.rack.rigs = {
+      {.id = 2, .model = 1, .name = "7 g head", .head_g = 7.0, .insertPlace = InsertPlace::High}};
   plan.water.salinity_g_kg = 6.0;
   plan.filming.captureRate_Hz = 240.0;
   plan.heldEqual[0].exception = "another rod after noon";
@@ -82,7 +84,9 @@ TEST(Log, KeepsADaysPlanAndWhichClipIsWhose) {
   EXPECT_EQ((*log)->passes()->front().planned, plan.sheet[1].id);
   EXPECT_EQ((*log)->passes()->front().camera, "top");
   SQLite::Database plain((folder / "day.finlog").string());
-  EXPECT_EQ(plain.execAndGet("SELECT count(*) FROM planned_pass WHERE state = 'fouled' AND rig_id = 2").getInt(), 1);
+  EXPECT_EQ(
+      plain.execAndGet("SELECT count(*) FROM planned_pass WHERE state = 'fouled' AND rig_id = 2").getInt(),
+      1);
 }
 
 TEST(Log, BringsAFirstLogForward) {
@@ -90,8 +94,10 @@ TEST(Log, BringsAFirstLogForward) {
   { ASSERT_TRUE(Log::open(folder / "day.finlog")); }
   {
     SQLite::Database old((folder / "day.finlog").string(), SQLite::OPEN_READWRITE);
-    old.exec("DROP TABLE planned_pass; DROP TABLE day; DROP TABLE rig; DROP TABLE model;"
-             "ALTER TABLE pass DROP COLUMN planned_id; ALTER TABLE pass DROP COLUMN camera; PRAGMA user_version = 1");
+    old.exec(
+        "DROP TABLE planned_pass; DROP TABLE day; DROP TABLE rig; DROP TABLE model;"
+        "ALTER TABLE pass DROP COLUMN planned_id; ALTER TABLE pass DROP COLUMN camera; PRAGMA user_version = "
+        "1");
   }
   const auto log = Log::open(folder / "day.finlog");
   ASSERT_TRUE(log) << log.error().message;

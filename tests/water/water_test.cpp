@@ -58,8 +58,9 @@ TEST(Water, WeighsWithItsTank) {
 
 TEST(Falling, TakesTheDisplacedWaterOffAWeight) {
   // Lead displaces 1/11.3 of its mass.
-  EXPECT_NEAR(weightInWater(Grams(11.3), KilogramsPerCubicMetre(11300.0), KilogramsPerCubicMetre(1000.0)).value(), 10.3,
-              1e-12);
+  EXPECT_NEAR(
+      weightInWater(Grams(11.3), KilogramsPerCubicMetre(11300.0), KilogramsPerCubicMetre(1000.0)).value(),
+      10.3, 1e-12);
 }
 
 TEST(Falling, GoesWithTheRootOfTheWeightInWater) {
@@ -72,7 +73,8 @@ TEST(Falling, FindsTheHeadForAWantedRate) {
   const auto head = headFor(q);
   ASSERT_TRUE(head);
   const double kept = 1.0 - 1000.0 / 11300.0;
-  EXPECT_NEAR(fallRateWith(q.measured, Grams(7.0 * kept - 0.6), Grams(head->value() * kept - 0.6))->value(), 150.0, 1e-9);
+  EXPECT_NEAR(fallRateWith(q.measured, Grams(7.0 * kept - 0.6), Grams(head->value() * kept - 0.6))->value(),
+              150.0, 1e-9);
   q.restInWater = Grams(-9.0);
   EXPECT_EQ(headFor(q).error().code, ErrorCode::BadRequest);
   q.restInWater = Grams(20.0);

@@ -22,6 +22,29 @@ class EditPass : public QUndoCommand {
   PassRequest after_;
 };
 
+/// Which planned pass a clip was filmed for, and by which camera.
+class AssignClip : public QUndoCommand {
+ public:
+  struct Whose {
+    std::optional<RowId> planned;
+    std::string camera;
+  };
+  AssignClip(PassDesk& desk, RowId id, Whose before, Whose after)
+      : QUndoCommand(QObject::tr("Put a clip to its pass")),
+        desk_(desk),
+        id_(id),
+        before_(std::move(before)),
+        after_(std::move(after)) {}
+  void undo() override { desk_.applyAssignment(id_, before_.planned, before_.camera); }
+  void redo() override { desk_.applyAssignment(id_, after_.planned, after_.camera); }
+
+ private:
+  PassDesk& desk_;
+  RowId id_;
+  Whose before_;
+  Whose after_;
+};
+
 /// A pass that comes into the log or goes out of it.
 class ShowPass : public QUndoCommand {
  public:

@@ -43,7 +43,7 @@ bool hasSeed(const PassRequest& request, MarkName name) {
 
 }  // namespace
 
-PassDesk::PassDesk(std::unique_ptr<Log> log, QObject* parent) : QObject(parent), log_(std::move(log)) {
+PassDesk::PassDesk(Log& log, QUndoStack& undo, QObject* parent) : QObject(parent), log_(log), undo_(undo) {
   reload();
 }
 
@@ -54,23 +54,43 @@ const LoggedPass* PassDesk::current() const {
 }
 
 void PassDesk::reload() {
-  auto passes = log_->passes();
+  auto passes = log_.passes();
   if (!passes) return tell(passes.error());
   passes_ = std::move(*passes);
   emit passesChanged();
 }
 
 void PassDesk::openClip(const QString& file) {
+  takeIn(file, {.title = QFileInfo(file).completeBaseName()});
+}
+
+void PassDesk::takeIn(const QString& file, const Intake& intake) {
   PassRequest request;
   request.clip = pathOf(file);
   // A file that is no clip is told at once and never enters the log.
   const auto clip = Clip::open(request.clip);
   if (!clip) return tell(clip.error());
-  request.view = View::Top;
+  request.protocol = intake.protocol;
+  request.view = intake.view;
+  request.rigName = intake.rigName;
   request.lastFrame = (*clip)->index().frameCount() - 1;
-  const auto id = log_->addPass(QFileInfo(file).completeBaseName().toStdString(), request);
+  const auto id = log_.addPass(intake.title.toStdString(), request);
   if (!id) return tell(id.error());
+  if (auto ok = log_.assign(*id, intake.planned, intake.camera); !ok) return tell(ok.error());
   undo_.push(new ShowPass(*this, *id, tr("Open %1").arg(QFileInfo(file).fileName()), false));
+}
+
+void PassDesk::assign(RowId id, std::optional<RowId> planned, const std::string& camera) {
+  for (const LoggedPass& pass : passes_) {
+    if (pass.id != id || (pass.planned == planned && pass.camera == camera)) continue;
+    undo_.push(new AssignClip(*this, id, {pass.planned, pass.camera}, {planned, camera}));
+    return;
+  }
+}
+
+void PassDesk::applyAssignment(RowId id, std::optional<RowId> planned, const std::string& camera) {
+  if (auto ok = log_.assign(id, planned, camera); !ok) return tell(ok.error());
+  reload();
 }
 
 void PassDesk::removeCurrent() {
@@ -79,7 +99,7 @@ void PassDesk::removeCurrent() {
 }
 
 void PassDesk::applyRemoved(RowId id, bool removed) {
-  if (auto ok = log_->setRemoved(id, removed); !ok) return tell(ok.error());
+  if (auto ok = log_.setRemoved(id, removed); !ok) return tell(ok.error());
   reload();
   if (!removed) return select(id);
   if (currentId_ != id) return;
@@ -106,8 +126,8 @@ void PassDesk::openCurrentClip() {
   frame_ = 0;
   const LoggedPass* pass = current();
   if (pass != nullptr) {
-    if (auto kept = log_->readings(pass->id)) keptReadings_ = std::move(*kept);
-    if (auto track = log_->track(pass->id)) {
+    if (auto kept = log_.readings(pass->id)) keptReadings_ = std::move(*kept);
+    if (auto track = log_.track(pass->id)) {
       track_ = std::move(*track);
     } else {
       tell(track.error());
@@ -175,7 +195,7 @@ void PassDesk::edit(const QString& what, const std::function<void(PassRequest&)>
 }
 
 void PassDesk::applyRequest(RowId id, const PassRequest& request) {
-  if (auto ok = log_->saveRequest(id, request); !ok) {
+  if (auto ok = log_.saveRequest(id, request); !ok) {
     tell(ok.error());
     emit requestChanged();
     return;
@@ -256,8 +276,8 @@ void PassDesk::keepOutcome(RowId id, Outcome outcome) {
   followingNow_ = false;
   if (outcome.fresh) {
     track_ = std::move(outcome.fresh);
-    if (log_->readOnlyReason().empty()) {
-      if (auto ok = log_->saveTrack(id, *track_); !ok) tell(ok.error());
+    if (log_.readOnlyReason().empty()) {
+      if (auto ok = log_.saveTrack(id, *track_); !ok) tell(ok.error());
     }
   }
   if (!outcome.result) {
@@ -267,8 +287,8 @@ void PassDesk::keepOutcome(RowId id, Outcome outcome) {
   }
   result_ = std::move(*outcome.result);
   keptReadings_ = result_->readings;
-  if (log_->readOnlyReason().empty()) {
-    if (auto ok = log_->saveReadings(id, result_->readings); !ok) tell(ok.error());
+  if (log_.readOnlyReason().empty()) {
+    if (auto ok = log_.saveReadings(id, result_->readings); !ok) tell(ok.error());
   }
   emit resultChanged();
   if (!result_->warnings.empty()) emit told(QString::fromStdString(result_->warnings.front()), false);

@@ -22,10 +22,10 @@ class PassDesk : public QObject {
   Q_OBJECT
 
  public:
-  explicit PassDesk(std::unique_ptr<Log> log, QObject* parent = nullptr);
+  /// Both must outlive the desk.
+  PassDesk(Log& log, QUndoStack& undo, QObject* parent = nullptr);
 
-  [[nodiscard]] const Log& log() const { return *log_; }
-  [[nodiscard]] QUndoStack& undoStack() { return undo_; }
+  [[nodiscard]] const Log& log() const { return log_; }
   [[nodiscard]] const std::vector<LoggedPass>& passes() const { return passes_; }
 
   /// The pass on the bench; null when there is none.
@@ -42,6 +42,18 @@ class PassDesk : public QObject {
 
   /// Takes a clip in as a new pass. Undoable.
   void openClip(const QString& file);
+  /// The same for a clip that was filmed for a planned pass.
+  struct Intake {
+    QString title;
+    Protocol protocol = Protocol::Retrieve;
+    View view = View::Top;
+    std::string rigName;
+    std::optional<RowId> planned;
+    std::string camera;
+  };
+  void takeIn(const QString& file, const Intake& intake);
+  /// Puts a clip to another planned pass or camera. Undoable.
+  void assign(RowId id, std::optional<RowId> planned, const std::string& camera);
   void select(RowId id);
   /// Takes the pass on the bench out of the log. Undoable.
   void removeCurrent();
@@ -57,6 +69,7 @@ class PassDesk : public QObject {
   // For the undo commands.
   void applyRequest(RowId id, const PassRequest& request);
   void applyRemoved(RowId id, bool removed);
+  void applyAssignment(RowId id, std::optional<RowId> planned, const std::string& camera);
 
  signals:
   void passesChanged();
@@ -82,8 +95,8 @@ class PassDesk : public QObject {
   [[nodiscard]] bool readyToFollow(const PassRequest& request) const;
   void keepOutcome(RowId id, Outcome outcome);
 
-  std::unique_ptr<Log> log_;
-  QUndoStack undo_;
+  Log& log_;
+  QUndoStack& undo_;
   std::vector<LoggedPass> passes_;
   std::optional<RowId> currentId_;
   std::shared_ptr<const Clip> clip_;

@@ -8,16 +8,17 @@
 namespace fin {
 
 std::vector<HeldEqual> usualHeldEqual() {
-  return {{"Rod", "", ""},   {"Line and strength", "", ""}, {"Hook or head", "", ""}, {"Water", "", ""},
+  return {{"Rod", "", ""},     {"Line and strength", "", ""}, {"Hook or head", "", ""}, {"Water", "", ""},
           {"Cadence", "", ""}, {"Camera distance", "", ""},   {"Operator", "", ""}};
 }
 
-std::vector<SheetTask> tasksFor(const std::vector<std::string>& questions, const std::vector<double>& speeds_mm_s,
-                                bool camerasTogether) {
+std::vector<SheetTask> tasksFor(const std::vector<std::string>& questions,
+                                const std::vector<double>& speeds_mm_s, bool camerasTogether) {
   std::vector<SheetTask> out;
   for (const Proposal& p : proposalsFor(questions)) {
     const std::vector<double> speeds = p.severalSpeeds ? speeds_mm_s : std::vector<double>();
-    const auto same = std::find_if(out.begin(), out.end(), [&](const SheetTask& t) { return t.protocol == p.protocol; });
+    const auto same =
+        std::find_if(out.begin(), out.end(), [&](const SheetTask& t) { return t.protocol == p.protocol; });
     if (camerasTogether && same != out.end()) {
       if (same->speeds_mm_s.empty()) same->speeds_mm_s = speeds;
       continue;
@@ -28,7 +29,8 @@ std::vector<SheetTask> tasksFor(const std::vector<std::string>& questions, const
 }
 
 std::optional<std::size_t> passForClip(const std::vector<PlannedPass>& sheet, double clip_s) {
-  // Passes are made one after the other: a clip belongs to the first that was finished after the clip was begun.
+  // Passes are made one after the other: a clip belongs to the first that was finished after the clip was
+  // begun.
   std::optional<std::size_t> best;
   for (std::size_t i = 0; i < sheet.size(); ++i) {
     const PlannedPass& pass = sheet[i];

@@ -60,14 +60,14 @@ struct DayPlan {
   friend bool operator==(const DayPlan&, const DayPlan&) = default;
 };
 
-/// What the questions ask for, as tasks of the sheet; `speeds` go to those that want several. With the cameras running
-/// together a protocol is made once for all its views.
-std::vector<SheetTask> tasksFor(const std::vector<std::string>& questions, const std::vector<double>& speeds_mm_s,
-                                bool camerasTogether);
+/// What the questions ask for, as tasks of the sheet; `speeds` go to those that want several. With the
+/// cameras running together a protocol is made once for all its views.
+std::vector<SheetTask> tasksFor(const std::vector<std::string>& questions,
+                                const std::vector<double>& speeds_mm_s, bool camerasTogether);
 
-/// The pass that a clip of this age was most likely made for: the one that was being made when its file was begun.
-/// `clip_s` and the finish times are seconds since 1970; a clip from before the day, or from a clock set back, goes to
-/// the pass that is next.
+/// The pass that a clip of this age was most likely made for: the one that was being made when its file was
+/// begun. `clip_s` and the finish times are seconds since 1970; a clip from before the day, or from a clock
+/// set back, goes to the pass that is next.
 std::optional<std::size_t> passForClip(const std::vector<PlannedPass>& sheet, double clip_s);
 
 }  // namespace fin

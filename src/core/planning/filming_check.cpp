@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/planning/filming_check.h"
 
-#include <cmath>
 #include <fmt/format.h>
+#include <cmath>
 #include <numbers>
 
 namespace fin {
@@ -35,7 +35,8 @@ Fitness rated(double value, double good, double floor) {
 FilmingFinding size(const FilmingPlan& plan, double perMillimetre) {
   const double body_px = plan.bodyLength_mm * perMillimetre;
   FilmingFinding f{"size", perMillimetre, "px/mm", rated(body_px, kBodyGood_px, kBodyFloor_px), {}, {}};
-  f.verdict = fmt::format("the lure is {:.0f} px long in a view of {:.0f} mm", body_px, plan.width_px / perMillimetre);
+  f.verdict = fmt::format("the lure is {:.0f} px long in a view of {:.0f} mm", body_px,
+                          plan.width_px / perMillimetre);
   if (f.fitness != Fitness::Good) f.change = "go nearer, or film with more pixels";
   return f;
 }
@@ -47,7 +48,8 @@ FilmingFinding samples(const FilmingPlan& plan) {
               : f.fitness == Fitness::Tight ? "enough for the rate, too few for the width"
                                             : "too few: the rate itself will be wrong";
   if (f.fitness != Fitness::Good) {
-    f.change = fmt::format("film at {:.0f} frames a second or more", std::ceil(kSamplesGood * plan.wobble_Hz));
+    f.change =
+        fmt::format("film at {:.0f} frames a second or more", std::ceil(kSamplesGood * plan.wobble_Hz));
   }
   return f;
 }
@@ -57,7 +59,8 @@ FilmingFinding blur(const FilmingPlan& plan, double perMillimetre) {
   const double blur_px = fastest * plan.exposure_s * perMillimetre;
   const double most = kBlurShare * plan.mark_mm * perMillimetre;
   FilmingFinding f{"blur", blur_px, "px", rated(most / std::max(blur_px, 1e-9), 1.0, 0.5), {}, {}};
-  f.verdict = fmt::format("a mark of {:.1f} px is smeared by {:.1f} px", plan.mark_mm * perMillimetre, blur_px);
+  f.verdict =
+      fmt::format("a mark of {:.1f} px is smeared by {:.1f} px", plan.mark_mm * perMillimetre, blur_px);
   if (f.fitness != Fitness::Good) {
     f.change = fmt::format("expose 1/{:.0f} s or shorter, with more light",
                            std::ceil(fastest / (kBlurShare * plan.mark_mm)));
@@ -68,7 +71,7 @@ FilmingFinding blur(const FilmingPlan& plan, double perMillimetre) {
 FilmingFinding cycles(const FilmingPlan& plan, double perMillimetre) {
   const double n = plan.wobble_Hz * (plan.width_px / perMillimetre) / plan.pullSpeed_mm_s;
   FilmingFinding f{"cycles", n, "wobbles in view", rated(n, kCyclesGood, kCyclesFloor), {}, {}};
-  f.verdict = f.fitness == Fitness::Good ? "enough to tell the rate well"
+  f.verdict = f.fitness == Fitness::Good    ? "enough to tell the rate well"
               : f.fitness == Fitness::Tight ? "a rate, but a poor one"
                                             : "too few for any rate";
   if (f.fitness != Fitness::Good) f.change = "go further away, pull slower, or let the camera move along";
@@ -79,9 +82,9 @@ FilmingFinding plane(const FilmingPlan& plan, double distance_mm) {
   const double error = std::abs(plan.rulerOff_mm) / distance_mm;
   FilmingFinding f{"plane", 100.0 * error, "% of every length", Fitness::Good, {}, {}};
   f.fitness = error <= kPlaneGood ? Fitness::Good : error <= kPlaneMost ? Fitness::Tight : Fitness::Bad;
-  f.verdict = plan.rulerOff_mm == 0.0 ? "the ruler hangs in the lure's plane"
-                                      : fmt::format("the ruler hangs {:.0f} mm off the lure's plane",
-                                                    std::abs(plan.rulerOff_mm));
+  f.verdict = plan.rulerOff_mm == 0.0
+                  ? "the ruler hangs in the lure's plane"
+                  : fmt::format("the ruler hangs {:.0f} mm off the lure's plane", std::abs(plan.rulerOff_mm));
   if (f.fitness != Fitness::Good) f.change = "hang the ruler where the lure runs, or measure both distances";
   return f;
 }
@@ -90,7 +93,8 @@ FilmingFinding depth(const FilmingPlan& plan) {
   const double needed =
       kSettleFactor * plan.fallRate_mm_s * plan.timeConstant_s + plan.bodyLength_mm + plan.steadyPart_mm;
   FilmingFinding f{"depth", needed, "mm", rated(plan.waterDepth_mm / needed, 1.0, 0.85), {}, {}};
-  f.verdict = fmt::format("a steady fall needs {:.0f} mm of the {:.0f} mm there are", needed, plan.waterDepth_mm);
+  f.verdict =
+      fmt::format("a steady fall needs {:.0f} mm of the {:.0f} mm there are", needed, plan.waterDepth_mm);
   if (f.fitness != Fitness::Good) f.change = "find deeper water, or be content with a shorter steady part";
   return f;
 }
@@ -104,7 +108,8 @@ FilmingFinding flicker(const FilmingPlan& plan) {
                     : "mains light flickers from frame to frame at this exposure";
   if (!whole) {
     f.fitness = Fitness::Tight;
-    f.change = fmt::format("use daylight or battery light, or expose a multiple of 1/{:.0f} s", 2.0 * plan.mains_Hz);
+    f.change =
+        fmt::format("use daylight or battery light, or expose a multiple of 1/{:.0f} s", 2.0 * plan.mains_Hz);
   }
   return f;
 }
@@ -133,16 +138,19 @@ Result<std::vector<FilmingFinding>> checkFilming(const FilmingPlan& plan, GramsP
     if (auto ok = positive(value, what.first, what.second); !ok) return tl::unexpected(ok.error());
   }
   if (!(plan.fieldOfView_deg > 1.0 && plan.fieldOfView_deg < 170.0)) {
-    return failure(ErrorCode::BadRequest, "the field of view must lie between 1 and 170 degrees", "fieldOfView_deg");
+    return failure(ErrorCode::BadRequest, "the field of view must lie between 1 and 170 degrees",
+                   "fieldOfView_deg");
   }
   if (plan.exposure_s > 1.0 / plan.captureRate_Hz) {
     return failure(ErrorCode::BadRequest, "the exposure is longer than a frame lasts", "exposure_s");
   }
-  const double focal_px = 0.5 * plan.width_px / std::tan(0.5 * plan.fieldOfView_deg * std::numbers::pi / 180.0);
+  const double focal_px =
+      0.5 * plan.width_px / std::tan(0.5 * plan.fieldOfView_deg * std::numbers::pi / 180.0);
   const double distance = apparentDistance_mm(plan, salinity);
   const double perMillimetre = focal_px / distance;
-  std::vector<FilmingFinding> out{size(plan, perMillimetre), samples(plan), blur(plan, perMillimetre),
-                                  cycles(plan, perMillimetre), plane(plan, distance), depth(plan)};
+  std::vector<FilmingFinding> out{size(plan, perMillimetre), samples(plan),
+                                  blur(plan, perMillimetre), cycles(plan, perMillimetre),
+                                  plane(plan, distance),     depth(plan)};
   if (plan.mains_Hz > 0.0) out.push_back(flicker(plan));
   return out;
 }

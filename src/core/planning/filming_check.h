@@ -11,7 +11,7 @@ namespace fin {
 
 /// Camera, tank and lure as they are meant to be. Lengths in mm, times in s.
 struct FilmingPlan {
-  double air_mm = 0.0;            ///< camera to window; 0 for a camera under water
+  double air_mm = 0.0;  ///< camera to window; 0 for a camera under water
   double glass_mm = 0.0;
   double water_mm = 1500.0;       ///< window, or camera, to the lure's plane
   double fieldOfView_deg = 60.0;  ///< of the lens in air, across the picture
@@ -24,9 +24,9 @@ struct FilmingPlan {
   double pullSpeed_mm_s = 300.0;  ///< the fastest
   double wobble_Hz = 6.0;         ///< the fastest expected
   double bodyLength_mm = 90.0;
-  double fallRate_mm_s = 250.0;   ///< the fastest expected
-  double timeConstant_s = 0.2;    ///< of the approach to it
-  double steadyPart_mm = 300.0;   ///< of fall that is wanted
+  double fallRate_mm_s = 250.0;  ///< the fastest expected
+  double timeConstant_s = 0.2;   ///< of the approach to it
+  double steadyPart_mm = 300.0;  ///< of fall that is wanted
   double waterDepth_mm = 900.0;
 
   friend bool operator==(const FilmingPlan&, const FilmingPlan&) = default;
@@ -44,14 +44,14 @@ struct FilmingFinding {
   std::string change;  ///< empty where nothing needs to
 };
 
-/// Distance at which the lure seems to be: air + glass / 1.50 + water / n, with n 1.333 in fresh and 1.340 in sea
-/// water (35 g/kg), in between by salinity. Flat window, square to it.
+/// Distance at which the lure seems to be: air + glass / 1.50 + water / n, with n 1.333 in fresh and 1.340 in
+/// sea water (35 g/kg), in between by salinity. Flat window, square to it.
 double apparentDistance_mm(const FilmingPlan& plan, GramsPerKilogram salinity);
 
-/// px/mm, samples a cycle, blur of a mark, cycles in view, error by the ruler's plane, depth for a steady fall, and
-/// flicker of mains light. Thresholds: 10 samples a cycle good, 5 the floor, 2.5 aliased; blur a third of a mark;
-/// five cycles in view; plane error 1 % good, 3 % the most.
-/// Errors: BadRequest that names what cannot be meant.
+/// px/mm, samples a cycle, blur of a mark, cycles in view, error by the ruler's plane, depth for a steady
+/// fall, and flicker of mains light. Thresholds: 10 samples a cycle good, 5 the floor, 2.5 aliased; blur a
+/// third of a mark; five cycles in view; plane error 1 % good, 3 % the most. Errors: BadRequest that names
+/// what cannot be meant.
 Result<std::vector<FilmingFinding>> checkFilming(const FilmingPlan& plan, GramsPerKilogram salinity);
 
 }  // namespace fin

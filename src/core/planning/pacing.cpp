@@ -11,11 +11,14 @@ Result<void> Cadence::validate() const {
   if (!one && !(between.value() > 0.0)) {
     return failure(ErrorCode::BadRequest, "the time between twitches must be more than zero", "between");
   }
-  if (!(pause.value() > 0.0)) return failure(ErrorCode::BadRequest, "the pause must be more than zero", "pause");
+  if (!(pause.value() > 0.0))
+    return failure(ErrorCode::BadRequest, "the pause must be more than zero", "pause");
   return {};
 }
 
-Seconds Cadence::cycle() const { return between * (twitches - 1) + pause; }
+Seconds Cadence::cycle() const {
+  return between * (twitches - 1) + pause;
+}
 
 Seconds Cadence::beat(std::size_t n) const {
   const auto group = static_cast<double>(n / static_cast<std::size_t>(twitches));

@@ -8,7 +8,8 @@
 
 namespace fin {
 
-/// A steady cadence: a group of twitches, then a pause, and again. Walking strokes are one twitch and no pause.
+/// A steady cadence: a group of twitches, then a pause, and again. Walking strokes are one twitch and no
+/// pause.
 struct Cadence {
   int twitches = 2;
   Seconds between{0.6};  ///< from twitch to twitch within a group
@@ -25,7 +26,8 @@ struct Cadence {
   friend bool operator==(const Cadence&, const Cadence&) = default;
 };
 
-/// Handle turns a minute for a pull: 60 · speed / line a turn. Errors: BadRequest for values that are not positive.
+/// Handle turns a minute for a pull: 60 · speed / line a turn. Errors: BadRequest for values that are not
+/// positive.
 Result<double> handleTurnsPerMinute(MillimetresPerSecond speed, Millimetres linePerTurn);
 
 }  // namespace fin

@@ -90,7 +90,9 @@ void nameBlind(std::vector<PlannedPass>& sheet, const std::vector<RowId>& rigs, 
 
 }  // namespace
 
-std::string_view toString(PassState state) { return kStates[static_cast<std::size_t>(state)]; }
+std::string_view toString(PassState state) {
+  return kStates[static_cast<std::size_t>(state)];
+}
 
 std::optional<PassState> passStateNamed(std::string_view text) {
   const auto found = std::find(kStates.begin(), kStates.end(), text);
@@ -100,8 +102,10 @@ std::optional<PassState> passStateNamed(std::string_view text) {
 
 Result<std::vector<PlannedPass>> makeSheet(const std::vector<RowId>& rigs, const SheetOptions& options) {
   if (rigs.empty()) return failure(ErrorCode::BadRequest, "put at least one rig on the rack first", "rigs");
-  if (options.tasks.empty()) return failure(ErrorCode::BadRequest, "ask a question first: it says which passes to make", "tasks");
-  if (options.repeats < 1) return failure(ErrorCode::BadRequest, "every pass has to be made at least once", "repeats");
+  if (options.tasks.empty())
+    return failure(ErrorCode::BadRequest, "ask a question first: it says which passes to make", "tasks");
+  if (options.repeats < 1)
+    return failure(ErrorCode::BadRequest, "every pass has to be made at least once", "repeats");
 
   std::mt19937 random(options.seed);
   RigOrders orders(rigs.size(), random);

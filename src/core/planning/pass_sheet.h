@@ -23,14 +23,15 @@ struct PlannedPass {
   Protocol protocol = Protocol::Retrieve;
   View view = View::Side;
   std::optional<double> speed_mm_s;
-  int block = 1;          ///< every block holds each rig's passes once
-  bool control = false;   ///< the control rig again, to catch drift
-  int attempt = 1;        ///< 2 and up: made again after a fouled one
+  int block = 1;         ///< every block holds each rig's passes once
+  bool control = false;  ///< the control rig again, to catch drift
+  int attempt = 1;       ///< 2 and up: made again after a fouled one
   PassState state = PassState::Planned;
-  std::string label;      ///< what the helper is told instead of the rig, where the day is blind
+  std::string label;  ///< what the helper is told instead of the rig, where the day is blind
   std::string whyFouled;
   std::string note;
-  double finished_s = 0.0;  ///< wall clock when it was done, fouled or skipped, seconds since 1970; 0 for not yet
+  double finished_s =
+      0.0;  ///< wall clock when it was done, fouled or skipped, seconds since 1970; 0 for not yet
 
   friend bool operator==(const PlannedPass&, const PlannedPass&) = default;
 };
@@ -46,24 +47,24 @@ struct SheetTask {
 
 struct SheetOptions {
   std::vector<SheetTask> tasks;
-  int repeats = 3;              ///< blocks
-  unsigned seed = 1;            ///< kept, so that the order can be made again
-  RowId controlRig = 0;         ///< 0 for none
-  int controlEvery = 8;         ///< passes from one control pass to the next
+  int repeats = 3;       ///< blocks
+  unsigned seed = 1;     ///< kept, so that the order can be made again
+  RowId controlRig = 0;  ///< 0 for none
+  int controlEvery = 8;  ///< passes from one control pass to the next
   bool blind = false;
   bool camerasTogether = true;  ///< one pass of a protocol serves all views at once
   double minutesPerPass = 3.0;
-  double minutesPerRig = 4.0;   ///< to tie on another
+  double minutesPerRig = 4.0;  ///< to tie on another
   double daylight_min = 240.0;
 
   friend bool operator==(const SheetOptions&, const SheetOptions&) = default;
 };
 
-/// Randomised complete blocks: each block holds every rig once, with all its tasks on the line one after the other
-/// in an order drawn anew. The order of rigs follows the rows of a randomised Latin square (R. Fisher & F. Yates,
-/// Statistical Tables, 1938, the cyclic square with rows, columns and letters permuted), so that over as many blocks
-/// as rigs every rig has stood in every place once, and light, water and tiredness favour none.
-/// Errors: BadRequest without rigs or tasks, or for repeats below 1.
+/// Randomised complete blocks: each block holds every rig once, with all its tasks on the line one after the
+/// other in an order drawn anew. The order of rigs follows the rows of a randomised Latin square (R. Fisher &
+/// F. Yates, Statistical Tables, 1938, the cyclic square with rows, columns and letters permuted), so that
+/// over as many blocks as rigs every rig has stood in every place once, and light, water and tiredness favour
+/// none. Errors: BadRequest without rigs or tasks, or for repeats below 1.
 Result<std::vector<PlannedPass>> makeSheet(const std::vector<RowId>& rigs, const SheetOptions& options);
 
 struct SheetTime {

@@ -15,7 +15,7 @@ struct Proposal {
   Protocol protocol = Protocol::Retrieve;
   View view = View::Side;
   std::vector<MarkName> marks;
-  int passes = 3;          ///< per rig
+  int passes = 3;  ///< per rig
   bool severalSpeeds = false;
   std::string_view shows;
   std::string_view cannotShow;
@@ -31,8 +31,8 @@ struct Question {
 const std::vector<Question>& questions();
 const Question* questionNamed(std::string_view key);
 
-/// What answers several questions at once: every protocol and view once, with all the marks and the most passes
-/// that any of them wants.
+/// What answers several questions at once: every protocol and view once, with all the marks and the most
+/// passes that any of them wants.
 std::vector<Proposal> proposalsFor(const std::vector<std::string>& keys);
 
 }  // namespace fin

@@ -26,8 +26,12 @@ const Row* byId(const std::vector<Row>& rows, RowId id) {
 
 }  // namespace
 
-const Model* Rack::model(RowId id) const { return byId(models, id); }
-const Rig* Rack::rig(RowId id) const { return byId(rigs, id); }
+const Model* Rack::model(RowId id) const {
+  return byId(models, id);
+}
+const Rig* Rack::rig(RowId id) const {
+  return byId(rigs, id);
+}
 
 std::string Rack::fullName(const Rig& rig) const {
   const Model* of = model(rig.model);
@@ -43,11 +47,23 @@ RowId Rack::nextId() const {
   return highest + 1;
 }
 
-std::string_view toString(Family family) { return kFamilies[static_cast<std::size_t>(family)]; }
-std::string_view toString(Buoyancy buoyancy) { return kBuoyancies[static_cast<std::size_t>(buoyancy)]; }
-std::string_view toString(InsertPlace place) { return kPlaces[static_cast<std::size_t>(place)]; }
-std::optional<Family> familyNamed(std::string_view text) { return named<Family>(kFamilies, text); }
-std::optional<Buoyancy> buoyancyNamed(std::string_view text) { return named<Buoyancy>(kBuoyancies, text); }
-std::optional<InsertPlace> insertPlaceNamed(std::string_view text) { return named<InsertPlace>(kPlaces, text); }
+std::string_view toString(Family family) {
+  return kFamilies[static_cast<std::size_t>(family)];
+}
+std::string_view toString(Buoyancy buoyancy) {
+  return kBuoyancies[static_cast<std::size_t>(buoyancy)];
+}
+std::string_view toString(InsertPlace place) {
+  return kPlaces[static_cast<std::size_t>(place)];
+}
+std::optional<Family> familyNamed(std::string_view text) {
+  return named<Family>(kFamilies, text);
+}
+std::optional<Buoyancy> buoyancyNamed(std::string_view text) {
+  return named<Buoyancy>(kBuoyancies, text);
+}
+std::optional<InsertPlace> insertPlaceNamed(std::string_view text) {
+  return named<InsertPlace>(kPlaces, text);
+}
 
 }  // namespace fin

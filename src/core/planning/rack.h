@@ -30,7 +30,7 @@ struct Model {
   std::string hardware;
   std::string claims;  ///< what its maker says of it
   std::string note;
-  std::string photo;   ///< a file's path
+  std::string photo;  ///< a file's path
   bool graded = true;
   std::string whyNotGraded;  ///< the interest a tester has in it
 

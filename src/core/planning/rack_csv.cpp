@@ -3,11 +3,10 @@
 
 #include <csv.h>
 
-#include <algorithm>
-#include <charconv>
-#include <cmath>
 #include <fmt/format.h>
-#include <functional>
+#include <algorithm>
+
+#include "core/planning/rack_fields.h"
 
 namespace fin {
 namespace {
@@ -23,7 +22,8 @@ struct Collector {
 
 Result<Rows> parse(std::string_view text, char separator) {
   csv_parser parser;
-  if (csv_init(&parser, CSV_APPEND_NULL) != 0) return failure(ErrorCode::BadRequest, "no memory to read the table");
+  if (csv_init(&parser, CSV_APPEND_NULL) != 0)
+    return failure(ErrorCode::BadRequest, "no memory to read the table");
   csv_set_delim(&parser, static_cast<unsigned char>(separator));
   Collector collector;
   const auto field = [](void* data, std::size_t size, void* to) {
@@ -58,109 +58,14 @@ std::string plain(std::string_view head) {
   return out;
 }
 
-/// A number with a decimal point or comma; thousands are not grouped.
-Result<double> number(std::string text) {
-  std::replace(text.begin(), text.end(), ',', '.');
-  double value = 0.0;
-  const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
-  if (error != std::errc() || end != text.data() + text.size() || !std::isfinite(value) || value < 0.0) {
-    return failure(ErrorCode::BadRequest, fmt::format("“{}” is no number", text));
-  }
-  return value;
-}
-
-/// How one column goes into and out of a model and a rig. `set` says why a cell cannot be meant.
-struct Field {
-  std::string name;
-  std::vector<std::string> otherHeads;
-  std::function<std::string(Model&, Rig&, const std::string&)> set;
-  std::function<std::string(const Model&, const Rig&)> get;
-};
-
-std::string shown(const std::optional<double>& v) { return v ? fmt::format("{:g}", *v) : std::string(); }
-
-template <class Pick>
-Field textField(std::string name, std::vector<std::string> heads, Pick pick) {
-  return {std::move(name), std::move(heads),
-          [pick](Model& m, Rig& r, const std::string& cell) {
-            pick(m, r) = cell;
-            return std::string();
-          },
-          [pick](const Model& m, const Rig& r) { return pick(m, r); }};
-}
-
-template <class Pick>
-Field numberField(std::string name, std::vector<std::string> heads, Pick pick) {
-  return {std::move(name), std::move(heads),
-          [pick](Model& m, Rig& r, const std::string& cell) {
-            const auto value = number(cell);
-            if (!value) return value.error().message;
-            pick(m, r) = *value;
-            return std::string();
-          },
-          [pick](const Model& m, const Rig& r) { return shown(pick(m, r)); }};
-}
-
-template <class Pick, class Named>
-Field wordField(std::string name, std::vector<std::string> heads, Pick pick, Named named, const char* words) {
-  return {std::move(name), std::move(heads),
-          [pick, named, words](Model& m, Rig& r, const std::string& cell) {
-            const auto value = named(cell);
-            if (!value) return fmt::format("“{}” is none of {}", cell, words);
-            pick(m, r) = *value;
-            return std::string();
-          },
-          [pick](const Model& m, const Rig& r) { return std::string(toString(pick(m, r))); }};
-}
-
-const std::vector<Field>& fields() {
-  static const std::vector<Field> all{
-      textField("model", {"name", "lure"}, [](auto& m, auto&) -> auto& { return m.name; }),
-      wordField("family", {"type", "kind"}, [](auto& m, auto&) -> auto& { return m.family; }, familyNamed,
-                "soft plastic, jerkbait, spoon, bladed bait"),
-      numberField("length_mm", {"length"}, [](auto& m, auto&) -> auto& { return m.length_mm; }),
-      numberField("weight_g", {"weight"}, [](auto& m, auto&) -> auto& { return m.weight_g; }),
-      numberField("price", {"cost"}, [](auto& m, auto&) -> auto& { return m.price; }),
-      textField("currency", {}, [](auto& m, auto&) -> auto& { return m.currency; }),
-      textField("colours", {"colors", "colour", "color"}, [](auto& m, auto&) -> auto& { return m.colours; }),
-      textField("material", {}, [](auto& m, auto&) -> auto& { return m.material; }),
-      wordField("buoyancy", {"floats"}, [](auto& m, auto&) -> auto& { return m.buoyancy; }, buoyancyNamed,
-                "unknown, floats, hangs, sinks"),
-      textField("hooks", {}, [](auto& m, auto&) -> auto& { return m.hooks; }),
-      textField("hardware", {}, [](auto& m, auto&) -> auto& { return m.hardware; }),
-      textField("claims", {"makersclaims"}, [](auto& m, auto&) -> auto& { return m.claims; }),
-      textField("note", {"notes", "remark"}, [](auto& m, auto&) -> auto& { return m.note; }),
-      textField("photo", {"picture"}, [](auto& m, auto&) -> auto& { return m.photo; }),
-      textField("not_graded_because", {"notgraded", "interest"},
-                [](auto& m, auto&) -> auto& { return m.whyNotGraded; }),
-      textField("rig", {"rigging"}, [](auto&, auto& r) -> auto& { return r.name; }),
-      numberField("hook_g", {"hook", "hookweight"}, [](auto&, auto& r) -> auto& { return r.hook_g; }),
-      textField("hook_size", {"size"}, [](auto&, auto& r) -> auto& { return r.hookSize; }),
-      numberField("head_g", {"head", "jighead", "headweight"}, [](auto&, auto& r) -> auto& { return r.head_g; }),
-      numberField("insert_g", {"insert"}, [](auto&, auto& r) -> auto& { return r.insert_g; }),
-      wordField("insert_place", {}, [](auto&, auto& r) -> auto& { return r.insertPlace; }, insertPlaceNamed,
-                "none, high, middle, low"),
-      textField("trailer", {}, [](auto&, auto& r) -> auto& { return r.trailer; }),
-      textField("skirt", {}, [](auto&, auto& r) -> auto& { return r.skirt; }),
-      textField("line", {"linetype"}, [](auto&, auto& r) -> auto& { return r.line; }),
-      numberField("line_strength_kg", {"linestrength"}, [](auto&, auto& r) -> auto& { return r.lineStrength_kg; }),
-      textField("tie_point", {"tie"}, [](auto&, auto& r) -> auto& { return r.tiePoint; }),
-      textField("link", {"swivel", "snap"}, [](auto&, auto& r) -> auto& { return r.link; }),
-  };
-  return all;
-}
-
 /// Fills a model and a rig from one row; says what is wrong with it, or nothing.
 std::string fillFrom(const std::vector<std::string>& row, const ColumnMap& columns, Model& model, Rig& rig) {
-  for (const Field& field : fields()) {
+  for (const RackField& field : rackFields()) {
     const auto column = columns.find(field.name);
     if (column == columns.end()) continue;
     if (column->second >= row.size()) return fmt::format("the column {} is missing in this line", field.name);
-    const std::string& cell = row[column->second];
-    if (cell.empty()) continue;
-    if (const std::string why = field.set(model, rig, cell); !why.empty()) {
-      return fmt::format("{}: {}", field.name, why);
-    }
+    if (row[column->second].empty()) continue;
+    if (auto ok = field.set(model, rig, row[column->second]); !ok) return ok.error().message;
   }
   if (model.name.empty()) return "the model has no name";
   return {};
@@ -218,22 +123,14 @@ std::string writeCsv(const CsvTable& table) {
   return out;
 }
 
-const std::vector<std::string>& rackFields() {
-  static const std::vector<std::string> names = [] {
-    std::vector<std::string> out;
-    for (const Field& f : fields()) out.push_back(f.name);
-    return out;
-  }();
-  return names;
-}
-
 ColumnMap guessColumns(const CsvTable& table) {
   ColumnMap out;
-  for (const Field& field : fields()) {
+  for (const RackField& field : rackFields()) {
     for (std::size_t i = 0; i < table.heads.size(); ++i) {
       const std::string head = plain(table.heads[i]);
-      const bool known = head == plain(field.name) || std::find(field.otherHeads.begin(), field.otherHeads.end(),
-                                                                head) != field.otherHeads.end();
+      const bool known =
+          head == plain(field.name) ||
+          std::find(field.otherHeads.begin(), field.otherHeads.end(), head) != field.otherHeads.end();
       if (known) {
         out.emplace(field.name, i);
         break;
@@ -278,10 +175,11 @@ Result<RackImport> importRack(const Rack& rack, const CsvTable& table, const Col
 }
 
 CsvTable exportRack(const Rack& rack) {
-  CsvTable out{',', rackFields(), {}};
+  CsvTable out;
+  for (const RackField& f : rackFields()) out.heads.push_back(f.name);
   const auto add = [&](const Model& model, const Rig& rig) {
     std::vector<std::string> row;
-    for (const Field& f : fields()) row.push_back(f.get(model, rig));
+    for (const RackField& f : rackFields()) row.push_back(f.get(model, rig));
     out.rows.push_back(std::move(row));
   };
   for (const Model& model : rack.models) {

@@ -11,23 +11,22 @@
 
 namespace fin {
 
-/// A table out of a CSV file: separator (comma, semicolon, tab or bar) found by which gives the most even rows.
+/// A table out of a CSV file: separator (comma, semicolon, tab or bar) found by which gives the most even
+/// rows.
 struct CsvTable {
   char separator = ',';
   std::vector<std::string> heads;
   std::vector<std::vector<std::string>> rows;
 };
 
-/// UTF-8, with or without a byte order mark, LF or CR LF, quotes as in RFC 4180. BadRequest where nothing can be
-/// read.
+/// UTF-8, with or without a byte order mark, LF or CR LF, quotes as in RFC 4180. BadRequest where nothing can
+/// be read.
 Result<CsvTable> readCsv(std::string_view text);
 /// Commas, quotes where needed, LF.
 std::string writeCsv(const CsvTable& table);
 
-/// The columns a rack can be made of, in the order in which they are exported.
-const std::vector<std::string>& rackFields();
-
-/// Which column of a table holds which field; guessed from the heads, to be corrected by the person.
+/// Which column of a table holds which field (by RackField::name); guessed from the heads, to be corrected by
+/// the person.
 using ColumnMap = std::map<std::string, std::size_t>;
 ColumnMap guessColumns(const CsvTable& table);
 
@@ -40,12 +39,13 @@ struct RackImport {
   std::size_t added = 0;
   std::vector<BadLine> bad;
 };
-/// Adds models and rigs to a rack. Lines of one model name become rigs of one model. A line that cannot be meant is
-/// named and left out; the others go on. Decimal commas and points are both taken. Errors: BadRequest where no
-/// column holds the model's name.
+/// Adds models and rigs to a rack. Lines of one model name become rigs of one model. A line that cannot be
+/// meant is named and left out; the others go on. Decimal commas and points are both taken. Errors:
+/// BadRequest where no column holds the model's name.
 Result<RackImport> importRack(const Rack& rack, const CsvTable& table, const ColumnMap& columns);
 
-/// One line per rig (a model without a rig has one line of its own).
+/// One line per rig, its columns in the order of rackFields() (a model without a rig has one line of its
+/// own).
 CsvTable exportRack(const Rack& rack);
 
 }  // namespace fin

@@ -98,9 +98,10 @@ class SqliteLog : public Log {
       if (!day.executeStep()) return DayPlan{};
       auto plan = records::dayFrom(day.getColumn(0).getString());
       if (!plan) return plan;
-      for (auto read : {documents("SELECT doc FROM model ORDER BY id", records::modelFrom, plan->rack.models),
-                        documents("SELECT doc FROM rig ORDER BY id", records::rigFrom, plan->rack.rigs),
-                        documents("SELECT doc FROM planned_pass ORDER BY place", records::plannedFrom, plan->sheet)}) {
+      for (auto read :
+           {documents("SELECT doc FROM model ORDER BY id", records::modelFrom, plan->rack.models),
+            documents("SELECT doc FROM rig ORDER BY id", records::rigFrom, plan->rack.rigs),
+            documents("SELECT doc FROM planned_pass ORDER BY place", records::plannedFrom, plan->sheet)}) {
         if (!read) return tl::unexpected(read.error());
       }
       return plan;
@@ -114,7 +115,8 @@ class SqliteLog : public Log {
       replaceRows("model", plan.rack.models);
       replaceRows("rig", plan.rack.rigs);
       run("DELETE FROM planned_pass WHERE day_id = ?", kDay);
-      SQLite::Statement insert(database_, "INSERT INTO planned_pass (day_id, id, place, doc) VALUES (?, ?, ?, ?)");
+      SQLite::Statement insert(database_,
+                               "INSERT INTO planned_pass (day_id, id, place, doc) VALUES (?, ?, ?, ?)");
       std::int64_t place = 0;
       for (const PlannedPass& pass : plan.sheet) {
         bindAll(insert, kDay, pass.id, place++, records::toJson(pass));

@@ -56,7 +56,8 @@ class Log {
   [[nodiscard]] virtual Result<void> saveRequest(RowId id, const PassRequest& request) = 0;
 
   /// Says for which planned pass, and by which camera, a clip was filmed.
-  [[nodiscard]] virtual Result<void> assign(RowId id, std::optional<RowId> planned, const std::string& camera) = 0;
+  [[nodiscard]] virtual Result<void> assign(RowId id, std::optional<RowId> planned,
+                                            const std::string& camera) = 0;
 
   /// The day's plan with its rack; an empty one where nothing was planned yet.
   [[nodiscard]] virtual Result<DayPlan> plan() const = 0;

@@ -26,7 +26,9 @@ struct adl_serializer<std::optional<T>> {
 template <class Unit>
 struct adl_serializer<fin::Quantity<Unit>> {
   static void to_json(json& to, fin::Quantity<Unit> from) { to = from.value(); }
-  static void from_json(const json& from, fin::Quantity<Unit>& to) { to = fin::Quantity<Unit>(from.get<double>()); }
+  static void from_json(const json& from, fin::Quantity<Unit>& to) {
+    to = fin::Quantity<Unit>(from.get<double>());
+  }
 };
 
 }  // namespace nlohmann
@@ -44,9 +46,13 @@ void read(const json& from, Enum& to, std::optional<Enum> (*named)(std::string_v
 }  // namespace
 
 // Words rather than numbers stand for what is one of a few, so that other tools can read them.
-#define FIN_ENUM_AS_WORD(Type, named)                                                  \
-  void to_json(json& to, Type from) { to = std::string(toString(from)); }              \
-  void from_json(const json& from, Type& to) { read<Type>(from, to, named); }
+#define FIN_ENUM_AS_WORD(Type, named)          \
+  void to_json(json& to, Type from) {          \
+    to = std::string(toString(from));          \
+  }                                            \
+  void from_json(const json& from, Type& to) { \
+    read<Type>(from, to, named);               \
+  }
 
 FIN_ENUM_AS_WORD(Family, familyNamed)
 FIN_ENUM_AS_WORD(Buoyancy, buoyancyNamed)
@@ -56,26 +62,29 @@ FIN_ENUM_AS_WORD(View, viewNamed)
 FIN_ENUM_AS_WORD(PassState, passStateNamed)
 #undef FIN_ENUM_AS_WORD
 
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(Model, id, name, family, length_mm, weight_g, price, currency, colours,
-                                                material, buoyancy, hooks, hardware, claims, note, photo, graded,
-                                                whyNotGraded)
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(Rig, id, model, name, hook_g, hookSize, head_g, insert_g, insertPlace,
-                                                trailer, skirt, line, lineStrength_kg, tiePoint, link)
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(PlannedPass, id, rig, protocol, view, speed_mm_s, block, control,
-                                                attempt, state, label, whyFouled, note, finished_s)
+NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(Model, id, name, family, length_mm, weight_g, price, currency,
+                                                colours, material, buoyancy, hooks, hardware, claims, note,
+                                                photo, graded, whyNotGraded)
+NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(Rig, id, model, name, hook_g, hookSize, head_g, insert_g,
+                                                insertPlace, trailer, skirt, line, lineStrength_kg, tiePoint,
+                                                link)
+NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(PlannedPass, id, rig, protocol, view, speed_mm_s, block,
+                                                control, attempt, state, label, whyFouled, note, finished_s)
 NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(WaterPlan, name, length_mm, width_mm, depth_mm, temperature_C,
-                                                salinity_g_kg, wantedSalinity_g_kg, bag_kg, emptyTank_kg, clarity_m)
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(FilmingPlan, air_mm, glass_mm, water_mm, fieldOfView_deg, width_px,
-                                                captureRate_Hz, exposure_s, mark_mm, rulerOff_mm, mains_Hz,
-                                                pullSpeed_mm_s, wobble_Hz, bodyLength_mm, fallRate_mm_s,
-                                                timeConstant_s, steadyPart_mm, waterDepth_mm)
+                                                salinity_g_kg, wantedSalinity_g_kg, bag_kg, emptyTank_kg,
+                                                clarity_m)
+NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(FilmingPlan, air_mm, glass_mm, water_mm, fieldOfView_deg,
+                                                width_px, captureRate_Hz, exposure_s, mark_mm, rulerOff_mm,
+                                                mains_Hz, pullSpeed_mm_s, wobble_Hz, bodyLength_mm,
+                                                fallRate_mm_s, timeConstant_s, steadyPart_mm, waterDepth_mm)
 NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(HeldEqual, what, value, exception)
 NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(SheetTask, protocol, view, speeds_mm_s)
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(SheetOptions, tasks, repeats, seed, controlRig, controlEvery, blind,
-                                                camerasTogether, minutesPerPass, minutesPerRig, daylight_min)
+NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(SheetOptions, tasks, repeats, seed, controlRig, controlEvery,
+                                                blind, camerasTogether, minutesPerPass, minutesPerRig,
+                                                daylight_min)
 NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(Cadence, twitches, between, pause)
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(DayPlan, name, questions, water, filming, heldEqual, options, cadence,
-                                                linePerTurn_mm, watchedFolder)
+NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(DayPlan, name, questions, water, filming, heldEqual, options,
+                                                cadence, linePerTurn_mm, watchedFolder)
 
 namespace records {
 namespace {
@@ -96,14 +105,30 @@ Result<T> readAs(const std::string& text) {
 
 }  // namespace
 
-std::string toJson(const Model& model) { return write(model); }
-std::string toJson(const Rig& rig) { return write(rig); }
-std::string toJson(const PlannedPass& pass) { return write(pass); }
-std::string dayToJson(const DayPlan& plan) { return write(plan); }
-Result<Model> modelFrom(const std::string& text) { return readAs<Model>(text); }
-Result<Rig> rigFrom(const std::string& text) { return readAs<Rig>(text); }
-Result<PlannedPass> plannedFrom(const std::string& text) { return readAs<PlannedPass>(text); }
-Result<DayPlan> dayFrom(const std::string& text) { return readAs<DayPlan>(text); }
+std::string toJson(const Model& model) {
+  return write(model);
+}
+std::string toJson(const Rig& rig) {
+  return write(rig);
+}
+std::string toJson(const PlannedPass& pass) {
+  return write(pass);
+}
+std::string dayToJson(const DayPlan& plan) {
+  return write(plan);
+}
+Result<Model> modelFrom(const std::string& text) {
+  return readAs<Model>(text);
+}
+Result<Rig> rigFrom(const std::string& text) {
+  return readAs<Rig>(text);
+}
+Result<PlannedPass> plannedFrom(const std::string& text) {
+  return readAs<PlannedPass>(text);
+}
+Result<DayPlan> dayFrom(const std::string& text) {
+  return readAs<DayPlan>(text);
+}
 
 }  // namespace records
 }  // namespace fin

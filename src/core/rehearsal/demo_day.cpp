@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "core/planning/questions.h"
 #include "core/records/log.h"
 #include "core/rehearsal/rehearse.h"
 
@@ -16,9 +17,11 @@ namespace fs = std::filesystem;
 struct DemoPass {
   std::string file;
   std::string title;
-  std::string rig;
+  RowId rig;
   RehearsalScene scene;
 };
+
+enum DemoRig : RowId { kVinto7 = 21, kVinto4, kMirk7, kSkrell, kPellow, kOblig, kOblag, kTavver, kHasp };
 
 LureBuild jerkbait() {
   return {.length_mm = 95.0, .height_mm = 21.0, .width_mm = 13.0, .lip_mm = 12.0};
@@ -112,17 +115,143 @@ std::vector<DemoPass> demoPasses() {
                         .kick_Hz = 2.2,
                         .kick_deg = 18.0};
   return {
-      {"skrell-95-pull.mp4", "Skrell 95, straight pull from above", "Skrell 95, size 4 hooks",
+      {"skrell-95-pull.mp4", "Skrell 95, straight pull from above", kSkrell,
        scene(jerkbait(), skrell, View::Top, 2.8, 11)},
-      {"oblig-18-pull.mp4", "Oblig 18, straight pull from above", "Oblig 18, single hook",
+      {"oblig-18-pull.mp4", "Oblig 18, straight pull from above", kOblig,
        scene(spoon(), oblig, View::Top, 3.4, 12)},
-      {"tavver-12-pull.mp4", "Tavver 12, straight pull from above", "Tavver 12, rubber skirt",
+      {"tavver-12-pull.mp4", "Tavver 12, straight pull from above", kTavver,
        scene(bladedBait(), tavver, View::Top, 4.2, 13)},
-      {"vinto-11-fall-7g.mp4", "Vinto 11, fall on the 7 g head", "Vinto 11, 7 g head",
+      {"vinto-11-fall-7g.mp4", "Vinto 11, fall on the 7 g head", kVinto7,
        scene(paddleTail(), vinto, View::Side, 2.9, 14)},
-      {"vinto-11-fall-4g.mp4", "Vinto 11, fall on the 4 g head", "Vinto 11, 4 g head",
+      {"vinto-11-fall-4g.mp4", "Vinto 11, fall on the 4 g head", kVinto4,
        scene(paddleTail(), vintoLight, View::Side, 4.2, 15)},
   };
+}
+
+/// Eight invented models over the four families: one on two heads, two near twins, one that is not graded.
+Rack demoRack() {
+  Rack rack;
+  const auto plastic = [](RowId id, const char* name, double length, double weight, double price) {
+    return Model{.id = id,
+                 .name = name,
+                 .family = Family::SoftPlastic,
+                 .length_mm = length,
+                 .weight_g = weight,
+                 .price = price,
+                 .currency = "EUR",
+                 .colours = "peat, mud green",
+                 .buoyancy = Buoyancy::Floats};
+  };
+  const auto hard = [](RowId id, const char* name, Family family, double length, double weight,
+                       double price) {
+    return Model{.id = id,
+                 .name = name,
+                 .family = family,
+                 .length_mm = length,
+                 .weight_g = weight,
+                 .price = price,
+                 .currency = "EUR",
+                 .buoyancy = family == Family::Jerkbait ? Buoyancy::Hangs : Buoyancy::Sinks};
+  };
+  rack.models = {plastic(1, "Vinto 11", 110.0, 9.5, 1.9),
+                 plastic(2, "Mirk 10", 104.0, 8.8, 2.4),
+                 hard(3, "Skrell 95", Family::Jerkbait, 95.0, 14.0, 17.5),
+                 hard(4, "Pellow 110", Family::Jerkbait, 110.0, 18.0, 0.0),
+                 hard(5, "Oblig 18", Family::Spoon, 64.0, 18.0, 7.2),
+                 hard(6, "Oblag 18", Family::Spoon, 64.0, 18.0, 4.1),
+                 hard(7, "Tavver 12", Family::BladedBait, 58.0, 12.0, 9.8),
+                 hard(8, "Hasp 14", Family::BladedBait, 60.0, 14.0, 8.4)};
+  rack.models[3].price.reset();
+  rack.models[3].graded = false;
+  rack.models[3].whyNotGraded = "one of us designed it";
+  rack.models[2].claims = "hangs on the pause";
+  rack.rigs = {{.id = kVinto7, .model = 1, .name = "7 g head", .head_g = 7.0},
+               {.id = kVinto4, .model = 1, .name = "4 g head", .head_g = 4.0},
+               {.id = kMirk7, .model = 2, .name = "7 g head", .head_g = 7.0},
+               {.id = kSkrell, .model = 3, .name = "size 4 hooks", .hook_g = 0.9, .hookSize = "4"},
+               {.id = kPellow, .model = 4, .name = "size 2 hooks", .hook_g = 1.4, .hookSize = "2"},
+               {.id = kOblig, .model = 5, .name = "single hook", .hook_g = 1.1},
+               {.id = kOblag, .model = 6, .name = "single hook", .hook_g = 1.1},
+               {.id = kTavver, .model = 7, .name = "rubber skirt", .skirt = "rubber"},
+               {.id = kHasp, .model = 8, .name = "silicone skirt", .skirt = "silicone"}};
+  for (Rig& rig : rack.rigs) {
+    rig.line = "braid";
+    rig.lineStrength_kg = 8.0;
+    rig.link = "small snap";
+  }
+  return rack;
+}
+
+/// An indoor trough beside a brackish canal harbour; what is asked, and the passes in their drawn order.
+DayPlan demoPlan() {
+  DayPlan plan;
+  plan.name = "Net loft, first day at the trough";
+  plan.questions = {"wobble", "fall"};
+  plan.rack = demoRack();
+  plan.water = {.name = "The trough",
+                .length_mm = 6000.0,
+                .width_mm = 800.0,
+                .depth_mm = 900.0,
+                .temperature_C = 11.0,
+                .salinity_g_kg = 4.5,
+                .wantedSalinity_g_kg = 6.0,
+                .emptyTank_kg = 310.0};
+  plan.filming.air_mm = 400.0;
+  plan.filming.glass_mm = 12.0;
+  plan.filming.water_mm = 800.0;
+  plan.heldEqual[0].value = "2.4 m spinning rod";
+  plan.heldEqual[1].value = "braid, 8 kg";
+  plan.heldEqual[3].value = "6 g/kg, 11 °C";
+  plan.heldEqual[5].value = "1.2 m through the glass";
+  plan.options.tasks = tasksFor(plan.questions, {260.0}, true);
+  plan.options.repeats = 2;
+  plan.options.seed = 1907;
+  plan.options.controlRig = kVinto7;
+  plan.options.controlEvery = 9;
+  plan.options.minutesPerPass = 2.0;
+  plan.options.minutesPerRig = 3.0;
+  std::vector<RowId> rigs;
+  for (const Rig& rig : plan.rack.rigs) rigs.push_back(rig.id);
+  plan.sheet = *makeSheet(rigs, plan.options);
+  return plan;
+}
+
+constexpr double kMorning_s = 1'790'000'000.0;  ///< some morning; the day's clock begins here
+
+/// Plays the day as far as its clips go: the passes that were filmed are done, in the first block; one was
+/// fouled before and made again.
+void playMorning(DayPlan& plan, const std::vector<DemoPass>& filmed) {
+  std::size_t made = 0;
+  for (PlannedPass& pass : plan.sheet) {
+    const bool has = std::any_of(filmed.begin(), filmed.end(), [&](const DemoPass& d) {
+      const bool fall = std::holds_alternative<Sink>(d.scene.motion);
+      return d.rig == pass.rig && fall == (pass.protocol == Protocol::Fall);
+    });
+    if (pass.block != 1 || pass.control || !has) continue;
+    pass.state = PassState::Done;
+    pass.finished_s = kMorning_s + 240.0 * static_cast<double>(++made);
+  }
+  const auto first = std::find_if(plan.sheet.begin(), plan.sheet.end(),
+                                  [](const PlannedPass& p) { return p.state == PassState::Done; });
+  if (first == plan.sheet.end()) return;
+  PlannedPass again = againAfter(*first, static_cast<RowId>(plan.sheet.size() + 1));
+  again.state = PassState::Done;
+  again.finished_s = first->finished_s + 120.0;
+  first->state = PassState::Fouled;
+  first->whyFouled = "caught on line or leaf";
+  plan.sheet.insert(first + 1, again);
+  // What was made stands before what is still to be made.
+  std::stable_partition(plan.sheet.begin(), plan.sheet.end(),
+                        [](const PlannedPass& p) { return p.state != PassState::Planned; });
+}
+
+std::optional<RowId> plannedFor(const DayPlan& plan, const DemoPass& pass) {
+  const Protocol protocol =
+      std::holds_alternative<Sink>(pass.scene.motion) ? Protocol::Fall : Protocol::Retrieve;
+  for (const PlannedPass& p : plan.sheet) {
+    if (p.rig == pass.rig && p.protocol == protocol && p.state == PassState::Done) return p.id;
+  }
+  return std::nullopt;
 }
 
 /// A share of a longer piece of work.
@@ -144,11 +273,13 @@ Result<void> film(const DemoPass& pass, const fs::path& clip, const JobControl& 
   return {};
 }
 
-Result<void> keep(Log& log, const DemoPass& pass, const fs::path& file) {
+Result<void> keep(Log& log, const DayPlan& plan, const DemoPass& pass, const fs::path& file) {
   PassRequest request = requestFor(RehearsalTank(pass.scene), file);
-  request.rigName = pass.rig;
+  request.rigName = plan.rack.fullName(*plan.rack.rig(pass.rig));
   const auto id = log.addPass(pass.title, request);
   if (!id) return tl::unexpected(id.error());
+  const std::string camera = pass.scene.camera.view == View::Top ? "top" : "fixed";
+  if (auto ok = log.assign(*id, plannedFor(plan, pass), camera); !ok) return ok;
   const auto clip = Clip::open(file);
   if (!clip) return tl::unexpected(clip.error());
   const auto source = Clip::reader(*clip, {});
@@ -175,6 +306,11 @@ Result<fs::path> makeDemoDay(const fs::path& folder, const JobControl& job) {
   if (!kept) return tl::unexpected(kept.error());
 
   const std::vector<DemoPass> passes = demoPasses();
+  DayPlan plan = demoPlan();
+  playMorning(plan, passes);
+  if (kept->empty()) {
+    if (auto ok = (*log)->savePlan(plan); !ok) return tl::unexpected(ok.error());
+  }
   for (std::size_t i = 0; i < passes.size(); ++i) {
     const auto from = static_cast<double>(i) / static_cast<double>(passes.size());
     const auto to = static_cast<double>(i + 1) / static_cast<double>(passes.size());
@@ -183,7 +319,7 @@ Result<fs::path> makeDemoDay(const fs::path& folder, const JobControl& job) {
     const bool known = std::any_of(kept->begin(), kept->end(),
                                    [&](const LoggedPass& p) { return p.title == passes[i].title; });
     if (known) continue;
-    if (auto ok = keep(**log, passes[i], clip); !ok) return tl::unexpected(ok.error());
+    if (auto ok = keep(**log, plan, passes[i], clip); !ok) return tl::unexpected(ok.error());
   }
   return file;
 }

@@ -9,9 +9,11 @@ Grams weightInWater(Grams dry, KilogramsPerCubicMetre material, KilogramsPerCubi
   return dry * (1.0 - water / material);
 }
 
-Result<MillimetresPerSecond> fallRateWith(MillimetresPerSecond measured, Grams inWaterNow, Grams inWaterThen) {
+Result<MillimetresPerSecond> fallRateWith(MillimetresPerSecond measured, Grams inWaterNow,
+                                          Grams inWaterThen) {
   if (!(measured.value() > 0.0) || !(inWaterNow.value() > 0.0)) {
-    return failure(ErrorCode::BadRequest, "a measured fall needs a rate and a weight in water of more than zero");
+    return failure(ErrorCode::BadRequest,
+                   "a measured fall needs a rate and a weight in water of more than zero");
   }
   if (!(inWaterThen.value() > 0.0)) {
     return failure(ErrorCode::Unsupported, "with this weight it does not sink");
@@ -26,7 +28,8 @@ Result<Grams> headFor(const HeadQuestion& q) {
   const double kept = 1.0 - q.water / q.headMaterial;
   const Grams now = q.head * kept + q.restInWater;
   if (!(q.head.value() >= 0.0) || !(now.value() > 0.0)) {
-    return failure(ErrorCode::BadRequest, "by these weights the measured rig would float; weigh it in the water");
+    return failure(ErrorCode::BadRequest,
+                   "by these weights the measured rig would float; weigh it in the water");
   }
   const double faster = q.wanted / q.measured;
   const Grams then = now * (faster * faster) - q.restInWater;

@@ -1,0 +1,104 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/jobs/folder_watch.h"
+
+#include <QDateTime>
+#include <QDir>
+#include <QFileInfo>
+
+#include "core/footage/clip.h"
+
+namespace fin::app {
+namespace {
+
+constexpr int kLook_ms = 500;
+constexpr int kStoodForWhole = 1;       ///< looks
+constexpr int kStoodForUnreadable = 8;  ///< a file that stands still so long and cannot be opened is no clip
+
+const QStringList& endings() {
+  static const QStringList all{"*.mp4", "*.mov", "*.mkv", "*.avi", "*.m4v", "*.ts", "*.mts", "*.webm"};
+  return all;
+}
+
+}  // namespace
+
+FolderWatch::FolderWatch(QObject* parent) : QObject(parent) {
+  timer_.setInterval(kLook_ms);
+  connect(&timer_, &QTimer::timeout, this, &FolderWatch::look);
+}
+
+void FolderWatch::setFolder(const QString& folder) {
+  if (folder == folder_) return;
+  looking_.stop();
+  folder_ = folder;
+  known_.clear();
+  sizes_.clear();
+  stood_.clear();
+  trouble_.clear();
+  emit trouble({});
+  emit waiting(0);
+  if (folder.isEmpty()) {
+    timer_.stop();
+  } else {
+    timer_.start();
+    look();
+  }
+}
+
+void FolderWatch::look() {
+  if (looking_.running()) return;
+  looking_.start(
+      [folder = folder_, known = known_, sizes = sizes_, stood = stood_](const std::stop_token& stop) {
+        Look out;
+        const QDir dir(folder);
+        out.there = dir.exists() && QFileInfo(folder).isReadable();
+        for (const QFileInfo& file : dir.entryInfoList(endings(), QDir::Files, QDir::Time)) {
+          const QString path = file.absoluteFilePath();
+          if (known.contains(path) || stop.stop_requested()) continue;
+          out.sizes[path] = file.size();
+          const bool still = sizes.value(path, -1) == file.size() && file.size() > 0;
+          if (!still || stood.value(path) < kStoodForWhole) {
+            ++out.unfinished;
+            continue;
+          }
+          const auto clip = Clip::open(path.toStdString());
+          const auto print = printOf(path.toStdString());
+          if (clip && print) {
+            const ClipIndex& index = (*clip)->index();
+            const double length = index.timeOf(index.frameCount() - 1).value();
+            const double written = static_cast<double>(file.lastModified().toMSecsSinceEpoch()) / 1000.0;
+            out.whole.push_back({path, *print, written - length, length});
+          } else if (stood.value(path) >= kStoodForUnreadable) {
+            out.unreadable.push_back(path);
+          } else {
+            ++out.unfinished;
+          }
+        }
+        return out;
+      },
+      [this](Look look) { take(std::move(look)); });
+}
+
+void FolderWatch::take(Look look) {
+  QString why;
+  if (!look.there)
+    why = tr("%1 is not there or cannot be read. Clips come in again when it is back.").arg(folder_);
+  for (const QString& file : look.unreadable) {
+    known_.insert(file);
+    why = tr("%1 stands still and is no clip that can be read.").arg(QFileInfo(file).fileName());
+  }
+  for (auto at = look.sizes.begin(); at != look.sizes.end(); ++at) {
+    stood_[at.key()] = sizes_.value(at.key(), -1) == at.value() ? stood_.value(at.key()) + 1 : 0;
+  }
+  sizes_ = look.sizes;
+  if (why != trouble_ && (look.unreadable.empty() ? true : !why.isEmpty())) {
+    trouble_ = why;
+    emit trouble(why);
+  }
+  emit waiting(look.unfinished);
+  for (const ArrivedClip& clip : look.whole) {
+    known_.insert(clip.file);
+    emit arrived(clip);
+  }
+}
+
+}  // namespace fin::app

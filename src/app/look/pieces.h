@@ -1,0 +1,24 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QFrame>
+#include <QLabel>
+#include <QPushButton>
+
+#include "core/planning/cautions.h"
+
+namespace fin::app {
+
+// Small pieces that every place is made of.
+
+QLabel* headingLabel(const QString& text);
+QLabel* faintLabel(const QString& text);
+/// Sets a property that the style sheet looks at.
+void setLook(QWidget& widget, const char* property, bool on);
+QPushButton* namedButton(const QString& text, const char* objectName);
+QFrame* card();
+
+/// The cautions of a step, one line each; null where there are none.
+QWidget* cautionLines(Step step);
+
+}  // namespace fin::app

@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QObject>
+#include <QUndoStack>
+#include <functional>
+
+#include "core/records/log.h"
+
+namespace fin::app {
+
+/// The day's plan: what Plan makes and Poolside works through. Every edit goes through the undo stack and is
+/// in the log before it is shown.
+class DayDesk : public QObject {
+  Q_OBJECT
+
+ public:
+  /// Both must outlive the desk.
+  DayDesk(Log& log, QUndoStack& undo, QObject* parent = nullptr);
+
+  [[nodiscard]] const DayPlan& plan() const { return plan_; }
+  /// Changes the plan. Undoable; nothing happens when nothing changes.
+  void edit(const QString& what, const std::function<void(DayPlan&)>& change);
+
+  /// The pass to make now; null when the day is done or not planned.
+  [[nodiscard]] const PlannedPass* now() const;
+  [[nodiscard]] const PlannedPass* after() const;
+  [[nodiscard]] const PlannedPass* planned(RowId id) const;
+  /// What is told of a pass: its rig, or its letter on a blind day.
+  [[nodiscard]] QString titleOf(const PlannedPass& pass) const;
+  /// "Fall, from the side, 300 mm/s"
+  [[nodiscard]] QString taskOf(const PlannedPass& pass) const;
+
+  void finishNow(PassState state, const QString& whyFouled = {});
+  /// Puts the pass that was made last on the sheet once more, to be made next.
+  void makeLastAgain();
+  void noteNow(const QString& note);
+  /// Makes the sheet from rack, questions and options, anew.
+  void makeSheet();
+
+  void apply(const DayPlan& plan);
+
+ signals:
+  void planChanged();
+  void told(const QString& message, bool trouble);
+
+ private:
+  Log& log_;
+  QUndoStack& undo_;
+  DayPlan plan_;
+};
+
+}  // namespace fin::app

@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/plan/number_form.h"
+
+#include <QLabel>
+
+namespace fin::app {
+
+void addNumbers(QGridLayout& grid, DayDesk& desk, const std::vector<NumberLine>& lines, QWidget& owner) {
+  for (const NumberLine& line : lines) {
+    const int row = grid.rowCount();
+    auto* box = new UnitBox(line.label, line.unit, line.range);
+    box->setObjectName(line.name);
+    auto* label = new QLabel(line.label);
+    label->setBuddy(box);
+    grid.addWidget(label, row, 0);
+    grid.addWidget(box, row, 1);
+    const auto show = [box, line, &desk] { box->show(line.get(desk.plan())); };
+    QObject::connect(&desk, &DayDesk::planChanged, box, show);
+    QObject::connect(box, &UnitBox::edited, &owner, [line, &desk](double metric) {
+      desk.edit(line.label, [&](DayPlan& plan) { line.set(plan, metric); });
+    });
+    show();
+  }
+}
+
+}  // namespace fin::app

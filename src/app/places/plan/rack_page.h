@@ -1,0 +1,47 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QStackedWidget>
+#include <QTableView>
+#include <vector>
+
+#include "app/places/plan/rack_table.h"
+#include "core/planning/rack_csv.h"
+
+namespace fin::app {
+
+/// Models and rigs: a table to see them all, all that is known of one beside it, and import with a preview.
+class RackPage : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit RackPage(DayDesk& desk, QWidget* parent = nullptr);
+  /// Reads a table and shows what it would bring; nothing is added before the person says so.
+  void previewImport(const QString& file);
+
+ private:
+  QWidget* buildTable();
+  QWidget* buildDetails();
+  QWidget* buildImport();
+  void showDetails();
+  void showPreview();
+  void takeImport();
+  void exportRack();
+  [[nodiscard]] ColumnMap chosenColumns() const;
+
+  DayDesk& desk_;
+  RackTable* model_;
+  QTableView* table_;
+  QStackedWidget* stack_;
+  QLabel* message_;
+  std::vector<QLineEdit*> details_;
+  CsvTable read_;
+  QWidget* columnsArea_ = nullptr;
+  std::vector<std::pair<std::string, QComboBox*>> columns_;
+  QLabel* preview_;
+};
+
+}  // namespace fin::app

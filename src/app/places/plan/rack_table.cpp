@@ -1,0 +1,119 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/plan/rack_table.h"
+
+#include <algorithm>
+
+namespace fin::app {
+
+QString columnTitle(const RackField& field) {
+  QString name = QString::fromStdString(field.name);
+  for (const char* unit : {"_mm", "_g", "_kg"}) {
+    if (name.endsWith(unit)) name = name.chopped(static_cast<qsizetype>(qstrlen(unit))) + ", " + (unit + 1);
+  }
+  name.replace('_', ' ');
+  name[0] = name[0].toUpper();
+  return name;
+}
+
+RackTable::RackTable(DayDesk& desk, QObject* parent)
+    : QAbstractTableModel(parent), desk_(desk), rows_(static_cast<int>(desk.plan().rack.rigs.size())) {
+  connect(&desk, &DayDesk::planChanged, this, [this] {
+    const int now = static_cast<int>(desk_.plan().rack.rigs.size());
+    if (now == rows_) {
+      if (now > 0) emit dataChanged(index(0, 0), index(now - 1, columnCount() - 1));
+      return;
+    }
+    beginResetModel();
+    rows_ = now;
+    endResetModel();
+  });
+}
+
+int RackTable::rowCount(const QModelIndex& parent) const {
+  return parent.isValid() ? 0 : rows_;
+}
+
+int RackTable::columnCount(const QModelIndex& parent) const {
+  return parent.isValid() ? 0 : static_cast<int>(rackFields().size());
+}
+
+QVariant RackTable::data(const QModelIndex& index, int role) const {
+  if (role != Qt::DisplayRole && role != Qt::EditRole) return {};
+  const Rack& rack = desk_.plan().rack;
+  const Rig& rig = rack.rigs[static_cast<std::size_t>(index.row())];
+  const Model* model = rack.model(rig.model);
+  return QString::fromStdString(
+      rackFields()[static_cast<std::size_t>(index.column())].get(model == nullptr ? Model{} : *model, rig));
+}
+
+QVariant RackTable::headerData(int section, Qt::Orientation orientation, int role) const {
+  if (role != Qt::DisplayRole) return {};
+  if (orientation == Qt::Vertical) return section + 1;
+  return columnTitle(rackFields()[static_cast<std::size_t>(section)]);
+}
+
+Qt::ItemFlags RackTable::flags(const QModelIndex& index) const {
+  return QAbstractTableModel::flags(index) | Qt::ItemIsEditable;
+}
+
+bool RackTable::setData(const QModelIndex& index, const QVariant& value, int role) {
+  if (role != Qt::EditRole) return false;
+  const RackField& field = rackFields()[static_cast<std::size_t>(index.column())];
+  Result<void> done;
+  desk_.edit(tr("Change the rack"), [&](DayPlan& plan) {
+    Rig& rig = plan.rack.rigs[static_cast<std::size_t>(index.row())];
+    const auto model = std::find_if(plan.rack.models.begin(), plan.rack.models.end(),
+                                    [&](const Model& m) { return m.id == rig.model; });
+    if (model == plan.rack.models.end()) return;
+    done = field.set(*model, rig, value.toString().trimmed().toStdString());
+    model->graded = model->whyNotGraded.empty();
+  });
+  if (!done) emit refused(QString::fromStdString(done.error().message));
+  return done.has_value();
+}
+
+RowId RackTable::rigAt(int row) const {
+  const auto& rigs = desk_.plan().rack.rigs;
+  return row < 0 || row >= static_cast<int>(rigs.size()) ? 0 : rigs[static_cast<std::size_t>(row)].id;
+}
+
+int RackTable::rowOf(RowId rig) const {
+  const auto& rigs = desk_.plan().rack.rigs;
+  const auto found = std::find_if(rigs.begin(), rigs.end(), [rig](const Rig& r) { return r.id == rig; });
+  return found == rigs.end() ? -1 : static_cast<int>(found - rigs.begin());
+}
+
+void RackTable::addModel() {
+  desk_.edit(tr("Add a model"), [](DayPlan& plan) {
+    const RowId id = plan.rack.nextId();
+    plan.rack.models.push_back({.id = id, .name = tr("New model").toStdString()});
+    plan.rack.rigs.push_back({.id = id + 1, .model = id});
+  });
+}
+
+void RackTable::addRig(RowId like) {
+  desk_.edit(tr("Add a rig"), [like](DayPlan& plan) {
+    const Rig* pattern = plan.rack.rig(like);
+    if (pattern == nullptr) return;
+    Rig rig = *pattern;
+    rig.id = plan.rack.nextId();
+    rig.name = tr("another rig").toStdString();
+    const auto at = std::find_if(plan.rack.rigs.begin(), plan.rack.rigs.end(),
+                                 [like](const Rig& r) { return r.id == like; });
+    plan.rack.rigs.insert(at + 1, rig);
+  });
+}
+
+void RackTable::remove(RowId rig) {
+  desk_.edit(tr("Take a rig off the rack"), [rig](DayPlan& plan) {
+    const Rig* gone = plan.rack.rig(rig);
+    if (gone == nullptr) return;
+    const RowId model = gone->model;
+    std::erase_if(plan.rack.rigs, [rig](const Rig& r) { return r.id == rig; });
+    const bool still = std::any_of(plan.rack.rigs.begin(), plan.rack.rigs.end(),
+                                   [model](const Rig& r) { return r.model == model; });
+    if (!still) std::erase_if(plan.rack.models, [model](const Model& m) { return m.id == model; });
+  });
+}
+
+}  // namespace fin::app

@@ -1,0 +1,310 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/plan/sheet_page.h"
+
+#include <QFile>
+#include <QFileDialog>
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QSignalBlocker>
+#include <QVBoxLayout>
+#include <algorithm>
+
+#include "app/look/pieces.h"
+#include "app/places/plan/number_form.h"
+#include "app/print/sheets.h"
+
+namespace fin::app {
+namespace {
+
+constexpr int kNoteColumn = 5;
+
+NumberLine minutes(const QString& label, const char* name, double SheetOptions::*member) {
+  return {label,
+          name,
+          "min",
+          {0.0, 10000.0, 0},
+          [member](const DayPlan& p) { return p.options.*member; },
+          [member](DayPlan& p, double v) { p.options.*member = v; }};
+}
+
+std::vector<double> speedsIn(const DayPlan& plan) {
+  for (const SheetTask& task : plan.options.tasks) {
+    if (!task.speeds_mm_s.empty()) return task.speeds_mm_s;
+  }
+  return {};
+}
+
+QString stateText(const PlannedPass& p) {
+  switch (p.state) {
+    case PassState::Planned:
+      return {};
+    case PassState::Done:
+      return QObject::tr("done");
+    case PassState::Fouled:
+      return QObject::tr("fouled: %1").arg(QString::fromStdString(p.whyFouled));
+    case PassState::Skipped:
+      return QObject::tr("skipped");
+  }
+  return {};
+}
+
+}  // namespace
+
+SheetPage::SheetPage(DayDesk& desk, QWidget* parent)
+    : QWidget(parent), desk_(desk), message_(new QLabel), time_(new QLabel), table_(new QTableWidget) {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(8);
+  layout->addWidget(buildOptions());
+  layout->addWidget(buildButtons());
+  message_->setObjectName("sheetMessage");
+  message_->setProperty("trouble", true);
+  message_->setWordWrap(true);
+  message_->hide();
+  layout->addWidget(message_);
+  time_->setObjectName("sheetTime");
+  layout->addWidget(time_);
+  table_->setObjectName("sheet");
+  table_->setAccessibleName(tr("Pass sheet"));
+  table_->setColumnCount(6);
+  table_->setHorizontalHeaderLabels(
+      {tr("Block"), tr("Rig"), tr("Pass"), tr("Told as"), tr("How it went"), tr("Note")});
+  table_->setSelectionBehavior(QAbstractItemView::SelectRows);
+  table_->setSelectionMode(QAbstractItemView::SingleSelection);
+  table_->setTabKeyNavigation(false);
+  table_->horizontalHeader()->setStretchLastSection(true);
+  table_->setColumnWidth(0, 56);
+  table_->setColumnWidth(1, 240);
+  table_->setColumnWidth(2, 270);
+  table_->setColumnWidth(3, 70);
+  table_->setColumnWidth(4, 150);
+  layout->addWidget(table_, 1);
+  if (QWidget* lines = cautionLines(Step::Sheet)) layout->addWidget(lines);
+  connect(table_, &QTableWidget::cellChanged, this, &SheetPage::take);
+  connect(&desk, &DayDesk::planChanged, this, &SheetPage::refresh);
+  connect(&desk, &DayDesk::told, this, [this](const QString& text, bool) {
+    message_->setText(text);
+    message_->show();
+  });
+  refresh();
+}
+
+QWidget* SheetPage::buildOptions() {
+  auto* box = card();
+  auto* row = new QHBoxLayout(box);
+  row->setContentsMargins(14, 8, 14, 8);
+  row->setSpacing(26);
+  const auto column = [&] {
+    auto* grid = new QGridLayout;
+    grid->setVerticalSpacing(4);
+    row->addLayout(grid);
+    return grid;
+  };
+  const auto addRow = [](QGridLayout& grid, const QString& text, QWidget* input, const char* name) {
+    const int at = grid.rowCount();
+    auto* label = new QLabel(text);
+    label->setBuddy(input);
+    input->setObjectName(name);
+    grid.addWidget(label, at, 0);
+    grid.addWidget(input, at, 1);
+  };
+  auto* first = column();
+  repeats_ = new QSpinBox;
+  repeats_->setRange(1, 99);
+  repeats_->setKeyboardTracking(false);
+  seed_ = new QSpinBox;
+  seed_->setRange(1, 999999);
+  seed_->setKeyboardTracking(false);
+  speeds_ = new QLineEdit;
+  speeds_->setPlaceholderText(tr("200, 300, 400"));
+  addRow(*first, tr("Each pass, times"), repeats_, "repeats");
+  addRow(*first, tr("Speeds, mm/s"), speeds_, "speeds");
+  addRow(*first, tr("Order drawn from"), seed_, "seed");
+  auto* second = column();
+  control_ = new QComboBox;
+  controlEvery_ = new QSpinBox;
+  controlEvery_->setRange(1, 99);
+  controlEvery_->setSuffix(tr(" passes"));
+  controlEvery_->setKeyboardTracking(false);
+  addRow(*second, tr("Control rig"), control_, "controlRig");
+  addRow(*second, tr("comes back every"), controlEvery_, "controlEvery");
+  control_->setMinimumWidth(190);
+  blind_ = new QCheckBox(tr("Letters instead of names"));
+  blind_->setObjectName("blind");
+  together_ = new QCheckBox(tr("All cameras run at once"));
+  together_->setObjectName("together");
+  second->addWidget(blind_, second->rowCount(), 0, 1, 2);
+  auto* third = column();
+  addNumbers(*third, desk_,
+             {minutes(tr("One pass takes"), "minutesPerPass", &SheetOptions::minutesPerPass),
+              minutes(tr("Tying on takes"), "minutesPerRig", &SheetOptions::minutesPerRig),
+              minutes(tr("Light left"), "daylight", &SheetOptions::daylight_min)},
+             *this);
+  third->addWidget(together_, third->rowCount(), 0, 1, 2);
+  row->addStretch();
+
+  const auto option = [this](const QString& what, auto change) {
+    return
+        [this, what, change](auto value) { desk_.edit(what, [&](DayPlan& plan) { change(plan, value); }); };
+  };
+  connect(repeats_, &QSpinBox::valueChanged, this,
+          option(tr("Repeats"), [](DayPlan& p, int v) { p.options.repeats = v; }));
+  connect(seed_, &QSpinBox::valueChanged, this, option(tr("Draw another order"), [](DayPlan& p, int v) {
+            p.options.seed = static_cast<unsigned>(v);
+          }));
+  connect(controlEvery_, &QSpinBox::valueChanged, this,
+          option(tr("Control passes"), [](DayPlan& p, int v) { p.options.controlEvery = v; }));
+  connect(control_, &QComboBox::activated, this,
+          option(tr("Choose the control rig"),
+                 [this](DayPlan& p, int) { p.options.controlRig = control_->currentData().toLongLong(); }));
+  connect(blind_, &QCheckBox::clicked, this,
+          option(tr("Blind labels"), [](DayPlan& p, bool v) { p.options.blind = v; }));
+  connect(together_, &QCheckBox::clicked, this, option(tr("Cameras"), [](DayPlan& p, bool v) {
+            const auto speeds = speedsIn(p);
+            p.options.camerasTogether = v;
+            p.options.tasks = tasksFor(p.questions, speeds, v);
+          }));
+  connect(speeds_, &QLineEdit::editingFinished, this, &SheetPage::takeSpeeds);
+  return box;
+}
+
+QWidget* SheetPage::buildButtons() {
+  auto* bar = new QWidget;
+  auto* row = new QHBoxLayout(bar);
+  row->setContentsMargins(0, 0, 0, 0);
+  const auto button = [&](const QString& text, const char* name, auto&& what) {
+    auto* b = namedButton(text, name);
+    connect(b, &QPushButton::clicked, this, what);
+    row->addWidget(b);
+    return b;
+  };
+  auto* make = button(tr("Make the sheet"), "makeSheet", [this] {
+    message_->hide();
+    desk_.makeSheet();
+  });
+  make->setProperty("primary", true);
+  row->addSpacing(14);
+  button(tr("Earlier"), "earlier", [this] { move(-1); });
+  button(tr("Later"), "later", [this] { move(1); });
+  button(tr("Take off"), "removePass", [this] {
+    const int row_ = table_->currentRow();
+    if (row_ < 0) return;
+    desk_.edit(tr("Take a pass off the sheet"),
+               [row_](DayPlan& plan) { plan.sheet.erase(plan.sheet.begin() + row_); });
+  });
+  row->addStretch();
+  button(tr("Print as PDF …"), "printSheet", [this] { printTo("pdf"); });
+  button(tr("Export …"), "exportSheet", [this] { printTo("csv"); });
+  return bar;
+}
+
+void SheetPage::takeSpeeds() {
+  std::vector<double> speeds;
+  for (const QString& part : speeds_->text().split(QRegularExpression("[,;\\s]+"), Qt::SkipEmptyParts)) {
+    bool fine = false;
+    const double v = part.toDouble(&fine);
+    if (!fine || v <= 0.0) {
+      message_->setText(tr("“%1” is no speed; write numbers in mm/s with commas between.").arg(part));
+      message_->show();
+      return;
+    }
+    speeds.push_back(v);
+  }
+  message_->hide();
+  desk_.edit(tr("Say the speeds"), [&](DayPlan& plan) {
+    plan.options.tasks = tasksFor(plan.questions, speeds, plan.options.camerasTogether);
+  });
+}
+
+void SheetPage::move(int by) {
+  const int row = table_->currentRow();
+  const int to = row + by;
+  if (row < 0 || to < 0 || to >= table_->rowCount()) return;
+  desk_.edit(tr("Move a pass"), [&](DayPlan& plan) {
+    std::swap(plan.sheet[static_cast<std::size_t>(row)], plan.sheet[static_cast<std::size_t>(to)]);
+  });
+  table_->selectRow(to);
+}
+
+void SheetPage::take(int row, int column) {
+  if (column != kNoteColumn) return;
+  const std::string note = table_->item(row, column)->text().toStdString();
+  desk_.edit(tr("Note on a pass"),
+             [&](DayPlan& plan) { plan.sheet[static_cast<std::size_t>(row)].note = note; });
+}
+
+void SheetPage::printTo(const char* kind) {
+  const bool pdf = qstrcmp(kind, "pdf") == 0;
+  const QString name =
+      QFileDialog::getSaveFileName(this, tr("Where to"), pdf ? "pass-sheet.pdf" : "pass-sheet.csv");
+  if (name.isEmpty()) return;
+  Result<void> done;
+  if (pdf) {
+    done = printPassSheet(desk_, name);
+  } else {
+    QFile file(name);
+    const std::string text = writeCsv(passSheetTable(desk_));
+    if (!file.open(QIODevice::WriteOnly) || file.write(text.data(), static_cast<qint64>(text.size())) < 0) {
+      done = failure(ErrorCode::NotWritable,
+                     tr("%1 cannot be written: %2").arg(name, file.errorString()).toStdString());
+    }
+  }
+  message_->setVisible(!done);
+  if (!done) message_->setText(QString::fromStdString(done.error().message));
+}
+
+void SheetPage::refresh() {
+  const DayPlan& plan = desk_.plan();
+  const QSignalBlocker quiet[] = {QSignalBlocker(repeats_), QSignalBlocker(seed_),
+                                  QSignalBlocker(controlEvery_), QSignalBlocker(table_)};
+  repeats_->setValue(plan.options.repeats);
+  seed_->setValue(static_cast<int>(plan.options.seed));
+  controlEvery_->setValue(plan.options.controlEvery);
+  blind_->setChecked(plan.options.blind);
+  together_->setChecked(plan.options.camerasTogether);
+  control_->clear();
+  control_->addItem(tr("none"), QVariant::fromValue<qlonglong>(0));
+  for (const Rig& rig : plan.rack.rigs) {
+    control_->addItem(QString::fromStdString(plan.rack.fullName(rig)),
+                      QVariant::fromValue<qlonglong>(rig.id));
+  }
+  control_->setCurrentIndex(
+      std::max(control_->findData(QVariant::fromValue<qlonglong>(plan.options.controlRig)), 0));
+  if (!speeds_->hasFocus()) {
+    QStringList speeds;
+    for (double v : speedsIn(plan)) speeds << QString::number(v);
+    speeds_->setText(speeds.join(", "));
+  }
+  const int selected = table_->currentRow();
+  table_->setRowCount(static_cast<int>(plan.sheet.size()));
+  for (int row = 0; row < table_->rowCount(); ++row) {
+    const PlannedPass& p = plan.sheet[static_cast<std::size_t>(row)];
+    const Rig* rig = plan.rack.rig(p.rig);
+    const QString cells[] = {
+        QString::number(p.block),
+        rig == nullptr ? tr("off the rack") : QString::fromStdString(plan.rack.fullName(*rig)),
+        desk_.taskOf(p),
+        QString::fromStdString(p.label),
+        stateText(p),
+        QString::fromStdString(p.note)};
+    for (int c = 0; c < 6; ++c) {
+      auto* item = new QTableWidgetItem(cells[c]);
+      if (c != kNoteColumn) item->setFlags(item->flags() & ~Qt::ItemIsEditable);
+      table_->setItem(row, c, item);
+    }
+  }
+  if (selected >= 0) table_->selectRow(std::min(selected, table_->rowCount() - 1));
+  const SheetTime time = timeFor(plan.sheet, plan.options);
+  time_->setText(
+      plan.sheet.empty()
+          ? tr("No passes yet. Ask a question, put rigs on the rack, then make the sheet.")
+          : tr("%1 passes. What is left takes about %2 of the %3 minutes of light, with %4 changes of rig.")
+                .arg(plan.sheet.size())
+                .arg(time.minutes, 0, 'f', 0)
+                .arg(plan.options.daylight_min, 0, 'f', 0)
+                .arg(time.rigChanges));
+  setLook(*time_, "trouble", time.minutes > plan.options.daylight_min);
+}
+
+}  // namespace fin::app

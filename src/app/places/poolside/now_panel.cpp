@@ -1,0 +1,169 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/poolside/now_panel.h"
+
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QVBoxLayout>
+#include <algorithm>
+
+#include "app/look/pieces.h"
+#include "app/look/theme.h"
+
+namespace fin::app {
+namespace {
+
+constexpr int kButtonHeight = 62;
+
+QFont letters(int pixels, bool heavy) {
+  QFont font("Inter");
+  font.setPixelSize(pixels);
+  font.setWeight(heavy ? QFont::DemiBold : QFont::Normal);
+  return font;
+}
+
+QPushButton* largeButton(const QString& text, const char* name) {
+  QPushButton* b = namedButton(text, name);
+  b->setMinimumHeight(kButtonHeight);
+  b->setFont(letters(18, true));
+  b->setFocusPolicy(Qt::TabFocus);
+  return b;
+}
+
+}  // namespace
+
+NowPanel::NowPanel(DayDesk& desk, QWidget* parent)
+    : QWidget(parent),
+      desk_(desk),
+      count_(new QLabel),
+      rig_(new QLabel),
+      task_(new QLabel),
+      next_(new QLabel),
+      below_(new QStackedWidget),
+      note_(new QLineEdit) {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(4);
+  count_->setProperty("faint", true);
+  count_->setFont(letters(16, false));
+  rig_->setObjectName("nowRig");
+  rig_->setFont(letters(46, true));
+  rig_->setWordWrap(true);
+  task_->setObjectName("nowTask");
+  task_->setFont(letters(27, false));
+  task_->setWordWrap(true);
+  next_->setObjectName("nextPass");
+  next_->setFont(letters(18, false));
+  next_->setProperty("faint", true);
+  next_->setWordWrap(true);
+  layout->addWidget(count_);
+  layout->addWidget(rig_);
+  layout->addWidget(task_);
+  layout->addStretch();
+  layout->addWidget(next_);
+  below_->addWidget(buildButtons());
+  below_->addWidget(buildReasons());
+  below_->addWidget(buildNote());
+  layout->addWidget(below_);
+  connect(&desk, &DayDesk::planChanged, this, &NowPanel::refresh);
+  refresh();
+}
+
+QWidget* NowPanel::buildButtons() {
+  auto* bar = new QWidget;
+  auto* row = new QHBoxLayout(bar);
+  row->setContentsMargins(0, 0, 0, 0);
+  const auto add = [&](const QString& text, const char* name, auto&& what) {
+    auto* b = largeButton(text, name);
+    connect(b, &QPushButton::clicked, this, what);
+    row->addWidget(b);
+    buttons_.push_back(b);
+  };
+  add(tr("1  Done"), "done", [this] { desk_.finishNow(PassState::Done); });
+  add(tr("2  Fouled"), "fouled", [this] { below_->setCurrentIndex(1); });
+  add(tr("3  Again"), "again", [this] { desk_.makeLastAgain(); });
+  add(tr("4  Skip"), "skip", [this] { desk_.finishNow(PassState::Skipped); });
+  add(tr("5  Note"), "note", [this] {
+    below_->setCurrentIndex(2);
+    note_->setText(desk_.now() == nullptr ? QString() : QString::fromStdString(desk_.now()->note));
+    note_->setFocus();
+  });
+  buttons_.front()->setProperty("primary", true);
+  return bar;
+}
+
+QWidget* NowPanel::buildReasons() {
+  auto* bar = new QWidget;
+  auto* grid = new QGridLayout(bar);
+  grid->setContentsMargins(0, 0, 0, 0);
+  const QString reasons[] = {tr("missed the frame"), tr("caught on line or leaf"), tr("the pace varied"),
+                             tr("rigged crooked"), tr("the camera failed")};
+  int i = 0;
+  for (const QString& why : reasons) {
+    auto* b = largeButton(QString("%1  %2").arg(i + 1).arg(why), "reason");
+    connect(b, &QPushButton::clicked, this, [this, why] { foul(why); });
+    reasons_.push_back(b);
+    grid->addWidget(b, i / 3, i % 3);
+    ++i;
+  }
+  auto* back = largeButton(tr("6  Not fouled"), "notFouled");
+  connect(back, &QPushButton::clicked, this, [this] { below_->setCurrentIndex(0); });
+  reasons_.push_back(back);
+  grid->addWidget(back, i / 3, i % 3);
+  return bar;
+}
+
+QWidget* NowPanel::buildNote() {
+  auto* bar = new QWidget;
+  auto* row = new QHBoxLayout(bar);
+  row->setContentsMargins(0, 0, 0, 0);
+  note_->setObjectName("noteText");
+  note_->setAccessibleName(tr("Note on this pass"));
+  note_->setMinimumHeight(kButtonHeight - 10);
+  note_->setFont(letters(18, false));
+  note_->setPlaceholderText(tr("What is worth knowing of this pass; Enter keeps it"));
+  row->addWidget(note_);
+  connect(note_, &QLineEdit::returnPressed, this, [this] {
+    desk_.noteNow(note_->text());
+    below_->setCurrentIndex(0);
+    parentWidget()->setFocus();
+  });
+  return bar;
+}
+
+void NowPanel::foul(const QString& why) {
+  desk_.finishNow(PassState::Fouled, why);
+  below_->setCurrentIndex(0);
+}
+
+bool NowPanel::key(int number) {
+  const auto& row = below_->currentIndex() == 1 ? reasons_ : buttons_;
+  if (number < 1 || number > static_cast<int>(row.size()) || below_->currentIndex() == 2) return false;
+  row[static_cast<std::size_t>(number - 1)]->click();
+  return true;
+}
+
+void NowPanel::refresh() {
+  const auto& sheet = desk_.plan().sheet;
+  const PlannedPass* now = desk_.now();
+  const PlannedPass* after = desk_.after();
+  const auto made = std::count_if(sheet.begin(), sheet.end(),
+                                  [](const PlannedPass& p) { return p.state != PassState::Planned; });
+  for (std::size_t i = 0; i < buttons_.size(); ++i)
+    buttons_[i]->setEnabled(i == 2 ? made > 0 : now != nullptr);
+  if (now == nullptr) {
+    count_->clear();
+    rig_->setText(sheet.empty() ? tr("Nothing is planned yet") : tr("The day is done"));
+    task_->setText(sheet.empty() ? tr("Make a pass sheet under Plan.")
+                                 : tr("%1 passes were made.").arg(made));
+    next_->clear();
+    return;
+  }
+  count_->setText(tr("Pass %1 of %2, block %3").arg(made + 1).arg(sheet.size()).arg(now->block));
+  rig_->setText(desk_.titleOf(*now));
+  task_->setText(desk_.taskOf(*now) +
+                 (now->note.empty() ? QString() : "\n" + QString::fromStdString(now->note)));
+  next_->setText(after == nullptr ? tr("Then the day is done.")
+                                  : tr("Then: %1. %2").arg(desk_.titleOf(*after), desk_.taskOf(*after)));
+}
+
+}  // namespace fin::app

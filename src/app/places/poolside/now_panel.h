@@ -1,0 +1,42 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QStackedWidget>
+#include <QWidget>
+
+#include "app/models/day_desk.h"
+
+namespace fin::app {
+
+/// The pass to make now and the next one, in letters for two metres, with one key and one large button for
+/// all that can become of it.
+class NowPanel : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit NowPanel(DayDesk& desk, QWidget* parent = nullptr);
+  /// The number keys: 1 done, 2 fouled, 3 again, 4 skip, 5 note; while a reason is asked, 1 … 6 answer it.
+  bool key(int number);
+
+ private:
+  QWidget* buildButtons();
+  QWidget* buildReasons();
+  QWidget* buildNote();
+  void refresh();
+  void foul(const QString& why);
+
+  DayDesk& desk_;
+  QLabel* count_;
+  QLabel* rig_;
+  QLabel* task_;
+  QLabel* next_;
+  QStackedWidget* below_;
+  std::vector<QPushButton*> buttons_;
+  std::vector<QPushButton*> reasons_;
+  QLineEdit* note_;
+};
+
+}  // namespace fin::app

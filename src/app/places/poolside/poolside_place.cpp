@@ -1,0 +1,54 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/poolside/poolside_place.h"
+
+#include <QGridLayout>
+#include <QKeyEvent>
+#include <QVBoxLayout>
+
+#include "app/look/pieces.h"
+
+namespace fin::app {
+namespace {
+
+QFrame* inCard(QWidget* widget) {
+  QFrame* box = card();
+  auto* layout = new QVBoxLayout(box);
+  layout->setContentsMargins(16, 12, 16, 12);
+  layout->addWidget(widget);
+  return box;
+}
+
+}  // namespace
+
+PoolsidePlace::PoolsidePlace(DayDesk& day, PassDesk& passes, QWidget* parent)
+    : QWidget(parent),
+      clips_(day, passes),
+      now_(new NowPanel(day)),
+      pacer_(new PacerPanel(day)),
+      list_(new RunList(day, passes, clips_)),
+      incoming_(new IncomingPanel(day, clips_)) {
+  setFocusPolicy(Qt::StrongFocus);
+  auto* grid = new QGridLayout(this);
+  grid->setContentsMargins(14, 12, 14, 12);
+  grid->setSpacing(12);
+  grid->addWidget(inCard(now_), 0, 0);
+  grid->addWidget(inCard(pacer_), 0, 1);
+  grid->addWidget(list_, 1, 0);
+  grid->addWidget(inCard(incoming_), 1, 1);
+  if (QWidget* lines = cautionLines(Step::Poolside)) grid->addWidget(lines, 2, 0, 1, 2);
+  grid->setColumnStretch(0, 5);
+  grid->setColumnStretch(1, 3);
+  grid->setRowStretch(0, 5);
+  grid->setRowStretch(1, 4);
+}
+
+void PoolsidePlace::keyPressEvent(QKeyEvent* event) {
+  const int key = event->key();
+  if (event->modifiers().testFlag(Qt::ControlModifier)) return QWidget::keyPressEvent(event);
+  if (key >= Qt::Key_1 && key <= Qt::Key_6 && now_->key(key - Qt::Key_0)) return;
+  if (key == Qt::Key_P) return pacer_->toggle();
+  if (key == Qt::Key_T) return incoming_->takeChosen();
+  QWidget::keyPressEvent(event);
+}
+
+}  // namespace fin::app

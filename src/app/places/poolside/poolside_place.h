@@ -1,0 +1,34 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QWidget>
+
+#include "app/models/incoming_clips.h"
+#include "app/places/poolside/incoming_panel.h"
+#include "app/places/poolside/now_panel.h"
+#include "app/places/poolside/pacer_panel.h"
+#include "app/places/poolside/run_list.h"
+
+namespace fin::app {
+
+/// The day at the water: the pass to make now, the beat, and every clip brought to its pass.
+class PoolsidePlace : public QWidget {
+  Q_OBJECT
+
+ public:
+  PoolsidePlace(DayDesk& day, PassDesk& passes, QWidget* parent = nullptr);
+  [[nodiscard]] IncomingPanel& incoming() { return *incoming_; }
+  [[nodiscard]] PacerPanel& pacer() { return *pacer_; }
+
+ protected:
+  void keyPressEvent(QKeyEvent* event) override;
+
+ private:
+  IncomingClips clips_;
+  NowPanel* now_;
+  PacerPanel* pacer_;
+  RunList* list_;
+  IncomingPanel* incoming_;
+};
+
+}  // namespace fin::app
