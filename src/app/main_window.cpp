@@ -180,6 +180,7 @@ void MainWindow::addActions() {
 
 void MainWindow::setUnits(UnitSystem units) {
   bench_->setUnits(units);
+  setUnitsWithin(*this, units);
 }
 
 void MainWindow::toggleKeySheet() {

@@ -6,17 +6,13 @@
 #include <QDoubleSpinBox>
 #include <QLabel>
 #include <QPushButton>
-#include <QtTest/QTest>
 
-#include "app/main_window.h"
-#include "support/small_scene.h"
+#include "app/window_fixture.h"
 
 namespace fin::app {
 namespace {
 
-constexpr int kPatience_ms = 20000;
-
-class BenchSlice : public testing::Test {
+class BenchSlice : public WindowTest {
  protected:
   void SetUp() override {
     ASSERT_TRUE(filmRehearsal(tank_.scene(), clip(), Hertz(30.0)));
@@ -24,15 +20,6 @@ class BenchSlice : public testing::Test {
   }
 
   [[nodiscard]] std::filesystem::path clip() const { return folder_ / "pull.mp4"; }
-  void openWindow() {
-    window_.reset();
-    auto log = Log::open(folder_ / "day.finlog");
-    ASSERT_TRUE(log) << log.error().message;
-    window_ = std::make_unique<MainWindow>(std::move(*log));
-    window_->show();
-    window_->activateWindow();
-    ASSERT_TRUE(QTest::qWaitForWindowActive(window_.get()));
-  }
   void openClip() {
     desk().openClip(QString::fromStdString(clip().string()));
     ASSERT_TRUE(QTest::qWaitFor([this] { return footage().hasPicture(); }, kPatience_ms));
@@ -40,22 +27,11 @@ class BenchSlice : public testing::Test {
 
   PassDesk& desk() { return window_->desk(); }
   FootageView& footage() { return window_->bench().footage(); }
-  template <class T>
-  T* find(const char* name) {
-    return window_->findChild<T*>(name);
-  }
-  void press(const char* button) { QTest::mouseClick(find<QPushButton>(button), Qt::LeftButton); }
   void key(int k, Qt::KeyboardModifiers m = Qt::NoModifier) {
     QTest::keyClick(&footage(), static_cast<Qt::Key>(k), m);
   }
   void clickAt(PixelPoint at) {
     QTest::mouseClick(&footage(), Qt::LeftButton, Qt::NoModifier, footage().toView(at).toPoint());
-  }
-  void typeInto(QDoubleSpinBox* box, const QString& text) {
-    box->setFocus();
-    box->selectAll();
-    QTest::keyClicks(box, text);
-    QTest::keyClick(box, Qt::Key_Return);
   }
   bool read() {
     return QTest::qWaitFor([this] { return desk().result() != nullptr; }, kPatience_ms);
@@ -79,9 +55,7 @@ class BenchSlice : public testing::Test {
     clickAt(tank_.markAt(MarkName::Tail, desk().frame()));
   }
 
-  test::TemporaryFolder folder_;
   RehearsalTank tank_{test::smallPull()};
-  std::unique_ptr<MainWindow> window_;
 };
 
 TEST_F(BenchSlice, MeasuresAClipAndHasEverythingAfterReopening) {

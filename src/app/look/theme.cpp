@@ -39,14 +39,14 @@ QString styleSheetOf(const Theme& t) {
   const QString sheet = R"(
     QPushButton, QToolButton { background: @card; border: 1px solid @line; border-radius: 6px; padding: 5px 11px; }
     QPushButton:hover, QToolButton:hover { border-color: @accent; }
-    QPushButton:focus, QToolButton:focus { border: 2px solid @accent; padding: 4px 10px; }
-    QPushButton:checked, QToolButton:checked { background: @soft; border: 2px solid @accent; padding: 4px 10px; }
+    QPushButton:checked, QToolButton:checked { background: @soft; border: 1px solid @accent; font-weight: 600; }
+    QPushButton:focus, QToolButton:focus { border: 2px solid @ink; padding: 4px 10px; }
     QPushButton:disabled, QToolButton:disabled { color: #8a8a84; background: @paper; }
     QPushButton[primary="true"] { background: @accent; color: white; border-color: @accent; font-weight: 600; }
     QPushButton[primary="true"]:disabled { background: @line; border-color: @line; color: #77736a; }
     QPushButton[place="true"] { border: none; background: transparent; padding: 9px 15px; border-radius: 0px; }
     QPushButton[place="true"]:hover { color: @accent; }
-    QPushButton[place="true"]:focus { border: 2px solid @accent; padding: 7px 13px; }
+    QPushButton[place="true"]:focus { border: 2px solid @ink; padding: 7px 13px; }
     QPushButton[place="true"]:checked { background: @paper; border-bottom: 3px solid @accent; font-weight: 600;
                                         padding: 9px 15px 6px 15px; }
     QLineEdit, QDoubleSpinBox, QSpinBox, QComboBox, QPlainTextEdit { background: @card; border: 1px solid @line;
@@ -66,6 +66,7 @@ QString styleSheetOf(const Theme& t) {
     QToolTip { background: @card; color: @ink; border: 1px solid @line; padding: 4px; }
     QTableView, QListView, QTreeView { background: @card; border: 1px solid @line; border-radius: 6px;
                                         gridline-color: #e4dccb; selection-background-color: @soft; selection-color: @ink; }
+    QTreeView::item { padding: 3px 0px; }
     QHeaderView::section { background: @paper; border: none; border-bottom: 1px solid @line; padding: 5px 6px; font-weight: 600; }
   )";
   QString out = sheet;

@@ -149,6 +149,7 @@ QWidget* BenchPlace::buildWork() {
 }
 
 void BenchPlace::setUnits(UnitSystem units) {
+  steps_->setUnits(units);
   readings_->setUnits(units);
   trace_->setUnits(units);
 }

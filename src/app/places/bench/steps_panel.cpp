@@ -14,6 +14,7 @@ namespace {
 
 constexpr double kHighestRate = 20000.0;
 constexpr double kLongest_mm = 20000.0;
+constexpr double kUsualLength_mm = 100.0;
 
 QLabel* heading(const QString& text) {
   auto* label = new QLabel(text);
@@ -98,15 +99,9 @@ void StepsPanel::buildClipRow(QGridLayout& grid) {
 }
 
 void StepsPanel::buildLengthRow(QGridLayout& grid) {
-  length_ = new QDoubleSpinBox;
+  length_ = new UnitBox(tr("The known length"), "mm", {0.0, kLongest_mm, 1});
   length_->setObjectName("length");
-  length_->setRange(0.0, kLongest_mm);
-  length_->setDecimals(1);
-  length_->setValue(100.0);
-  length_->setSuffix(tr(" mm"));
-  length_->setButtonSymbols(QAbstractSpinBox::NoButtons);
-  length_->setKeyboardTracking(false);
-  length_->setAccessibleName(tr("The known length"));
+  length_->show(kUsualLength_mm);
   ruler_ = new QPushButton(tr("Its ends  R"));
   ruler_->setObjectName("ruler");
   ruler_->setCheckable(true);
@@ -117,9 +112,9 @@ void StepsPanel::buildLengthRow(QGridLayout& grid) {
   grid.addWidget(ruler_, 4, 1);
   grid.addWidget(scaleText_, 5, 0, 1, 2);
   connect(ruler_, &QPushButton::clicked, this, &StepsPanel::rulerWanted);
-  connect(length_, &QDoubleSpinBox::valueChanged, this, [this](double value) {
-    desk_.edit(tr("Say the known length"), [value](PassRequest& r) {
-      if (r.scale) r.scale->length = Millimetres(value);
+  connect(length_, &UnitBox::edited, this, [this](double metric) {
+    desk_.edit(tr("Say the known length"), [metric](PassRequest& r) {
+      if (r.scale) r.scale->length = Millimetres(metric);
     });
   });
 }
@@ -158,22 +153,29 @@ void StepsPanel::showInHand(const QString& objectName) {
   for (auto& [mark, button] : marks_) button->setChecked(objectName == button->objectName());
 }
 
+void StepsPanel::setUnits(UnitSystem units) {
+  units_ = units;
+  refresh();
+}
+
 void StepsPanel::refresh() {
   const LoggedPass* pass = desk_.current();
   setEnabled(pass != nullptr && desk_.clip() != nullptr);
   if (pass == nullptr) return;
   const PassRequest& request = pass->request;
   const QSignalBlocker quietRate(rate_);
-  const QSignalBlocker quietLength(length_);
   protocol_->setCurrentIndex(protocol_->findData(static_cast<int>(request.protocol)));
   view_->setCurrentIndex(view_->findData(static_cast<int>(request.view)));
   rate_->setValue(request.captureRate ? request.captureRate->value() : 0.0);
   if (request.scale) {
-    length_->setValue(request.scale->length.value());
+    length_->show(request.scale->length.value());
     if (const auto scale = Scale::create(*request.scale, request.scalePlane)) {
-      scaleText_->setText(tr("1 px is %1 mm, ± %2 %")
-                              .arg(scale->mmPerPixel(), 0, 'f', 3)
-                              .arg(100.0 * scale->relativeU95(), 0, 'f', 1));
+      const ShownUnit shown = shownUnit("mm", units_);
+      scaleText_->setText(
+          tr("1 px is %1 %2, ± %3 %")
+              .arg(scale->mmPerPixel() * shown.factor, 0, 'f', units_ == UnitSystem::Metric ? 3 : 5)
+              .arg(shown.unit)
+              .arg(100.0 * scale->relativeU95(), 0, 'f', 1));
     }
   } else {
     scaleText_->setText(tr("Without it: rates and angles only."));

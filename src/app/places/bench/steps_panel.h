@@ -9,6 +9,7 @@
 #include <QWidget>
 #include <map>
 
+#include "app/look/unit_box.h"
 #include "app/models/pass_desk.h"
 
 namespace fin::app {
@@ -20,7 +21,8 @@ class StepsPanel : public QWidget {
 
  public:
   explicit StepsPanel(PassDesk& desk, QWidget* parent = nullptr);
-  [[nodiscard]] Millimetres knownLength() const { return Millimetres(length_->value()); }
+  [[nodiscard]] Millimetres knownLength() const { return Millimetres(length_->metric()); }
+  void setUnits(UnitSystem units);
   /// Marks the buttons of what is in hand.
   void showInHand(const QString& objectName);
 
@@ -41,7 +43,8 @@ class StepsPanel : public QWidget {
   QComboBox* protocol_;
   QComboBox* view_;
   QDoubleSpinBox* rate_;
-  QDoubleSpinBox* length_;
+  UnitBox* length_;
+  UnitSystem units_ = UnitSystem::Metric;
   QPushButton* ruler_;
   QLabel* scaleText_;
   std::map<MarkName, QPushButton*> marks_;

@@ -24,12 +24,13 @@ NumberLine line(const QString& label, const char* name, const char* unit, UnitBo
 
 /// Exposure is said as a part of a second.
 NumberLine exposureLine() {
-  return {QObject::tr("Exposure, 1 / …"),
+  return {QObject::tr("Exposure"),
           "exposure",
           "s",
           {1.0, 100000.0, 0},
           [](const DayPlan& p) { return 1.0 / p.filming.exposure_s; },
-          [](DayPlan& p, double v) { p.filming.exposure_s = 1.0 / v; }};
+          [](DayPlan& p, double v) { p.filming.exposure_s = 1.0 / v; },
+          "1/"};
 }
 
 NumberLine widthLine() {

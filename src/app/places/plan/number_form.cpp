@@ -10,6 +10,7 @@ void addNumbers(QGridLayout& grid, DayDesk& desk, const std::vector<NumberLine>&
     const int row = grid.rowCount();
     auto* box = new UnitBox(line.label, line.unit, line.range);
     box->setObjectName(line.name);
+    box->setPrefix(line.before);
     auto* label = new QLabel(line.label);
     label->setBuddy(box);
     grid.addWidget(label, row, 0);

@@ -18,6 +18,7 @@ struct NumberLine {
   UnitBox::Range range;
   std::function<double(const DayPlan&)> get;
   std::function<void(DayPlan&, double)> set;
+  QString before = {};  ///< stands before the number, as in "1/500 s"
 };
 
 /// Adds lines (label left, box right) that follow the plan and edit it.

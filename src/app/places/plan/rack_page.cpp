@@ -101,7 +101,8 @@ QWidget* RackPage::buildTable() {
                                     [](const RackField& f) { return f.name == "rig"; }) -
                        rackFields().begin()),
       1);
-  table_->setColumnWidth(0, 150);
+  table_->horizontalHeader()->setDefaultSectionSize(84);
+  table_->setColumnWidth(0, 130);
   left->addWidget(table_, 1);
   layout->addLayout(left, 1);
   layout->addWidget(buildDetails());

@@ -109,13 +109,16 @@ QWidget* SheetPage::buildOptions() {
     grid.addWidget(label, at, 0);
     grid.addWidget(input, at, 1);
   };
+  const auto count = [](int most) {
+    auto* input = new QSpinBox;
+    input->setRange(1, most);
+    input->setButtonSymbols(QAbstractSpinBox::NoButtons);
+    input->setKeyboardTracking(false);
+    return input;
+  };
   auto* first = column();
-  repeats_ = new QSpinBox;
-  repeats_->setRange(1, 99);
-  repeats_->setKeyboardTracking(false);
-  seed_ = new QSpinBox;
-  seed_->setRange(1, 999999);
-  seed_->setKeyboardTracking(false);
+  repeats_ = count(99);
+  seed_ = count(999999);
   speeds_ = new QLineEdit;
   speeds_->setPlaceholderText(tr("200, 300, 400"));
   addRow(*first, tr("Each pass, times"), repeats_, "repeats");
@@ -123,10 +126,8 @@ QWidget* SheetPage::buildOptions() {
   addRow(*first, tr("Order drawn from"), seed_, "seed");
   auto* second = column();
   control_ = new QComboBox;
-  controlEvery_ = new QSpinBox;
-  controlEvery_->setRange(1, 99);
+  controlEvery_ = count(99);
   controlEvery_->setSuffix(tr(" passes"));
-  controlEvery_->setKeyboardTracking(false);
   addRow(*second, tr("Control rig"), control_, "controlRig");
   addRow(*second, tr("comes back every"), controlEvery_, "controlEvery");
   control_->setMinimumWidth(190);

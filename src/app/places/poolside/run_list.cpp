@@ -36,8 +36,8 @@ RunList::RunList(DayDesk& day, PassDesk& passes, IncomingClips& incoming, QWidge
   setAccessibleName(tr("Passes of the day and their clips"));
   setColumnCount(3);
   setHeaderLabels({tr("Rig"), tr("Pass"), tr("How it went")});
-  setColumnWidth(0, 250);
-  setColumnWidth(1, 270);
+  setColumnWidth(0, 205);
+  setColumnWidth(1, 245);
   setDragDropMode(DragDrop);
   setDragEnabled(true);
   setAcceptDrops(true);
@@ -66,7 +66,10 @@ void RunList::refresh() {
     if (p.state != PassState::Planned) {
       for (int c = 0; c < 3; ++c) item->setForeground(c, theme().faint);
     }
-    if (&p == now) nowItem = item;
+    if (&p == now) {
+      nowItem = item;
+      for (int c = 0; c < 3; ++c) item->setForeground(c, theme().accent);
+    }
   }
   QTreeWidgetItem* again = nullptr;
   for (const LoggedPass& clip : passes_.passes()) {
@@ -82,7 +85,13 @@ void RunList::refresh() {
   if (again != nullptr) {
     setCurrentItem(again);
   } else if (nowItem != nullptr) {
-    scrollToItem(nowItem, PositionAtCenter);
+    // Not before the rows have their places.
+    QMetaObject::invokeMethod(
+        this,
+        [this, id = nowItem->data(0, kPlannedRole).toLongLong()] {
+          if (QTreeWidgetItem* at = itemOf(id)) scrollToItem(at, PositionAtCenter);
+        },
+        Qt::QueuedConnection);
   }
 }
 

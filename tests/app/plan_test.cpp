@@ -1,0 +1,180 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A day planned from its question by mouse and keys.
+#include <QLineEdit>
+#include <QListWidget>
+#include <QSpinBox>
+#include <QTableWidget>
+
+#include "app/places/plan/rack_page.h"
+#include "app/print/sheets.h"
+#include "app/window_fixture.h"
+
+namespace fin::app {
+namespace {
+
+class PlanDay : public WindowTest {
+ protected:
+  void SetUp() override {
+    openWindow();
+    press("place0");
+  }
+
+  const DayPlan& plan() { return window_->day().plan(); }
+  void ask(int row) {
+    auto* list = find<QListWidget>("questions");
+    list->setFocus();
+    list->setCurrentRow(row);
+    QTest::keyClick(list, Qt::Key_Space);
+  }
+  void importRack(const std::string& text) {
+    press("step2");
+    test::write(folder_ / "rack.csv", text);
+    window_->plan().rack().previewImport(QString::fromStdString((folder_ / "rack.csv").string()));
+  }
+  void type(const char* box, const char* text) { typeInto(find<QDoubleSpinBox>(box), text); }
+};
+
+const std::string kRack =
+    "model;family;rig;head_g\nVinto 11;soft plastic;7 g head;7,0\nVinto 11;soft plastic;4 g head;4,0\n"
+    "Oblig 18;spoon;single hook;\n";
+
+TEST_F(PlanDay, GoesFromTheQuestionToAPrintedSheetAndStaysInTheLog) {
+  ask(0);
+  ask(3);
+  EXPECT_EQ(plan().questions, (std::vector<std::string>{"wobble", "fall"}));
+  typeInto(find<QLineEdit>("dayName"), "A made-up day");
+  importRack(kRack);
+  EXPECT_TRUE(find<QLabel>("importPreview")->text().contains("3 lines"));
+  press("takeImport");
+  EXPECT_EQ(plan().rack.rigs.size(), 3U);
+
+  press("step3");
+  type("waterLength", "2000");
+  type("waterWidth", "1000");
+  type("waterDepth", "500");
+  type("temperature", "5");
+  // 1 m³ of fresh water at 5 °C.
+  EXPECT_TRUE(find<QLabel>("filledWeight")->text().contains("1000 kg"))
+      << find<QLabel>("filledWeight")->text().toStdString();
+  type("saltWanted", "6");
+  // 999.96675 · 6 / 994 = 6.04 kg.
+  EXPECT_TRUE(find<QLabel>("saltToDo")->text().contains("6.0 kg"))
+      << find<QLabel>("saltToDo")->text().toStdString();
+
+  press("step4");
+  type("captureRate", "25");
+  EXPECT_NE(find<QFrame>("finding_samples"), nullptr);
+  press("step5");
+  auto* held = find<QTableWidget>("heldEqual");
+  held->item(1, 1)->setText("braid, 8 kg");
+  EXPECT_EQ(plan().heldEqual[1].value, "braid, 8 kg");
+
+  press("step6");
+  typeInto(find<QLineEdit>("speeds"), "200, 300");
+  typeInto(find<QSpinBox>("repeats"), "2");
+  press("makeSheet");
+  // 2 blocks · 3 rigs · (2 speeds + 1 fall).
+  EXPECT_EQ(find<QTableWidget>("sheet")->rowCount(), 18);
+  const QString pdf = QString::fromStdString((folder_ / "sheet.pdf").string());
+  ASSERT_TRUE(printPassSheet(window_->day(), pdf));
+  ASSERT_TRUE(printCautions(QString::fromStdString((folder_ / "cautions.pdf").string())));
+  EXPECT_GT(std::filesystem::file_size(folder_ / "sheet.pdf"), 5000U);
+  EXPECT_FALSE(printPassSheet(window_->day(), "/no such folder/sheet.pdf"));
+
+  const DayPlan before = plan();
+  openWindow();
+  EXPECT_EQ(plan(), before);
+  EXPECT_EQ(plan().name, "A made-up day");
+}
+
+TEST_F(PlanDay, UndoesEveryEdit) {
+  ask(2);
+  EXPECT_EQ(plan().questions.size(), 1U);
+  QTest::keyClick(window_.get(), Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(plan(), DayPlan{});
+}
+
+TEST_F(PlanDay, ChangesOrderAndNotesByHand) {
+  ask(3);
+  importRack(kRack);
+  press("takeImport");
+  press("step6");
+  press("makeSheet");
+  auto* sheet = find<QTableWidget>("sheet");
+  const RowId first = plan().sheet[0].id;
+  sheet->selectRow(0);
+  press("later");
+  EXPECT_EQ(plan().sheet[1].id, first);
+  EXPECT_EQ(sheet->currentRow(), 1);
+  sheet->item(1, 5)->setText("mind the leaf");
+  EXPECT_EQ(plan().sheet[1].note, "mind the leaf");
+  press("removePass");
+  EXPECT_NE(plan().sheet[1].id, first);
+}
+
+TEST_F(PlanDay, EditsModelsAndRigsInPlace) {
+  press("step2");
+  press("addModel");
+  typeInto(find<QLineEdit>("rack_model"), "Skrell 95");
+  typeInto(find<QLineEdit>("rack_family"), "jerkbait");
+  typeInto(find<QLineEdit>("rack_hook_g"), "0,9");
+  press("addRig");
+  typeInto(find<QLineEdit>("rack_hook_g"), "1.4");
+  ASSERT_EQ(plan().rack.models.size(), 1U);
+  ASSERT_EQ(plan().rack.rigs.size(), 2U);
+  EXPECT_EQ(plan().rack.models[0].family, Family::Jerkbait);
+  EXPECT_EQ(plan().rack.rigs[0].hook_g, 0.9);
+  EXPECT_EQ(plan().rack.rigs[1].hook_g, 1.4);
+  typeInto(find<QLineEdit>("rack_not_graded_because"), "one of us designed it");
+  EXPECT_FALSE(plan().rack.models[0].graded);
+}
+
+TEST_F(PlanDay, TellsWhatCannotBeMeantInPlaceAndLosesNothing) {
+  press("step2");
+  press("addModel");
+  typeInto(find<QLineEdit>("rack_weight_g"), "heavy");
+  EXPECT_TRUE(find<QLabel>("rackMessage")->isVisibleTo(window_.get()));
+  EXPECT_TRUE(find<QLabel>("rackMessage")->text().contains("weight_g"));
+  press("step3");
+  type("temperature", "60");
+  EXPECT_TRUE(find<QLabel>("filledWeight")->text().contains("40 °C"));
+  EXPECT_EQ(plan().water.temperature_C, 60.0);
+  type("temperature", "12");
+  type("waterDepth", "-500");
+  EXPECT_TRUE(find<QLabel>("filledWeight")->text().contains("more than zero"));
+  press("step4");
+  type("filmingDepth", "-100");
+  EXPECT_TRUE(find<QLabel>("filmingTrouble")->text().contains("depth"));
+  press("step6");
+  press("makeSheet");
+  EXPECT_TRUE(find<QLabel>("sheetMessage")->isVisibleTo(window_.get()));
+  EXPECT_EQ(plan().rack.models.size(), 1U);
+}
+
+TEST_F(PlanDay, NamesBadLinesOfATableBeforeTakingIt) {
+  importRack("model,family\nA,spoon\nB,kettle\n");
+  EXPECT_TRUE(find<QLabel>("importPreview")->text().contains("Line 3"));
+  press("leaveImport");
+  EXPECT_TRUE(plan().rack.models.empty());
+}
+
+TEST_F(PlanDay, ShowsInchesWithoutChangingWhatIsKept) {
+  press("step3");
+  type("waterDepth", "508");
+  press("units");
+  EXPECT_TRUE(find<QDoubleSpinBox>("waterDepth")->text().contains("20.00 in"))
+      << find<QDoubleSpinBox>("waterDepth")->text().toStdString();
+  type("waterDepth", "10");
+  EXPECT_DOUBLE_EQ(plan().water.depth_mm, 254.0);
+}
+
+TEST_F(PlanDay, FindsTheHeadForAnEqualFall) {
+  press("step5");
+  type("headMeasured", "200");
+  type("headWanted", "200");
+  type("headWeight", "7");
+  EXPECT_TRUE(find<QLabel>("headAnswer")->text().contains("7.0 g"));
+}
+
+}  // namespace
+}  // namespace fin::app

@@ -1,0 +1,213 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// A day at the water played through by keys, with the simulated camera.
+#include <QLineEdit>
+#include <QListWidget>
+#include <QMimeData>
+#include <fstream>
+
+#include "app/window_fixture.h"
+
+namespace fin::app {
+namespace {
+
+class Poolside : public WindowTest {
+ protected:
+  void SetUp() override {
+    std::filesystem::create_directory(folder_ / "camera");
+    openWindow();
+    window_->day().edit("A small day", [](DayPlan& plan) {
+      plan.rack.models = {{.id = 1, .name = "Vinto 11", .family = Family::SoftPlastic, .length_mm = 110.0}};
+      plan.rack.rigs = {{.id = 2, .model = 1, .name = "7 g head", .head_g = 7.0},
+                        {.id = 3, .model = 1, .name = "4 g head", .head_g = 4.0}};
+      plan.options.tasks = {{Protocol::Retrieve, View::Top, {500.0}}};
+      plan.options.repeats = 2;
+    });
+    window_->day().makeSheet();
+    press("place1");
+  }
+
+  DayDesk& day() { return window_->day(); }
+  const std::vector<PlannedPass>& sheet() { return day().plan().sheet; }
+  RunList* runList() { return find<RunList>("runList"); }
+  QListWidget* waiting() { return find<QListWidget>("waitingClips"); }
+  void key(int k) { QTest::keyClick(&window_->poolside(), static_cast<Qt::Key>(k)); }
+  void watch() {
+    window_->poolside().incoming().watchFolder(QString::fromStdString((folder_ / "camera").string()));
+  }
+  /// A small clip made elsewhere and then put into the folder at once.
+  void dropClip(const std::string& name, unsigned seed = 1) {
+    RehearsalScene scene = test::smallPull(seed);
+    scene.length = Seconds(0.4);
+    ASSERT_TRUE(filmRehearsal(scene, folder_ / name));
+    std::filesystem::rename(folder_ / name, folder_ / ("camera/" + name));
+  }
+  bool waitForClips(int n) {
+    return waitFor([this, n] { return waiting()->count() == n; });
+  }
+  const LoggedPass& clip(std::size_t i) { return window_->desk().passes()[i]; }
+};
+
+TEST_F(Poolside, WorksThroughTheDayByNumberKeys) {
+  EXPECT_EQ(find<QLabel>("nowRig")->text(), day().titleOf(sheet()[0]));
+  key(Qt::Key_1);
+  EXPECT_EQ(sheet()[0].state, PassState::Done);
+  key(Qt::Key_2);
+  key(Qt::Key_3);  // the third reason
+  EXPECT_EQ(sheet()[1].state, PassState::Fouled);
+  EXPECT_EQ(sheet()[1].whyFouled, "the pace varied");
+  key(Qt::Key_3);  // again
+  ASSERT_EQ(sheet().size(), 5U);
+  EXPECT_EQ(sheet()[2].attempt, 2);
+  EXPECT_EQ(sheet()[2].rig, sheet()[1].rig);
+  EXPECT_EQ(day().now(), &sheet()[2]);
+  key(Qt::Key_5);
+  QTest::keyClicks(find<QLineEdit>("noteText"), "windy");
+  QTest::keyClick(find<QLineEdit>("noteText"), Qt::Key_Return);
+  EXPECT_EQ(sheet()[2].note, "windy");
+  key(Qt::Key_4);
+  EXPECT_EQ(sheet()[2].state, PassState::Skipped);
+  // The day is interrupted, and goes on where it stopped.
+  openWindow();
+  press("place1");
+  EXPECT_EQ(day().now(), &sheet()[3]);
+  QTest::keyClick(window_.get(), Qt::Key_Z, Qt::ControlModifier);  // a new window has nothing to undo
+  key(Qt::Key_1);
+  key(Qt::Key_1);
+  EXPECT_EQ(find<QLabel>("nowRig")->text(), "The day is done");
+}
+
+TEST_F(Poolside, TakesTheSimulatedCamerasClipsAndRedoesAFouledPass) {
+  watch();
+  press("rehearse");
+  ASSERT_TRUE(waitForClips(1));
+  key(Qt::Key_T);
+  ASSERT_EQ(window_->desk().passes().size(), 1U);
+  EXPECT_EQ(clip(0).planned, sheet()[0].id);
+  EXPECT_EQ(clip(0).request.protocol, Protocol::Retrieve);
+  EXPECT_EQ(waiting()->count(), 0);
+  key(Qt::Key_2);
+  key(Qt::Key_1);
+  key(Qt::Key_3);
+  dropClip("again.mp4");
+  ASSERT_TRUE(waitForClips(1));
+  key(Qt::Key_T);
+  EXPECT_EQ(clip(1).planned, sheet()[1].id);
+  EXPECT_EQ(sheet()[1].attempt, 2);
+  EXPECT_TRUE(std::filesystem::exists(folder_ / "camera/again.mp4"));
+}
+
+TEST_F(Poolside, PutsAWrongClipRightByKeysAndByDragging) {
+  watch();
+  dropClip("a.mp4");
+  ASSERT_TRUE(waitForClips(1));
+  key(Qt::Key_T);
+  ASSERT_EQ(clip(0).planned, sheet()[0].id);
+  runList()->setCurrentItem(runList()->itemOf(sheet()[0].id)->child(0));
+  QTest::keyClick(runList(), Qt::Key_Down, Qt::AltModifier);
+  EXPECT_EQ(clip(0).planned, sheet()[1].id);
+  QTest::keyClick(runList(), Qt::Key_Down, Qt::AltModifier);
+  EXPECT_EQ(clip(0).planned, sheet()[2].id);
+
+  // What a drag carries, let go over the first pass.
+  QMimeData carried;
+  carried.setData(RunList::mimeType(), "logged:" + QByteArray::number(static_cast<qlonglong>(clip(0).id)));
+  const QPoint at = runList()->visualItemRect(runList()->itemOf(sheet()[0].id)).center();
+  QDragEnterEvent enter(at, Qt::MoveAction, &carried, Qt::LeftButton, Qt::NoModifier);
+  QApplication::sendEvent(runList()->viewport(), &enter);
+  QDragMoveEvent over(at, Qt::MoveAction, &carried, Qt::LeftButton, Qt::NoModifier);
+  QApplication::sendEvent(runList()->viewport(), &over);
+  QDropEvent drop(at, Qt::MoveAction, &carried, Qt::LeftButton, Qt::NoModifier);
+  QApplication::sendEvent(runList()->viewport(), &drop);
+  ASSERT_TRUE(waitFor([this] { return clip(0).planned == sheet()[0].id; }));
+  QTest::keyClick(window_.get(), Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(clip(0).planned, sheet()[2].id);
+}
+
+TEST_F(Poolside, WaitsForAClipThatIsStillBeingWritten) {
+  watch();
+  RehearsalScene scene = test::smallPull();
+  scene.length = Seconds(0.4);
+  ASSERT_TRUE(filmRehearsal(scene, folder_ / "whole.mp4"));
+  std::ifstream whole(folder_ / "whole.mp4", std::ios::binary);
+  const std::string bytes{std::istreambuf_iterator<char>(whole), {}};
+  std::ofstream growing(folder_ / "camera/growing.mp4", std::ios::binary);
+  // Pieces at every look: it never stands still before it is whole.
+  for (std::size_t i = 0; i < 6; ++i) {
+    growing << bytes.substr(i * bytes.size() / 6, (i + 1) * bytes.size() / 6 - i * bytes.size() / 6)
+            << std::flush;
+    if (i < 5) QTest::qWait(400);
+    EXPECT_EQ(waiting()->count(), 0) << i;
+  }
+  ASSERT_TRUE(waitForClips(1));
+  const auto print = printOf(folder_ / "camera/growing.mp4");
+  EXPECT_EQ(print->size_bytes, bytes.size());
+}
+
+TEST_F(Poolside, NoticesTheVerySameClipAndAFolderThatDisappears) {
+  watch();
+  dropClip("a.mp4");
+  ASSERT_TRUE(waitForClips(1));
+  key(Qt::Key_T);
+  std::filesystem::copy_file(folder_ / "camera/a.mp4", folder_ / "camera/copy.mp4");
+  ASSERT_TRUE(waitForClips(1));
+  EXPECT_TRUE(waiting()->item(0)->text().contains("very same clip"))
+      << waiting()->item(0)->text().toStdString();
+  press("leaveClip");
+  EXPECT_EQ(waiting()->count(), 0);
+
+  auto* trouble = find<QLabel>("folderTrouble");
+  std::filesystem::rename(folder_ / "camera", folder_ / "gone");
+  ASSERT_TRUE(waitFor([&] { return trouble->isVisibleTo(window_.get()); }));
+  EXPECT_TRUE(trouble->text().contains("not there"));
+  std::filesystem::rename(folder_ / "gone", folder_ / "camera");
+  ASSERT_TRUE(waitFor([&] { return !trouble->isVisibleTo(window_.get()); }));
+  EXPECT_EQ(window_->desk().passes().size(), 1U);
+}
+
+TEST_F(Poolside, OffersTwoClipsOfOneSecondSideBySide) {
+  watch();
+  dropClip("a.mp4", 1);
+  dropClip("b.mp4", 2);
+  const auto now = std::filesystem::file_time_type::clock::now();
+  std::filesystem::last_write_time(folder_ / "camera/a.mp4", now);
+  std::filesystem::last_write_time(folder_ / "camera/b.mp4", now);
+  ASSERT_TRUE(waitForClips(2));
+  key(Qt::Key_T);
+  ASSERT_TRUE(waitForClips(1));
+  find<QComboBox>("clipCamera")->setEditText("top");
+  key(Qt::Key_T);
+  EXPECT_EQ(clip(0).planned, clip(1).planned);
+  EXPECT_EQ(clip(1).camera, "top");
+}
+
+TEST_F(Poolside, KeepsTheBeatByKeyAndSaysWhenItIsSilent) {
+  auto& pacer = window_->poolside().pacer().pacer();
+  std::vector<std::size_t> beats;
+  QObject::connect(&pacer, &Pacer::beat, window_.get(), [&](std::size_t n) { beats.push_back(n); });
+  day().edit("Quick", [](DayPlan& plan) { plan.cadence = {2, Seconds(0.05), Seconds(0.1)}; });
+  key(Qt::Key_P);
+  ASSERT_TRUE(waitFor([&] { return beats.size() >= 5; }));
+  key(Qt::Key_P);
+  EXPECT_FALSE(pacer.running());
+  for (std::size_t i = 1; i < beats.size(); ++i) EXPECT_GT(beats[i], beats[i - 1]);
+}
+
+TEST(TickSound, PlacesItsTicksToTheSample) {
+  const Cadence cadence{2, Seconds(0.5), Seconds(1.0)};
+  constexpr int kRate_Hz = 48000;
+  std::vector<qint16> samples(3 * kRate_Hz);
+  TickSound::fill(cadence, kRate_Hz, 0, samples.data(), static_cast<qint64>(samples.size()));
+  std::vector<std::size_t> starts;
+  for (std::size_t i = 0; i < samples.size(); ++i) {
+    if (samples[i] == 0 || (i > 0 && samples[i - 1] != 0)) continue;
+    if (starts.empty() || i - starts.back() > 9600) starts.push_back(i);
+  }
+  // A sine begins at zero, so the first sample that is not follows by one.
+  ASSERT_EQ(starts.size(), 4U);
+  for (std::size_t n = 0; n < 4; ++n) {
+    EXPECT_NEAR(static_cast<double>(starts[n]), cadence.beat(n).value() * kRate_Hz + 1.0, 1.0) << n;
+  }
+}
+
+}  // namespace
+}  // namespace fin::app
