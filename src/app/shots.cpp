@@ -7,6 +7,7 @@
 #include <cstdio>
 
 #include "app/places/plan/rack_page.h"
+#include "app/print/sheets.h"
 
 namespace fin::app {
 
@@ -45,6 +46,10 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
            {"poolside.png", [this] { window_.go(Place::Poolside); }},
            {"bench-pull.png", [bench] { bench(1, 0.55); }},
            {"bench-fall.png", [bench] { bench(3, 0.6); }}};
+  for (const auto& printed : {printPassSheet(window_.day(), folder_.filePath("pass-sheet.pdf")),
+                              printCautions(folder_.filePath("cautions.pdf"))}) {
+    if (!printed) std::fprintf(stderr, "agile-fin: %s\n", printed.error().message.c_str());
+  }
   connect(&timer_, &QTimer::timeout, this, [this] {
     quiet_ = settled() ? quiet_ + 1 : 0;
     if (quiet_ >= kQuietTicks) take();

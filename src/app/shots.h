@@ -11,7 +11,8 @@
 
 namespace fin::app {
 
-/// Goes through the main views and writes a PNG of each, then ends the program.
+/// Goes through the main views and writes a PNG of each, and the sheets for clipboard and wall, then ends the
+/// program.
 class Shots : public QObject {
   Q_OBJECT
 

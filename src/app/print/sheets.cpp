@@ -12,12 +12,14 @@ namespace fin::app {
 namespace {
 
 constexpr int kResolution_dpi = 150;
+constexpr int kClipboard_pt = 10;
+constexpr int kWall_pt = 14;
 
 QString text(std::string_view words) {
   return QString::fromUtf8(words.data(), static_cast<qsizetype>(words.size()));
 }
 
-Result<void> print(const QString& html, const QString& title, const QString& file) {
+Result<void> print(const QString& html, const QString& title, const QString& file, int points) {
   // The writer says nothing of a place that cannot be written, so the file is tried first.
   QFile probe(file);
   if (!probe.open(QIODevice::WriteOnly)) {
@@ -32,11 +34,18 @@ Result<void> print(const QString& html, const QString& title, const QString& fil
   writer.setResolution(kResolution_dpi);
   writer.setTitle(title);
   QTextDocument document;
+  document.setDefaultFont(QFont("Inter", points));
   document.setDefaultStyleSheet(
-      "body { font-family: Inter; font-size: 9pt; color: #1e262c; } h1 { font-size: 16pt; } h2 { font-size: "
-      "11pt; }"
-      "td, th { padding: 4px 6px; } th { text-align: left; background: #efe8da; }");
+      QString("body { font-family: Inter; font-size: %1pt; color: #1e262c; } h1 { font-size: %2pt; }"
+              "h2 { font-size: %3pt; } td, th { padding: 4px 6px; } th { text-align: left; background: "
+              "#efe8da; }")
+          .arg(points)
+          .arg(2 * points)
+          .arg(points + 3));
   document.documentLayout()->setPaintDevice(&writer);
+  // A page size of its own keeps the document from adding margins to those of the page.
+  document.setPageSize(QSizeF(writer.width(), writer.height()));
+  document.setDocumentMargin(0);
   document.setHtml(html);
   document.print(&writer);
   return {};
@@ -82,7 +91,7 @@ Result<void> printPassSheet(const DayDesk& desk, const QString& file) {
                    .arg(plan.options.seed),
                held.toHtmlEscaped(), QObject::tr("Block"), QObject::tr("Rig"), QObject::tr("Pass"),
                QObject::tr("Done"), QObject::tr("Note"), sheetRows(desk));
-  return print(html, name, file);
+  return print(html, name, file, kClipboard_pt);
 }
 
 Result<void> printCautions(const QString& file) {
@@ -93,7 +102,7 @@ Result<void> printCautions(const QString& file) {
     body +=
         QString("<h2>%1</h2><p>%2</p>").arg(text(c.heading).toHtmlEscaped(), text(c.full).toHtmlEscaped());
   }
-  return print(body, QObject::tr("Cautions"), file);
+  return print(body, QObject::tr("Cautions"), file, kWall_pt);
 }
 
 CsvTable passSheetTable(const DayDesk& desk) {

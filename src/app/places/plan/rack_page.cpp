@@ -102,7 +102,12 @@ QWidget* RackPage::buildTable() {
                        rackFields().begin()),
       1);
   table_->horizontalHeader()->setDefaultSectionSize(84);
-  table_->setColumnWidth(0, 130);
+  table_->setColumnWidth(0, 104);
+  for (std::size_t i = 0; i < rackFields().size(); ++i) {
+    if (rackFields()[i].name == "rig") table_->setColumnWidth(static_cast<int>(i), 108);
+    if (rackFields()[i].name == "length_mm") table_->setColumnWidth(static_cast<int>(i), 96);
+    if (rackFields()[i].name == "price") table_->setColumnWidth(static_cast<int>(i), 62);
+  }
   left->addWidget(table_, 1);
   layout->addLayout(left, 1);
   layout->addWidget(buildDetails());
