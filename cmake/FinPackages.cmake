@@ -21,5 +21,6 @@ function(fin_opencv module)
 endfunction()
 fin_opencv(core)
 fin_opencv(imgproc)
+fin_opencv(video)
 
 find_package(SQLiteCpp REQUIRED)

@@ -5,18 +5,25 @@
 
 #include "core/calibration/clip_clock.h"
 #include "core/calibration/lens.h"
+#include "core/calibration/refraction.h"
 #include "core/calibration/scale.h"
 #include "core/calibration/tank_frame.h"
 
 namespace fin {
 namespace {
 
+ClipIndex evenIndex(double rate_Hz, std::int64_t frames) {
+  std::vector<ClipIndex::Packet> packets;
+  for (std::int64_t i = 0; i < frames; ++i) packets.push_back({i, i, i == 0, false});
+  return {std::move(packets), 1.0 / rate_Hz};
+}
+
 TEST(Scale, IsLengthOverDistance) {
   const auto scale =
       Scale::create({{100.0, 200.0}, {400.0, 600.0}, Millimetres(250.0), Millimetres(1.0)}, {});
   ASSERT_TRUE(scale);
   EXPECT_DOUBLE_EQ(scale->mmPerPixel(), 0.5);
-  EXPECT_NEAR(scale->relativeU95(), std::hypot(std::sqrt(2.0) / 500.0, 1.0 / 250.0), 1e-12);
+  EXPECT_NEAR(scale->relativeU95(), std::hypot(std::sqrt(2.0) / 500.0, 1.0 / 250.0, 0.005), 1e-12);
 }
 
 TEST(Scale, GrowsWithTheDistanceOfTheLuresPlane) {
@@ -24,6 +31,7 @@ TEST(Scale, GrowsWithTheDistanceOfTheLuresPlane) {
                                    ScalePlane{Millimetres(1500.0), Millimetres(1620.0)});
   ASSERT_TRUE(scale);
   EXPECT_DOUBLE_EQ(scale->mmPerPixel(), 1.08);
+  EXPECT_NEAR(scale->relativeU95(), std::hypot(std::sqrt(2.0) / 100.0, 5.0 / 1500.0, 5.0 / 1620.0), 1e-12);
 }
 
 TEST(Scale, RefusesWhatCannotBeMeant) {
@@ -33,6 +41,31 @@ TEST(Scale, RefusesWhatCannotBeMeant) {
   EXPECT_FALSE(Scale::create({at, {90.0, 10.0}, Millimetres(std::nan(""))}, {}));
   EXPECT_FALSE(
       Scale::create({at, {90.0, 10.0}, Millimetres(5.0)}, ScalePlane{Millimetres(0.0), Millimetres(9.0)}));
+}
+
+TEST(Refraction, BringsThingsInWaterNearer) {
+  const SightPath lure{Millimetres(300.0), Millimetres(12.0), Millimetres(800.0)};
+  EXPECT_NEAR(apparentDistance(lure, GramsPerKilogram(0.0))->value(), 300.0 + 8.0 + 800.0 / 1.333, 1e-9);
+  EXPECT_NEAR(apparentDistance(lure, GramsPerKilogram(35.0))->value(), 308.0 + 800.0 / 1.340, 1e-9);
+  EXPECT_FALSE(apparentDistance({}, GramsPerKilogram(0.0)));
+  EXPECT_FALSE(
+      apparentDistance({Millimetres(-1.0), Millimetres(0.0), Millimetres(9.0)}, GramsPerKilogram(0.0)));
+  // A ruler dry on the window, the lure 800 mm behind it: taken for one plane, lengths are wrong by two
+  // thirds.
+  const SightPath dry{Millimetres(300.0), Millimetres(0.0), Millimetres(0.0)};
+  const ScalePlane plane{*apparentDistance(dry, GramsPerKilogram(0.0)),
+                         *apparentDistance(lure, GramsPerKilogram(0.0))};
+  const ScaleMark ruler{{0.0, 0.0}, {100.0, 0.0}, Millimetres(100.0)};
+  EXPECT_NEAR(Scale::create(ruler, plane)->mmPerPixel(), (308.0 + 800.0 / 1.333) / 300.0, 1e-9);
+}
+
+TEST(ClipClock, FindsTheRateFromTwoFramesAndTheTimeBetween) {
+  const ClipIndex index = evenIndex(30.0, 301);
+  // 240 frames played in 8 s took one true second.
+  EXPECT_NEAR(rateFromInterval(index, 30, 270, Seconds(1.0))->value(), 240.0, 1e-9);
+  EXPECT_FALSE(rateFromInterval(index, 30, 30, Seconds(1.0)));
+  EXPECT_FALSE(rateFromInterval(index, 30, 90, Seconds(0.0)));
+  EXPECT_FALSE(rateFromInterval(index, 30, 9000, Seconds(1.0)));
 }
 
 TEST(Lens, StraightensWhatItBent) {
@@ -53,12 +86,6 @@ TEST(TankFrame, PutsUpAgainstGravityWhicheverWayThePlumbIsDrawn) {
     EXPECT_LT(up.y_px, 0.0);
     EXPECT_NEAR(up.x_px / up.y_px, 15.0 / 680.0, 1e-12);
   }
-}
-
-ClipIndex evenIndex(double rate_Hz, std::int64_t frames) {
-  std::vector<ClipIndex::Packet> packets;
-  for (std::int64_t i = 0; i < frames; ++i) packets.push_back({i, i, i == 0, false});
-  return {std::move(packets), 1.0 / rate_Hz};
 }
 
 TEST(ClipClock, BringsSlowMotionBackToTrueTime) {

@@ -20,12 +20,6 @@ FilmingFinding finding(const FilmingPlan& plan, const std::string& key) {
   return *found;
 }
 
-TEST(FilmingCheck, SeesThroughGlassAndWater) {
-  const FilmingPlan plan{.air_mm = 300.0, .glass_mm = 12.0, .water_mm = 800.0};
-  EXPECT_NEAR(apparentDistance_mm(plan, kFresh), 300.0 + 8.0 + 800.0 / 1.333, 1e-9);
-  EXPECT_NEAR(apparentDistance_mm(plan, GramsPerKilogram(35.0)), 308.0 + 800.0 / 1.340, 1e-9);
-}
-
 TEST(FilmingCheck, WorksOutPixelsPerMillimetre) {
   FilmingPlan plan;
   plan.air_mm = 1000.0;

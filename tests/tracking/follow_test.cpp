@@ -6,7 +6,9 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <opencv2/core.hpp>
 
+#include "core/tracking/background.h"
 #include "support/small_scene.h"
 
 namespace fin {
@@ -142,6 +144,38 @@ TEST(Follow, RefusesAnEmptyWall) {
   const auto track = followMarks(tank, request);
   ASSERT_FALSE(track);
   EXPECT_NE(track.error().message.find("nothing"), std::string::npos) << track.error().message;
+}
+
+/// A picture that is seen through a window which moves over a larger one: the background of a moving camera.
+class MovingWindow : public FrameSource {
+ public:
+  explicit MovingWindow(RehearsalTank& tank) : picture_(*tank.frame(0)) {}
+  [[nodiscard]] std::size_t frameCount() const override { return 80; }
+  [[nodiscard]] Seconds timeOf(std::size_t n) const override {
+    return Seconds(static_cast<double>(n) / 100.0);
+  }
+  [[nodiscard]] Result<Picture> frame(std::size_t n) override {
+    return Picture::fromMat(
+        picture_.rgb()(cv::Rect(static_cast<int>(2 * n), 20 + static_cast<int>(n) / 4, 300, 200)));
+  }
+
+ private:
+  Picture picture_;
+};
+
+TEST(Background, IsFollowedBehindAMovingCamera) {
+  RehearsalScene scene = test::smallPull();
+  scene.noise_grey = 1.0;
+  RehearsalTank tank(scene);
+  MovingWindow source(tank);
+  Track track{0, source.frameCount(), {}};
+  ASSERT_TRUE(followBackground(source, track));
+  for (std::size_t n = 0; n < track.frameCount; n += 13) {
+    ASSERT_TRUE(track.background[n].seen) << n;
+    // The window goes right, so what is seen goes left; a few hundredths of a pixel a frame add up.
+    EXPECT_NEAR(track.background[n].at.x_px, -2.0 * static_cast<double>(n), 0.8) << n;
+    EXPECT_NEAR(track.background[n].at.y_px, -static_cast<double>(n / 4), 0.8) << n;
+  }
 }
 
 TEST(Follow, StopsWhenAsked) {

@@ -33,6 +33,7 @@ void FolderWatch::setFolder(const QString& folder) {
   known_.clear();
   sizes_.clear();
   stood_.clear();
+  givenUp_.clear();
   trouble_.clear();
   emit trouble({});
   emit waiting(0);
@@ -47,7 +48,8 @@ void FolderWatch::setFolder(const QString& folder) {
 void FolderWatch::look() {
   if (looking_.running()) return;
   looking_.start(
-      [folder = folder_, known = known_, sizes = sizes_, stood = stood_](const std::stop_token& stop) {
+      [folder = folder_, known = known_, sizes = sizes_, stood = stood_,
+       givenUp = givenUp_](const std::stop_token& stop) {
         Look out;
         const QDir dir(folder);
         out.there = dir.exists() && QFileInfo(folder).isReadable();
@@ -55,6 +57,7 @@ void FolderWatch::look() {
           const QString path = file.absoluteFilePath();
           if (known.contains(path) || stop.stop_requested()) continue;
           out.sizes[path] = file.size();
+          if (givenUp.value(path, -1) == file.size()) continue;
           const bool still = sizes.value(path, -1) == file.size() && file.size() > 0;
           if (!still || stood.value(path) < kStoodForWhole) {
             ++out.unfinished;
@@ -79,18 +82,18 @@ void FolderWatch::look() {
 }
 
 void FolderWatch::take(Look look) {
+  for (const QString& file : look.unreadable) givenUp_[file] = look.sizes.value(file);
   QString why;
   if (!look.there)
     why = tr("%1 is not there or cannot be read. Clips come in again when it is back.").arg(folder_);
-  for (const QString& file : look.unreadable) {
-    known_.insert(file);
-    why = tr("%1 stands still and is no clip that can be read.").arg(QFileInfo(file).fileName());
-  }
   for (auto at = look.sizes.begin(); at != look.sizes.end(); ++at) {
     stood_[at.key()] = sizes_.value(at.key(), -1) == at.value() ? stood_.value(at.key()) + 1 : 0;
+    if (givenUp_.value(at.key(), -1) == at.value()) {
+      why = tr("%1 stands still and is no clip that can be read.").arg(QFileInfo(at.key()).fileName());
+    }
   }
   sizes_ = look.sizes;
-  if (why != trouble_ && (look.unreadable.empty() ? true : !why.isEmpty())) {
+  if (why != trouble_) {
     trouble_ = why;
     emit trouble(why);
   }

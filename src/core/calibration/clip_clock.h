@@ -9,6 +9,13 @@
 
 namespace fin {
 
+/// No camera takes more frames in a second.
+constexpr Hertz kHighestRate{100000.0};
+
+/// The rate at which a clip was filmed, from two of its frames and the true time between them (a stopwatch, a
+/// blinking light, beats of a pacer). BadRequest where they are one frame or no time lies between.
+Result<Hertz> rateFromInterval(const ClipIndex& index, std::size_t from, std::size_t to, Seconds trueTime);
+
 /// True time of a clip's frames. A clip filmed at a higher rate than it plays is slowed down by the ratio
 /// of its playing rate to its capture rate; without a capture rate the container's time stamps are true.
 /// Uneven time stamps stay uneven: never frame number over nominal rate.

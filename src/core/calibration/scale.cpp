@@ -21,6 +21,7 @@ Result<Scale> Scale::create(const ScaleMark& mark, const std::optional<ScalePlan
     return failure(ErrorCode::BadRequest, "scale: length_u95_mm must not be negative", "scale.length_u95_mm");
   }
   double farther = 1.0;
+  double planeU95 = kPlaneU95;
   if (plane) {
     const double ruler = plane->cameraToScale.value();
     const double lure = plane->cameraToLure.value();
@@ -29,10 +30,11 @@ Result<Scale> Scale::create(const ScaleMark& mark, const std::optional<ScalePlan
                      "scale_plane");
     }
     farther = lure / ruler;
+    planeU95 = std::hypot(kDistanceU95.value() / ruler, kDistanceU95.value() / lure);
   }
   const double ends = std::sqrt(2.0) * kEndPlacingU95.value() / apart_px;
   const double ruler = mark.lengthU95.value() / length_mm;
-  return Scale(length_mm / apart_px * farther, std::hypot(ends, ruler));
+  return Scale(length_mm / apart_px * farther, std::hypot(ends, ruler, planeU95));
 }
 
 }  // namespace fin

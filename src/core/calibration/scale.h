@@ -29,11 +29,17 @@ struct ScalePlane {
 /// How far a person's placing of one end may be off (95 %), picture pixels.
 constexpr Pixels kEndPlacingU95{1.0};
 
+/// How far a distance measured by tape may be off (95 %), and how far a ruler said to hang in the lure's
+/// plane may make every length wrong.
+constexpr Millimetres kDistanceU95{5.0};
+constexpr double kPlaneU95 = 0.005;
+
 /// Size of a pixel in the lure's plane.
 ///
 /// Model: a camera square to the plane, so one factor holds all over the picture. mm per pixel =
 /// length / distance of the ends, times cameraToLure / cameraToScale. It misleads when the ruler's plane
-/// is not the lure's and no distances are given. Uncertainty: both ends and the length in quadrature.
+/// is not the lure's and no distances are given. Uncertainty: both ends, the length and the plane in
+/// quadrature.
 class Scale {
  public:
   /// `from` and `to` after the lens was allowed for. BadRequest when they coincide or a length is not

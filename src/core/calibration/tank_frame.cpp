@@ -23,6 +23,10 @@ TankPoint TankFrame::toTank(PixelPoint seen) const {
   return {dot(p, along_) * size, dot(p, up_) * size};
 }
 
+TankPoint TankFrame::shiftToTank(PixelPoint shift, double mmPerPixel) const {
+  return {dot(shift, along_) * mmPerPixel, dot(shift, up_) * mmPerPixel};
+}
+
 PixelPoint upFromPlumb(const std::optional<PixelLine>& plumb) {
   if (!plumb) return {0.0, -1.0};
   const PixelPoint v = plumb->to - plumb->from;

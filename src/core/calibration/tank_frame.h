@@ -28,6 +28,8 @@ class TankFrame {
   explicit TankFrame(const Parts& parts);
 
   [[nodiscard]] TankPoint toTank(PixelPoint seen) const;
+  /// A shift in the picture at a scale of its own, as a shift in the lure's plane's directions.
+  [[nodiscard]] TankPoint shiftToTank(PixelPoint shift, double mmPerPixel) const;
   [[nodiscard]] const std::optional<Scale>& scale() const { return scale_; }
 
  private:

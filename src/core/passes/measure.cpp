@@ -7,6 +7,7 @@
 #include "core/calibration/clip_clock.h"
 #include "core/readings/fall.h"
 #include "core/readings/retrieve.h"
+#include "core/tracking/background.h"
 #include "core/tracking/follow.h"
 
 namespace fin {
@@ -51,7 +52,13 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
                    "first_frame");
   }
   if (request.marks.empty()) return Track{request.firstFrame, last - request.firstFrame + 1, {}};
-  return followMarks(source, {request.marks, request.firstFrame, last}, job);
+  const bool moving = request.followBackground && request.view == View::Chase;
+  const double marksShare = moving ? 0.5 : 1.0;
+  auto track = followMarks(source, {request.marks, request.firstFrame, last}, partOf(job, 0.0, marksShare));
+  if (!track || !moving) return track;
+  if (auto ok = followBackground(source, *track, partOf(job, marksShare, 1.0)); !ok)
+    return tl::unexpected(ok.error());
+  return track;
 }
 
 Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track track) {
@@ -74,6 +81,8 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
     const auto scale = Scale::create(mark, request.scalePlane);
     if (!scale) return tl::unexpected(scale.error());
     geometry.scale = *scale;
+    // What is followed behind the lure lies where the ruler does.
+    geometry.backgroundScale = *Scale::create(mark, std::nullopt);
   }
   result.traces = traceBody(result.track, result.time_s, geometry);
 

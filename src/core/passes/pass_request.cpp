@@ -2,8 +2,10 @@
 #include "core/passes/pass_request.h"
 
 #include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
+#include "core/calibration/clip_clock.h"
 
 namespace fin {
 namespace {
@@ -14,6 +16,22 @@ tl::unexpected<Error> wrong(const std::string& key, const std::string& why) {
 
 Result<void> checkLine(const std::optional<PixelLine>& line, const char* key) {
   if (line && length(line->to - line->from).value() < 1.0) return wrong(key, "its two ends lie on one spot");
+  return {};
+}
+
+double heightAt(const PixelLine& line, double x_px) {
+  const double run = line.to.x_px - line.from.x_px;
+  const double share = std::abs(run) > 1e-9 ? (x_px - line.from.x_px) / run : 0.5;
+  return line.from.y_px + share * (line.to.y_px - line.from.y_px);
+}
+
+/// Down is towards larger y: the waterline has to lie over the bottom where both were drawn.
+Result<void> checkLevels(const PassRequest& request) {
+  if (!request.waterline || !request.bottom) return {};
+  const double x = midpoint(request.bottom->from, request.bottom->to).x_px;
+  if (heightAt(*request.waterline, x) >= heightAt(*request.bottom, x)) {
+    return wrong("waterline", "it lies below the bottom; one of the two lines is wrong");
+  }
   return {};
 }
 
@@ -43,8 +61,8 @@ Result<void> validate(const PassRequest& request, Stage stage) {
   if (request.lastFrame && *request.lastFrame < request.firstFrame) {
     return wrong("last_frame", "the window ends before first_frame");
   }
-  if (request.captureRate && !(request.captureRate->value() > 0.0)) {
-    return wrong("capture_rate", "must be more than zero");
+  if (request.captureRate && !(request.captureRate->value() > 0.0 && *request.captureRate < kHighestRate)) {
+    return wrong("capture_rate", "must be the frames a camera takes in a second");
   }
   if (request.scale) {
     if (auto scale = Scale::create(*request.scale, request.scalePlane); !scale) {
@@ -64,6 +82,7 @@ Result<void> validate(const PassRequest& request, Stage stage) {
        {std::pair{&request.plumb, "plumb"}, {&request.waterline, "waterline"}, {&request.bottom, "bottom"}}) {
     if (auto ok = checkLine(*line, key); !ok) return ok;
   }
+  if (auto ok = checkLevels(request); !ok) return ok;
   return checkMarks(request);
 }
 

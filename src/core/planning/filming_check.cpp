@@ -2,16 +2,15 @@
 #include "core/planning/filming_check.h"
 
 #include <fmt/format.h>
+
+#include "core/calibration/refraction.h"
+
 #include <cmath>
 #include <numbers>
 
 namespace fin {
 namespace {
 
-constexpr double kGlass = 1.50;
-constexpr double kFresh = 1.333;
-constexpr double kSea = 1.340;
-constexpr double kSeaSalinity = 35.0;
 constexpr double kSamplesGood = 10.0;
 constexpr double kSamplesFloor = 5.0;
 constexpr double kBlurShare = 1.0 / 3.0;
@@ -116,11 +115,6 @@ FilmingFinding flicker(const FilmingPlan& plan) {
 
 }  // namespace
 
-double apparentDistance_mm(const FilmingPlan& plan, GramsPerKilogram salinity) {
-  const double n = kFresh + (kSea - kFresh) * salinity.value() / kSeaSalinity;
-  return plan.air_mm + plan.glass_mm / kGlass + plan.water_mm / n;
-}
-
 Result<std::vector<FilmingFinding>> checkFilming(const FilmingPlan& plan, GramsPerKilogram salinity) {
   const std::pair<double, std::pair<const char*, const char*>> needed[] = {
       {plan.water_mm, {"water_mm", "the distance to the lure"}},
@@ -146,7 +140,10 @@ Result<std::vector<FilmingFinding>> checkFilming(const FilmingPlan& plan, GramsP
   }
   const double focal_px =
       0.5 * plan.width_px / std::tan(0.5 * plan.fieldOfView_deg * std::numbers::pi / 180.0);
-  const double distance = apparentDistance_mm(plan, salinity);
+  const auto seems = apparentDistance(
+      {Millimetres(plan.air_mm), Millimetres(plan.glass_mm), Millimetres(plan.water_mm)}, salinity);
+  if (!seems) return tl::unexpected(seems.error());
+  const double distance = seems->value();
   const double perMillimetre = focal_px / distance;
   std::vector<FilmingFinding> out{size(plan, perMillimetre), samples(plan),
                                   blur(plan, perMillimetre), cycles(plan, perMillimetre),

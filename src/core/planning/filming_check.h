@@ -44,10 +44,6 @@ struct FilmingFinding {
   std::string change;  ///< empty where nothing needs to
 };
 
-/// Distance at which the lure seems to be: air + glass / 1.50 + water / n, with n 1.333 in fresh and 1.340 in
-/// sea water (35 g/kg), in between by salinity. Flat window, square to it.
-double apparentDistance_mm(const FilmingPlan& plan, GramsPerKilogram salinity);
-
 /// px/mm, samples a cycle, blur of a mark, cycles in view, error by the ruler's plane, depth for a steady
 /// fall, and flicker of mains light. Thresholds: 10 samples a cycle good, 5 the floor, 2.5 aliased; blur a
 /// third of a mark; five cycles in view; plane error 1 % good, 3 % the most. Errors: BadRequest that names

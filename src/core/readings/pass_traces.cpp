@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/readings/pass_traces.h"
 
+#include <algorithm>
 #include <cmath>
 #include <numbers>
 
@@ -8,6 +9,7 @@ namespace fin {
 namespace {
 
 constexpr double kPathForDirection_bodies = 2.0;  ///< travel that shows the pull's direction well enough
+constexpr double kBackgroundWanted = 0.7;         ///< share of the frames
 constexpr double kLargestTilt = 0.5;              ///< tangent: beyond, the path is not the pull's
 
 PixelPoint directionOf(Pull pull) {
@@ -32,6 +34,7 @@ struct SeenBody {
   double time_s;
   PixelPoint nose;
   PixelPoint tail;
+  PixelPoint background;  ///< how far what lies behind has moved
 };
 
 std::vector<SeenBody> seenBodies(const Track& track, std::span<const double> time_s) {
@@ -41,7 +44,8 @@ std::vector<SeenBody> seenBodies(const Track& track, std::span<const double> tim
   if (nose == nullptr || tail == nullptr) return out;
   for (std::size_t i = 0; i < track.frameCount; ++i) {
     if (nose->samples[i].seen && tail->samples[i].seen) {
-      out.push_back({time_s[i], nose->samples[i].at, tail->samples[i].at});
+      out.push_back({time_s[i], nose->samples[i].at, tail->samples[i].at,
+                     track.background.empty() ? PixelPoint{} : track.background[i].at});
     }
   }
   return out;
@@ -86,6 +90,17 @@ double unwrapped(double angle, double before) {
   return before + std::remainder(angle - before, 360.0);
 }
 
+/// Whether places can be told against the tank, and how well that was seen.
+void judgeBackground(const Track& track, const Geometry& geometry, PassTraces& out) {
+  if (geometry.view != View::Chase) return;
+  out.movingCamera = true;
+  const auto seen = std::count_if(track.background.begin(), track.background.end(),
+                                  [](const MarkSample& s) { return s.seen; });
+  out.backgroundSeen =
+      track.background.empty() ? 0.0 : static_cast<double>(seen) / static_cast<double>(track.frameCount);
+  out.againstTank = out.backgroundSeen >= kBackgroundWanted;
+}
+
 }  // namespace
 
 PassTraces traceBody(const Track& track, std::span<const double> time_s, const Geometry& geometry) {
@@ -97,7 +112,10 @@ PassTraces traceBody(const Track& track, std::span<const double> time_s, const G
   }
   const std::vector<SeenBody> seen = seenBodies(track, time_s);
   if (seen.empty()) return out;
+  judgeBackground(track, geometry, out);
   const TankFrame frame = frameFor(geometry, seen);
+  const double behind_mm =
+      geometry.backgroundScale ? geometry.backgroundScale->mmPerPixel() : out.unitPerPixel;
   std::vector<double> lengths;
   for (const SeenBody& s : seen) {
     const TankPoint nose = frame.toTank(s.nose);
@@ -105,8 +123,9 @@ PassTraces traceBody(const Track& track, std::span<const double> time_s, const G
     const double du = nose.u_mm - tail.u_mm;
     const double dv = nose.v_mm - tail.v_mm;
     const double angle = std::atan2(dv, du) * kDegreesPerRadian;
-    out.alongCentre.add(s.time_s, 0.5 * (nose.u_mm + tail.u_mm));
-    out.upCentre.add(s.time_s, 0.5 * (nose.v_mm + tail.v_mm));
+    const TankPoint behind = frame.shiftToTank(s.background, behind_mm);
+    out.alongCentre.add(s.time_s, 0.5 * (nose.u_mm + tail.u_mm) - behind.u_mm);
+    out.upCentre.add(s.time_s, 0.5 * (nose.v_mm + tail.v_mm) - behind.v_mm);
     out.acrossTail.add(s.time_s, tail.v_mm);
     out.bodyAlong.add(s.time_s, du);
     out.bodyUp.add(s.time_s, dv);

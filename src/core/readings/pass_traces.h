@@ -21,6 +21,8 @@ struct Geometry {
   std::optional<Scale> scale;
   std::optional<Lens> lens;
   std::optional<PixelLine> plumb;
+  /// Of what lies behind the lure, where the camera moves with it: the ruler's own plane.
+  std::optional<Scale> backgroundScale;
 };
 
 /// The motion of the body in the lure's plane against true time: frames in which nose and tail are seen.
@@ -33,6 +35,9 @@ struct PassTraces {
   Series bodyAlong;    ///< nose minus tail along the pull
   Series bodyUp;       ///< nose minus tail upwards
   bool inMillimetres = false;
+  bool movingCamera = false;
+  bool againstTank = true;      ///< places are the tank's: the camera stands, or its background was followed
+  double backgroundSeen = 1.0;  ///< share of the frames in which it was
   double scaleRelativeU95 = 0.0;
   double unitPerPixel = 1.0;
   double bodyLength = 0.0;  ///< median distance of nose and tail

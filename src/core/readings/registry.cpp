@@ -35,7 +35,7 @@ ReadingSpec later(std::string_view name, std::string_view unit, Views views, Mar
 
 std::vector<ReadingSpec> retrieve() {
   std::vector<ReadingSpec> specs{
-      done("travel_speed", "mm/s", kTankViews, kBody, kNeedsScale,
+      done("travel_speed", "mm/s", kNotHeadOn, kBody, kNeedsScale,
            "A straight line is laid through the place of the body's centre (midway between nose and tail) "
            "along "
            "the pull against true time; its slope is the speed."),

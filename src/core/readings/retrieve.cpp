@@ -18,6 +18,7 @@ constexpr double kEnoughCycles = 5.0;
 constexpr double kAliasedFrom = 0.4;  ///< of the capture rate
 constexpr double kCoarseFrom = 0.2;
 constexpr double kHuntingFrom_percent = 8.0;
+constexpr double kBackgroundU95 = 0.01;  ///< share of the speed: the background's plane is known no better
 constexpr double kChanceAllowed = 1e-4;
 constexpr double kLeastSwing_px = 0.5;  ///< side to side at the body's end: less is the follower's own noise
 constexpr double kMedianFactor = 1.2533;  ///< standard error of a median over that of a mean, normal spread
@@ -31,6 +32,13 @@ void refuseWobble(ReadingSheet& sheet, const std::string& why) {
 }
 
 void readTravelSpeed(const PassTraces& traces, ReadingSheet& sheet) {
+  if (!traces.againstTank) {
+    sheet.refuse("travel_speed",
+                 traces.backgroundSeen > 0.0
+                     ? "too little of the background was seen to tell how the camera moved"
+                     : "the camera moves along: let the background be followed to tell the speed");
+    return;
+  }
   const auto line = fitLine(traces.alongCentre);
   if (!line) {
     sheet.refuse("travel_speed", line.error().message + "; a longer run in view is needed");
@@ -39,7 +47,8 @@ void readTravelSpeed(const PassTraces& traces, ReadingSheet& sheet) {
   Estimate e;
   e.value = line->slope;
   const double ends = std::sqrt(2.0) * kMarkPlace_px * traces.unitPerPixel / traces.alongCentre.span_s();
-  e.u95 = std::hypot(line->slopeU95, line->slope * traces.scaleRelativeU95, ends);
+  const double behind = traces.movingCamera ? kBackgroundU95 * line->slope : 0.0;
+  e.u95 = std::hypot(std::hypot(line->slopeU95, line->slope * traces.scaleRelativeU95), ends, behind);
   e.n = static_cast<double>(line->n);
   e.grade = gradeOf(e.value, e.u95);
   sheet.give("travel_speed", e);

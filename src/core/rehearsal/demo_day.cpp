@@ -254,13 +254,6 @@ std::optional<RowId> plannedFor(const DayPlan& plan, const DemoPass& pass) {
   return std::nullopt;
 }
 
-/// A share of a longer piece of work.
-JobControl partOf(const JobControl& whole, double from, double to) {
-  JobControl part = whole;
-  part.progress = [&whole, from, to](double share) { whole.report(from + share * (to - from)); };
-  return part;
-}
-
 /// Films under a name of its own, so that a clip which is there is whole.
 Result<void> film(const DemoPass& pass, const fs::path& clip, const JobControl& job) {
   if (fs::exists(clip)) return {};

@@ -41,6 +41,9 @@ struct Track {
   std::size_t firstFrame = 0;
   std::size_t frameCount = 0;
   std::vector<MarkTrack> marks;
+  /// How far what lies behind the lure has moved in the picture since the first frame of the window (`at`, at
+  /// the lure's place), where it was followed; empty where it was not.
+  std::vector<MarkSample> background;
 
   [[nodiscard]] const MarkTrack* find(MarkName name) const;
   /// Frames in which every mark is seen.

@@ -17,4 +17,9 @@ struct JobControl {
   }
 };
 
+/// A job that is one part of another: its progress fills from … to of the whole's.
+inline JobControl partOf(const JobControl& whole, double from, double to) {
+  return {whole.stop, [&whole, from, to](double share) { whole.report(from + share * (to - from)); }};
+}
+
 }  // namespace fin

@@ -8,8 +8,8 @@
 #include <QStyle>
 #include <QVBoxLayout>
 
+#include "app/tools/line_tool.h"
 #include "app/tools/mark_tool.h"
-#include "app/tools/ruler_tool.h"
 
 namespace fin::app {
 namespace {
@@ -137,14 +137,21 @@ QWidget* BenchPlace::buildWork() {
   left->addWidget(transport_);
   left->addWidget(trace_, 5);
   row->addLayout(left, 1);
-  auto* side = new QWidget;
-  side->setFixedWidth(kSideWidth);
-  auto* right = new QVBoxLayout(side);
+  auto* usual = new QWidget;
+  auto* right = new QVBoxLayout(usual);
   right->setContentsMargins(0, 0, 0, 0);
   right->setSpacing(10);
   right->addWidget(steps_);
   right->addWidget(readings_, 1);
-  row->addWidget(side);
+  auto* calibration = new CalibrationPanel(desk_);
+  side_ = new QStackedWidget;
+  side_->setFixedWidth(kSideWidth);
+  side_->addWidget(usual);
+  side_->addWidget(calibration);
+  row->addWidget(side_);
+  connect(steps_, &StepsPanel::moreWanted, this, [this] { side_->setCurrentIndex(1); });
+  connect(calibration, &CalibrationPanel::done, this, [this] { side_->setCurrentIndex(0); });
+  connect(calibration, &CalibrationPanel::lineWanted, this, &BenchPlace::takeLine);
   return work;
 }
 
@@ -191,7 +198,26 @@ void BenchPlace::take(std::unique_ptr<Tool> tool, const QString& inHand) {
 }
 
 void BenchPlace::takeRuler() {
-  take(std::make_unique<RulerTool>(desk_, steps_->knownLength(), nullptr), "ruler");
+  const LineTool::Words words{tr("Press on one end of the known length."), tr("Now its other end.")};
+  take(std::make_unique<LineTool>(words,
+                                  [this](PixelLine line) {
+                                    desk_.edit(tr("Set the known length"), [&](PassRequest& r) {
+                                      const Millimetres u95 = r.scale ? r.scale->lengthU95 : Millimetres(0.0);
+                                      r.scale = ScaleMark{line.from, line.to, steps_->knownLength(), u95};
+                                    });
+                                  }),
+       "ruler");
+}
+
+void BenchPlace::takeLine(CalibrationPanel::Line which) {
+  const LineTool::Words words{tr("Press on one place of the line."),
+                              tr("Now on another, far from the first.")};
+  take(std::make_unique<LineTool>(words,
+                                  [this, which](PixelLine line) {
+                                    desk_.edit(tr("Draw a line"),
+                                               [&](PassRequest& r) { lineOf(r, which) = line; });
+                                  }),
+       {});
 }
 
 void BenchPlace::takeMark(MarkName mark) {

@@ -8,6 +8,7 @@
 #include <QWidget>
 
 #include "app/jobs/frame_loader.h"
+#include "app/places/bench/calibration_panel.h"
 #include "app/places/bench/footage_view.h"
 #include "app/places/bench/playback.h"
 #include "app/places/bench/readings_panel.h"
@@ -40,6 +41,7 @@ class BenchPlace : public QWidget {
   void showMessage(const QString& text, bool trouble);
   void takeRuler();
   void takeMark(MarkName mark);
+  void takeLine(CalibrationPanel::Line line);
   void take(std::unique_ptr<Tool> tool, const QString& inHand);
   void findClip();
 
@@ -56,6 +58,7 @@ class BenchPlace : public QWidget {
   TraceView* trace_;
   StepsPanel* steps_;
   ReadingsPanel* readings_;
+  QStackedWidget* side_;  ///< steps and readings, or more on size and time
 };
 
 }  // namespace fin::app

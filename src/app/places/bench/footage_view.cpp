@@ -133,6 +133,7 @@ void FootageView::paintEvent(QPaintEvent*) {
   painter.setRenderHint(QPainter::SmoothPixmapTransform, zoom_ < 4.0);
   painter.drawImage(QRectF(offset_, QSizeF(picture_.size()) * zoom_), picture_);
   paintScale(painter);
+  paintLines(painter);
   paintMarks(painter);
   if (tool_) {
     tool_->paint(painter, *this);
@@ -161,6 +162,24 @@ void FootageView::paintScale(QPainter& painter) const {
     painter.drawLine(to - tick, to + tick);
   }
   paintLabel(painter, line.center() + QPointF(-20, -26), tr("%1 mm").arg(scale.length.value()));
+}
+
+void FootageView::paintLines(QPainter& painter) const {
+  const LoggedPass* pass = desk_.current();
+  if (pass == nullptr) return;
+  const std::pair<const std::optional<PixelLine>&, QString> lines[] = {
+      {pass->request.plumb, tr("plumb")},
+      {pass->request.waterline, tr("waterline")},
+      {pass->request.bottom, tr("bottom")}};
+  for (const auto& [line, name] : lines) {
+    if (!line) continue;
+    const QLineF drawn(toView(line->from), toView(line->to));
+    painter.setPen(QPen(Qt::white, 3.5));
+    painter.drawLine(drawn);
+    painter.setPen(QPen(theme().ink, 1.6, Qt::DashDotLine));
+    painter.drawLine(drawn);
+    paintLabel(painter, drawn.center() + QPointF(8, 6), name);
+  }
 }
 
 void FootageView::paintTrail(QPainter& painter, const MarkTrack& mark, int colour) const {

@@ -53,6 +53,7 @@ class FootageView : public QWidget {
 
  private:
   void paintScale(QPainter& painter) const;
+  void paintLines(QPainter& painter) const;
   void paintMarks(QPainter& painter) const;
   void paintTrail(QPainter& painter, const MarkTrack& mark, int colour) const;
   void paintLoupe(QPainter& painter) const;

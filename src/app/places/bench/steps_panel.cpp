@@ -62,7 +62,7 @@ void StepsPanel::buildClipRow(QGridLayout& grid) {
   protocol_->setObjectName("protocol");
   protocol_->setAccessibleName(tr("What the lure does"));
   view_ = new QComboBox;
-  for (View v : {View::Top, View::Side}) view_->addItem(spokenName(v), static_cast<int>(v));
+  for (View v : {View::Top, View::Side, View::Chase}) view_->addItem(spokenName(v), static_cast<int>(v));
   view_->setObjectName("view");
   view_->setAccessibleName(tr("Where the camera is"));
   rate_ = new QDoubleSpinBox;
@@ -110,7 +110,12 @@ void StepsPanel::buildLengthRow(QGridLayout& grid) {
   grid.addWidget(heading(tr("A known length in the lure's plane")), 3, 0, 1, 2);
   grid.addWidget(length_, 4, 0);
   grid.addWidget(ruler_, 4, 1);
-  grid.addWidget(scaleText_, 5, 0, 1, 2);
+  auto* more = new QPushButton(tr("More …"));
+  more->setObjectName("moreCalibration");
+  more->setToolTip(tr("True time, a ruler in another plane, plumb, waterline, bottom, a moving camera"));
+  grid.addWidget(scaleText_, 5, 0);
+  grid.addWidget(more, 5, 1);
+  connect(more, &QPushButton::clicked, this, &StepsPanel::moreWanted);
   connect(ruler_, &QPushButton::clicked, this, &StepsPanel::rulerWanted);
   connect(length_, &UnitBox::edited, this, [this](double metric) {
     desk_.edit(tr("Say the known length"), [metric](PassRequest& r) {
@@ -178,7 +183,7 @@ void StepsPanel::refresh() {
               .arg(100.0 * scale->relativeU95(), 0, 'f', 1));
     }
   } else {
-    scaleText_->setText(tr("Without it: rates and angles only."));
+    scaleText_->setText(tr("None yet: no mm."));
   }
   const bool nose = placed(request, MarkName::Nose);
   const bool tail = placed(request, MarkName::Tail);

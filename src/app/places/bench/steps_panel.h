@@ -28,6 +28,7 @@ class StepsPanel : public QWidget {
 
  signals:
   void rulerWanted();
+  void moreWanted();  ///< on size and time
   void markWanted(MarkName mark);
 
  private:
