@@ -181,6 +181,7 @@ void MainWindow::addActions() {
 void MainWindow::setUnits(UnitSystem units) {
   bench_->setUnits(units);
   setUnitsWithin(*this, units);
+  day_->setUnits(units);
 }
 
 void MainWindow::toggleKeySheet() {

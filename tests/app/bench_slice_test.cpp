@@ -140,7 +140,7 @@ TEST_F(BenchSlice, UndoesAndRedoesWhatWasSaid) {
 TEST_F(BenchSlice, TellsBadInputWhereItHappenedAndLosesNothing) {
   test::write(folder_ / "notes.mp4", "no film at all");
   desk().openClip(QString::fromStdString((folder_ / "notes.mp4").string()));
-  EXPECT_TRUE(find<QFrame>("message")->isVisibleTo(window_.get()));
+  ASSERT_TRUE(waitFor([this] { return find<QFrame>("message")->isVisibleTo(window_.get()); }));
   EXPECT_TRUE(find<QLabel>("messageText")->text().contains("notes.mp4"));
   EXPECT_TRUE(desk().passes().empty());
 

@@ -34,6 +34,15 @@ class PlanDay : public WindowTest {
   void type(const char* box, const char* text) { typeInto(find<QDoubleSpinBox>(box), text); }
 };
 
+/// Eight models over the four families, one on two heads, one with an interest declared.
+const std::string kWholeRack =
+    "model;family;length;weight;price;rig;head_g;hook_g;not_graded_because\n"
+    "Vinto 11;soft plastic;110;9,5;1,9;7 g head;7,0;;\nVinto 11;soft plastic;110;9,5;1,9;4 g head;4,0;;\n"
+    "Mirk 10;soft plastic;104;8,8;2,4;7 g head;7,0;;\nSkrell 95;jerkbait;95;14;17,5;size 4 hooks;;0,9;\n"
+    "Pellow 110;jerkbait;110;18;;size 2 hooks;;1,4;one of us designed it\nOblig 18;spoon;64;18;7,2;single "
+    "hook;;1,1;\n"
+    "Oblag 18;spoon;64;18;4,1;single hook;;1,1;\nTavver 12;bladed bait;58;12;9,8;rubber skirt;;;\n"
+    "Hasp 14;bladed bait;60;14;8,4;silicone skirt;;;\n";
 const std::string kRack =
     "model;family;rig;head_g\nVinto 11;soft plastic;7 g head;7,0\nVinto 11;soft plastic;4 g head;4,0\n"
     "Oblig 18;spoon;single hook;\n";
@@ -43,10 +52,11 @@ TEST_F(PlanDay, GoesFromTheQuestionToAPrintedSheetAndStaysInTheLog) {
   ask(3);
   EXPECT_EQ(plan().questions, (std::vector<std::string>{"wobble", "fall"}));
   typeInto(find<QLineEdit>("dayName"), "A made-up day");
-  importRack(kRack);
-  EXPECT_TRUE(find<QLabel>("importPreview")->text().contains("3 lines"));
+  importRack(kWholeRack);
+  EXPECT_TRUE(find<QLabel>("importPreview")->text().contains("9 lines"));
   press("takeImport");
-  EXPECT_EQ(plan().rack.rigs.size(), 3U);
+  EXPECT_EQ(plan().rack.models.size(), 8U);
+  EXPECT_EQ(plan().rack.rigs.size(), 9U);
 
   press("step3");
   type("waterLength", "2000");
@@ -73,8 +83,8 @@ TEST_F(PlanDay, GoesFromTheQuestionToAPrintedSheetAndStaysInTheLog) {
   typeInto(find<QLineEdit>("speeds"), "200, 300");
   typeInto(find<QSpinBox>("repeats"), "2");
   press("makeSheet");
-  // 2 blocks · 3 rigs · (2 speeds + 1 fall).
-  EXPECT_EQ(find<QTableWidget>("sheet")->rowCount(), 18);
+  // 2 blocks · 9 rigs · (2 speeds + 1 fall).
+  EXPECT_EQ(find<QTableWidget>("sheet")->rowCount(), 54);
   const QString pdf = QString::fromStdString((folder_ / "sheet.pdf").string());
   ASSERT_TRUE(printPassSheet(window_->day(), pdf));
   ASSERT_TRUE(printCautions(QString::fromStdString((folder_ / "cautions.pdf").string())));

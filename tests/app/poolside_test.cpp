@@ -44,6 +44,12 @@ class Poolside : public WindowTest {
   bool waitForClips(int n) {
     return waitFor([this, n] { return waiting()->count() == n; });
   }
+  /// The offered clip, taken in by its key.
+  void takeClip() {
+    const std::size_t before = window_->desk().passes().size();
+    key(Qt::Key_T);
+    ASSERT_TRUE(waitFor([&] { return window_->desk().passes().size() == before + 1; }));
+  }
   const LoggedPass& clip(std::size_t i) { return window_->desk().passes()[i]; }
 };
 
@@ -80,7 +86,7 @@ TEST_F(Poolside, TakesTheSimulatedCamerasClipsAndRedoesAFouledPass) {
   watch();
   press("rehearse");
   ASSERT_TRUE(waitForClips(1));
-  key(Qt::Key_T);
+  takeClip();
   ASSERT_EQ(window_->desk().passes().size(), 1U);
   EXPECT_EQ(clip(0).planned, sheet()[0].id);
   EXPECT_EQ(clip(0).request.protocol, Protocol::Retrieve);
@@ -90,7 +96,7 @@ TEST_F(Poolside, TakesTheSimulatedCamerasClipsAndRedoesAFouledPass) {
   key(Qt::Key_3);
   dropClip("again.mp4");
   ASSERT_TRUE(waitForClips(1));
-  key(Qt::Key_T);
+  takeClip();
   EXPECT_EQ(clip(1).planned, sheet()[1].id);
   EXPECT_EQ(sheet()[1].attempt, 2);
   EXPECT_TRUE(std::filesystem::exists(folder_ / "camera/again.mp4"));
@@ -100,7 +106,7 @@ TEST_F(Poolside, PutsAWrongClipRightByKeysAndByDragging) {
   watch();
   dropClip("a.mp4");
   ASSERT_TRUE(waitForClips(1));
-  key(Qt::Key_T);
+  takeClip();
   ASSERT_EQ(clip(0).planned, sheet()[0].id);
   runList()->setCurrentItem(runList()->itemOf(sheet()[0].id)->child(0));
   QTest::keyClick(runList(), Qt::Key_Down, Qt::AltModifier);
@@ -147,7 +153,7 @@ TEST_F(Poolside, NoticesTheVerySameClipAndAFolderThatDisappears) {
   watch();
   dropClip("a.mp4");
   ASSERT_TRUE(waitForClips(1));
-  key(Qt::Key_T);
+  takeClip();
   std::filesystem::copy_file(folder_ / "camera/a.mp4", folder_ / "camera/copy.mp4");
   ASSERT_TRUE(waitForClips(1));
   EXPECT_TRUE(waiting()->item(0)->text().contains("very same clip"))
@@ -172,10 +178,10 @@ TEST_F(Poolside, OffersTwoClipsOfOneSecondSideBySide) {
   std::filesystem::last_write_time(folder_ / "camera/a.mp4", now);
   std::filesystem::last_write_time(folder_ / "camera/b.mp4", now);
   ASSERT_TRUE(waitForClips(2));
-  key(Qt::Key_T);
+  takeClip();
   ASSERT_TRUE(waitForClips(1));
   find<QComboBox>("clipCamera")->setEditText("top");
-  key(Qt::Key_T);
+  takeClip();
   EXPECT_EQ(clip(0).planned, clip(1).planned);
   EXPECT_EQ(clip(1).camera, "top");
 }

@@ -54,7 +54,7 @@ class FolderWatch : public QObject {
   QTimer timer_;
   QSet<QString> known_;
   QMap<QString, qint64> sizes_;
-  QMap<QString, int> stood_;  ///< looks since a file's size stood still
+  QMap<QString, int> stood_;       ///< looks since a file's size stood still
   QMap<QString, qint64> givenUp_;  ///< files that stood still at this size and are no clip; they may yet grow
   QString trouble_;
   Background<Look> looking_;

@@ -15,6 +15,7 @@ namespace {
 
 constexpr double kInch_mm = 25.4;
 constexpr double kFoot_m = 0.3048;
+constexpr double kOunce_g = 28.349523;
 
 QString words(const char* text) {
   return QCoreApplication::translate("words", text);
@@ -178,6 +179,8 @@ ShownUnit shownUnit(std::string_view unit, UnitSystem units) {
     if (unit == "mm/s") return {1.0 / kInch_mm, "in/s"};
     if (unit == "mm²") return {1.0 / (kInch_mm * kInch_mm), "in²"};
     if (unit == "s/m") return {kFoot_m, "s/ft"};
+    if (unit == "g") return {1.0 / kOunce_g, "oz"};
+    if (unit == "kg") return {1000.0 / (16.0 * kOunce_g), "lb"};
     if (unit == "turns/m") return {kFoot_m, "turns/ft"};
   }
   if (unit == "deg") return {1.0, "°"};

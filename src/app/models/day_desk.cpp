@@ -5,8 +5,6 @@
 #include <QUndoCommand>
 #include <algorithm>
 
-#include "app/look/words.h"
-
 namespace fin::app {
 namespace {
 
@@ -95,10 +93,20 @@ QString DayDesk::titleOf(const PlannedPass& pass) const {
 
 QString DayDesk::taskOf(const PlannedPass& pass) const {
   QString out = QString("%1, %2").arg(spokenName(pass.protocol), spokenName(pass.view));
-  if (pass.speed_mm_s) out += tr(", %1 mm/s").arg(*pass.speed_mm_s, 0, 'f', 0);
+  if (pass.speed_mm_s) {
+    const ShownUnit unit = shownUnit("mm/s", units_);
+    out += tr(", %1 %2")
+               .arg(*pass.speed_mm_s * unit.factor, 0, 'f', units_ == UnitSystem::Metric ? 0 : 1)
+               .arg(unit.unit);
+  }
   if (pass.control) out += tr(", control");
   if (pass.attempt > 1) out += tr(", attempt %1").arg(pass.attempt);
   return out;
+}
+
+void DayDesk::setUnits(UnitSystem units) {
+  units_ = units;
+  emit planChanged();
 }
 
 void DayDesk::finishNow(PassState state, const QString& whyFouled) {

@@ -5,6 +5,7 @@
 #include <QUndoStack>
 #include <functional>
 
+#include "app/look/words.h"
 #include "core/records/log.h"
 
 namespace fin::app {
@@ -28,6 +29,8 @@ class DayDesk : public QObject {
   [[nodiscard]] const PlannedPass* planned(RowId id) const;
   /// What is told of a pass: its rig, or its letter on a blind day.
   [[nodiscard]] QString titleOf(const PlannedPass& pass) const;
+  void setUnits(UnitSystem units);
+  [[nodiscard]] UnitSystem units() const { return units_; }
   /// "Fall, from the side, 300 mm/s"
   [[nodiscard]] QString taskOf(const PlannedPass& pass) const;
 
@@ -48,6 +51,7 @@ class DayDesk : public QObject {
   Log& log_;
   QUndoStack& undo_;
   DayPlan plan_;
+  UnitSystem units_ = UnitSystem::Metric;
 };
 
 }  // namespace fin::app

@@ -65,15 +65,34 @@ void PassDesk::openClip(const QString& file) {
 }
 
 void PassDesk::takeIn(const QString& file, const Intake& intake) {
+  intakes_.emplace_back(file, intake);
+  takeInNext();
+}
+
+/// The next clip is looked through in the background: a long one takes its time. A file that is no clip is
+/// told and never enters the log.
+void PassDesk::takeInNext() {
+  if (takingIn_.running() || intakes_.empty()) return;
+  const auto [file, intake] = intakes_.front();
+  intakes_.erase(intakes_.begin());
+  takingIn_.start([path = pathOf(file)](const std::stop_token&) { return Clip::open(path); },
+                  [this, file = file, intake = intake](Result<std::shared_ptr<const Clip>> clip) {
+                    if (clip) {
+                      keepIntake(file, intake, **clip);
+                    } else {
+                      tell(clip.error());
+                    }
+                    takeInNext();
+                  });
+}
+
+void PassDesk::keepIntake(const QString& file, const Intake& intake, const Clip& clip) {
   PassRequest request;
   request.clip = pathOf(file);
-  // A file that is no clip is told at once and never enters the log.
-  const auto clip = Clip::open(request.clip);
-  if (!clip) return tell(clip.error());
   request.protocol = intake.protocol;
   request.view = intake.view;
   request.rigName = intake.rigName;
-  request.lastFrame = (*clip)->index().frameCount() - 1;
+  request.lastFrame = clip.index().frameCount() - 1;
   const auto id = log_.addPass(intake.title.toStdString(), request);
   if (!id) return tell(id.error());
   if (auto ok = log_.assign(*id, intake.planned, intake.camera); !ok) return tell(ok.error());

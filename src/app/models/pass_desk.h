@@ -37,7 +37,7 @@ class PassDesk : public QObject {
   /// Readings to show: of the result, or as the log kept them while there is none.
   [[nodiscard]] const ReadingSet& readings() const { return result_ ? result_->readings : keptReadings_; }
   [[nodiscard]] std::size_t frame() const { return frame_; }
-  [[nodiscard]] bool busy() const { return opening_.running() || reading_.running(); }
+  [[nodiscard]] bool busy() const { return opening_.running() || reading_.running() || takingIn_.running(); }
   [[nodiscard]] bool following() const { return followingNow_; }
 
   /// Takes a clip in as a new pass. Undoable.
@@ -88,6 +88,8 @@ class PassDesk : public QObject {
   };
   void reload();
   void tell(const Error& error) { emit told(QString::fromStdString(error.message), true); }
+  void takeInNext();
+  void keepIntake(const QString& file, const Intake& intake, const Clip& clip);
   void openCurrentClip();
   void clipOpened(const LoggedPass& pass, Result<std::shared_ptr<const Clip>> clip);
   void refreshClock();
@@ -107,6 +109,8 @@ class PassDesk : public QObject {
   std::size_t frame_ = 0;
   bool followingNow_ = false;
   Background<Result<std::shared_ptr<const Clip>>> opening_;
+  std::vector<std::pair<QString, Intake>> intakes_;  ///< waiting for their turn
+  Background<Result<std::shared_ptr<const Clip>>> takingIn_;
   Background<Outcome> reading_;
 };
 

@@ -19,6 +19,7 @@ namespace {
 constexpr const char* kShownColumns[] = {"model",    "rig",    "family", "length_mm",
                                          "weight_g", "head_g", "hook_g", "price"};
 constexpr std::size_t kBadLinesShown = 12;
+constexpr int kPhotoWidth = 290;
 constexpr std::int64_t kLargestTable_bytes = 64 << 20;
 
 }  // namespace
@@ -30,6 +31,7 @@ RackPage::RackPage(DayDesk& desk, QWidget* parent)
       table_(new QTableView),
       stack_(new QStackedWidget),
       message_(new QLabel),
+      photo_(new QLabel),
       preview_(new QLabel) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
@@ -143,12 +145,23 @@ QWidget* RackPage::buildDetails() {
       if (at.isValid() && at.data() != edit->text()) model_->setData(at, edit->text(), Qt::EditRole);
     });
   }
+  photo_->setAccessibleName(tr("Photo of the model"));
+  grid->addWidget(photo_, grid->rowCount(), 0, 1, 2);
   area->setWidget(content);
   showDetails();
   return area;
 }
 
+void RackPage::showPhoto() {
+  const Rig* rig = desk_.plan().rack.rig(model_->rigAt(table_->currentIndex().row()));
+  const Model* model = rig == nullptr ? nullptr : desk_.plan().rack.model(rig->model);
+  const QPixmap photo(model == nullptr ? QString() : QString::fromStdString(model->photo));
+  photo_->setVisible(!photo.isNull());
+  if (!photo.isNull()) photo_->setPixmap(photo.scaledToWidth(kPhotoWidth, Qt::SmoothTransformation));
+}
+
 void RackPage::showDetails() {
+  showPhoto();
   const int row = table_->currentIndex().row();
   const bool any = row >= 0 && row < model_->rowCount();
   for (std::size_t i = 0; i < details_.size(); ++i) {

@@ -27,6 +27,7 @@ class RackPage : public QWidget {
   QWidget* buildDetails();
   QWidget* buildImport();
   void showDetails();
+  void showPhoto();
   void showPreview();
   void takeImport();
   void exportRack();
@@ -38,6 +39,7 @@ class RackPage : public QWidget {
   QStackedWidget* stack_;
   QLabel* message_;
   std::vector<QLineEdit*> details_;
+  QLabel* photo_;
   CsvTable read_;
   QWidget* columnsArea_ = nullptr;
   std::vector<std::pair<std::string, QComboBox*>> columns_;

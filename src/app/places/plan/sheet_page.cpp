@@ -108,6 +108,7 @@ QWidget* SheetPage::buildOptions() {
     input->setObjectName(name);
     grid.addWidget(label, at, 0);
     grid.addWidget(input, at, 1);
+    return label;
   };
   const auto count = [](int most) {
     auto* input = new QSpinBox;
@@ -122,7 +123,7 @@ QWidget* SheetPage::buildOptions() {
   speeds_ = new QLineEdit;
   speeds_->setPlaceholderText(tr("200, 300, 400"));
   addRow(*first, tr("Each pass, times"), repeats_, "repeats");
-  addRow(*first, tr("Speeds, mm/s"), speeds_, "speeds");
+  speedsLabel_ = addRow(*first, tr("Speeds"), speeds_, "speeds");
   addRow(*first, tr("Order drawn from"), seed_, "seed");
   auto* second = column();
   control_ = new QComboBox;
@@ -206,11 +207,11 @@ void SheetPage::takeSpeeds() {
     bool fine = false;
     const double v = part.toDouble(&fine);
     if (!fine || v <= 0.0) {
-      message_->setText(tr("“%1” is no speed; write numbers in mm/s with commas between.").arg(part));
+      message_->setText(tr("“%1” is no speed; write numbers with commas between.").arg(part));
       message_->show();
       return;
     }
-    speeds.push_back(v);
+    speeds.push_back(v / shownUnit("mm/s", desk_.units()).factor);
   }
   message_->hide();
   desk_.edit(tr("Say the speeds"), [&](DayPlan& plan) {
@@ -274,7 +275,9 @@ void SheetPage::refresh() {
       std::max(control_->findData(QVariant::fromValue<qlonglong>(plan.options.controlRig)), 0));
   if (!speeds_->hasFocus()) {
     QStringList speeds;
-    for (double v : speedsIn(plan)) speeds << QString::number(v);
+    const ShownUnit unit = shownUnit("mm/s", desk_.units());
+    for (double v : speedsIn(plan)) speeds << QString::number(v * unit.factor, 'g', 4);
+    speedsLabel_->setText(tr("Speeds, %1").arg(unit.unit));
     speeds_->setText(speeds.join(", "));
   }
   const int selected = table_->currentRow();

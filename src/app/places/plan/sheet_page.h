@@ -32,6 +32,7 @@ class SheetPage : public QWidget {
   QSpinBox* repeats_;
   QSpinBox* seed_;
   QLineEdit* speeds_;
+  QLabel* speedsLabel_;
   QComboBox* control_;
   QSpinBox* controlEvery_;
   QCheckBox* blind_;
