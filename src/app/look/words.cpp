@@ -173,6 +173,20 @@ QString spokenName(Grade grade) {
   return {};
 }
 
+QString spokenState(const PlannedPass& pass) {
+  switch (pass.state) {
+    case PassState::Planned:
+      return {};
+    case PassState::Done:
+      return words("done");
+    case PassState::Fouled:
+      return words("fouled: %1").arg(QString::fromStdString(pass.whyFouled));
+    case PassState::Skipped:
+      return words("skipped");
+  }
+  return {};
+}
+
 ShownUnit shownUnit(std::string_view unit, UnitSystem units) {
   if (units == UnitSystem::Imperial) {
     if (unit == "mm") return {1.0 / kInch_mm, "in"};

@@ -3,6 +3,7 @@
 
 #include <QString>
 
+#include "core/planning/pass_sheet.h"
 #include "core/readings/reading.h"
 #include "core/tracking/track.h"
 
@@ -16,6 +17,8 @@ QString spokenName(Protocol protocol);
 QString spokenName(View view);
 QString spokenName(MarkName mark);
 QString spokenName(Grade grade);
+/// "done", "fouled: a leaf"; nothing for a pass still to be made.
+QString spokenState(const PlannedPass& pass);
 
 /// A number in the units of the person, with as many decimals as its uncertainty deserves.
 struct SpokenValue {

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 #include <cstdlib>
+#include <limits>
 
 namespace fin {
 namespace {
@@ -48,9 +49,10 @@ std::optional<std::size_t> ClipIndex::frameAt(std::int64_t pts) const {
     nearest = after - 1;
   if (pts_.empty() || nearest < pts_.begin()) return std::nullopt;
   const auto i = static_cast<std::size_t>(nearest - pts_.begin());
-  const std::int64_t spacing = i + 1 < pts_.size() ? pts_[i + 1] - pts_[i]
-                               : i > 0             ? pts_[i] - pts_[i - 1]
-                                                   : 0;
+  std::int64_t spacing = std::numeric_limits<std::int64_t>::max();
+  if (i > 0) spacing = pts_[i] - pts_[i - 1];
+  if (i + 1 < pts_.size()) spacing = std::min(spacing, pts_[i + 1] - pts_[i]);
+  if (pts_.size() == 1) spacing = 0;
   if (3 * std::llabs(pts - *nearest) > spacing) return std::nullopt;
   return i;
 }

@@ -14,12 +14,7 @@ namespace {
 
 NumberLine line(const QString& label, const char* name, const char* unit, UnitBox::Range range,
                 double FilmingPlan::*member) {
-  return {label,
-          name,
-          unit,
-          range,
-          [member](const DayPlan& p) { return p.filming.*member; },
-          [member](DayPlan& p, double v) { p.filming.*member = v; }};
+  return numberLine(label, name, unit, range, &DayPlan::filming, member);
 }
 
 /// Exposure is said as a part of a second.

@@ -21,6 +21,18 @@ struct NumberLine {
   QString before = {};  ///< stands before the number, as in "1/500 s"
 };
 
+/// A line for a plain number in one part of the plan.
+template <class Part>
+NumberLine numberLine(const QString& label, const char* name, const char* unit, UnitBox::Range range,
+                      Part DayPlan::*part, double Part::*member) {
+  return {label,
+          name,
+          unit,
+          range,
+          [part, member](const DayPlan& p) { return p.*part.*member; },
+          [part, member](DayPlan& p, double v) { p.*part.*member = v; }};
+}
+
 /// Adds lines (label left, box right) that follow the plan and edit it.
 void addNumbers(QGridLayout& grid, DayDesk& desk, const std::vector<NumberLine>& lines, QWidget& owner);
 

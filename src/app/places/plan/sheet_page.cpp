@@ -20,31 +20,12 @@ namespace {
 constexpr int kNoteColumn = 5;
 
 NumberLine minutes(const QString& label, const char* name, double SheetOptions::*member) {
-  return {label,
-          name,
-          "min",
-          {0.0, 10000.0, 0},
-          [member](const DayPlan& p) { return p.options.*member; },
-          [member](DayPlan& p, double v) { p.options.*member = v; }};
+  return numberLine(label, name, "min", {0.0, 10000.0, 0}, &DayPlan::options, member);
 }
 
 std::vector<double> speedsIn(const DayPlan& plan) {
   for (const SheetTask& task : plan.options.tasks) {
     if (!task.speeds_mm_s.empty()) return task.speeds_mm_s;
-  }
-  return {};
-}
-
-QString stateText(const PlannedPass& p) {
-  switch (p.state) {
-    case PassState::Planned:
-      return {};
-    case PassState::Done:
-      return QObject::tr("done");
-    case PassState::Fouled:
-      return QObject::tr("fouled: %1").arg(QString::fromStdString(p.whyFouled));
-    case PassState::Skipped:
-      return QObject::tr("skipped");
   }
   return {};
 }
@@ -290,7 +271,7 @@ void SheetPage::refresh() {
         rig == nullptr ? tr("off the rack") : QString::fromStdString(plan.rack.fullName(*rig)),
         desk_.taskOf(p),
         QString::fromStdString(p.label),
-        stateText(p),
+        spokenState(p),
         QString::fromStdString(p.note)};
     for (int c = 0; c < 6; ++c) {
       auto* item = new QTableWidgetItem(cells[c]);

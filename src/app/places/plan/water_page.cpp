@@ -13,15 +13,9 @@
 namespace fin::app {
 namespace {
 
-/// A line for a member of the day's water.
 NumberLine line(const QString& label, const char* name, const char* unit, UnitBox::Range range,
                 double WaterPlan::*member) {
-  return {label,
-          name,
-          unit,
-          range,
-          [member](const DayPlan& p) { return p.water.*member; },
-          [member](DayPlan& p, double v) { p.water.*member = v; }};
+  return numberLine(label, name, unit, range, &DayPlan::water, member);
 }
 
 QString error(const Error& e) {

@@ -14,20 +14,6 @@ namespace {
 constexpr int kPlannedRole = Qt::UserRole;     ///< of a pass's row
 constexpr int kLoggedRole = Qt::UserRole + 1;  ///< of a clip's row
 
-QString stateText(const PlannedPass& p, bool now) {
-  switch (p.state) {
-    case PassState::Planned:
-      return now ? QObject::tr("now") : QString();
-    case PassState::Done:
-      return QObject::tr("done");
-    case PassState::Fouled:
-      return QObject::tr("fouled: %1").arg(QString::fromStdString(p.whyFouled));
-    case PassState::Skipped:
-      return QObject::tr("skipped");
-  }
-  return {};
-}
-
 }  // namespace
 
 RunList::RunList(DayDesk& day, PassDesk& passes, IncomingClips& incoming, QWidget* parent)
@@ -60,7 +46,8 @@ void RunList::refresh() {
   const PlannedPass* now = day_.now();
   QTreeWidgetItem* nowItem = nullptr;
   for (const PlannedPass& p : day_.plan().sheet) {
-    auto* item = new QTreeWidgetItem(this, {day_.titleOf(p), day_.taskOf(p), stateText(p, &p == now)});
+    auto* item =
+        new QTreeWidgetItem(this, {day_.titleOf(p), day_.taskOf(p), &p == now ? tr("now") : spokenState(p)});
     item->setData(0, kPlannedRole, QVariant::fromValue<qlonglong>(p.id));
     item->setFlags((item->flags() | Qt::ItemIsDropEnabled) & ~Qt::ItemIsDragEnabled);
     if (p.state != PassState::Planned) {

@@ -1,0 +1,117 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What stands behind the window, without a window.
+#include <gtest/gtest.h>
+
+#include <QtTest/QTest>
+
+#include "app/jobs/frame_loader.h"
+#include "app/look/words.h"
+#include "app/models/day_desk.h"
+#include "app/models/pass_desk.h"
+#include "core/readings/registry.h"
+#include "support/small_scene.h"
+
+namespace fin::app {
+namespace {
+
+Reading number(double value, double u95, const char* unit) {
+  return {"x", value, unit, u95, 5.0, Grade::Good, {}};
+}
+
+TEST(SpokenValue, HasAsManyFiguresAsItsUncertaintyDeserves) {
+  struct Row {
+    double value, u95;
+    const char* text;
+    const char* uncertainty;
+  };
+  for (const Row& row : {Row{6.6124, 0.0312, "6.61", "± 0.03"}, Row{259.4, 2.3, "259", "± 2"},
+                         Row{3.7954, 0.0129, "3.795", "± 0.013"}, Row{1234.5, 38.0, "1235", "± 38"},
+                         Row{-0.42, 0.05, "−0.42", "± 0.05"}}) {
+    const SpokenValue v = spoken(number(row.value, row.u95, "mm/s"), UnitSystem::Metric);
+    EXPECT_EQ(v.value, QString::fromUtf8(row.text));
+    EXPECT_EQ(v.uncertainty, QString::fromUtf8(row.uncertainty));
+  }
+}
+
+TEST(SpokenValue, SpeaksInchesFeetAndOunces) {
+  EXPECT_EQ(spoken(number(254.0, 2.54, "mm"), UnitSystem::Imperial).value, "10.00");
+  EXPECT_EQ(spoken(number(10.0, 0.5, "s/m"), UnitSystem::Imperial).unit, "s/ft");
+  EXPECT_NEAR(shownUnit("s/m", UnitSystem::Imperial).factor, 0.3048, 1e-12);
+  EXPECT_NEAR(28.349523 * shownUnit("g", UnitSystem::Imperial).factor, 1.0, 1e-12);
+  EXPECT_NEAR(0.45359237 * shownUnit("kg", UnitSystem::Imperial).factor, 1.0, 1e-7);
+}
+
+TEST(SpokenValue, HasAWordForEveryReading) {
+  for (Protocol p : {Protocol::Retrieve, Protocol::Fall, Protocol::Twitch, Protocol::Walk, Protocol::Rest,
+                     Protocol::Skirt, Protocol::Sound}) {
+    for (const ReadingSpec& spec : readingsOf(p)) {
+      EXPECT_FALSE(spokenName(spec.name).contains('_')) << spec.name;
+    }
+  }
+}
+
+TEST(FrameLoader, EndsOnTheFrameAskedForLast) {
+  const test::TemporaryFolder folder;
+  ASSERT_TRUE(filmRehearsal(test::smallPull(), folder / "a.mp4"));
+  FrameLoader loader;
+  std::size_t last = 9999;
+  QObject::connect(&loader, &FrameLoader::loaded, &loader, [&](std::size_t n, const QImage&) { last = n; });
+  loader.setClip(*Clip::open(folder / "a.mp4"));
+  for (std::size_t n : {5U, 180U, 20U, 199U, 60U}) loader.request(n);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return last == 60; }, 20000));
+  QTest::qWait(50);
+  EXPECT_EQ(last, 60U);
+}
+
+TEST(FrameLoader, ForgetsTheClipBefore) {
+  const test::TemporaryFolder folder;
+  ASSERT_TRUE(filmRehearsal(test::smallPull(), folder / "a.mp4"));
+  FrameLoader loader;
+  int loaded = 0;
+  QObject::connect(&loader, &FrameLoader::loaded, &loader, [&] { ++loaded; });
+  loader.setClip(*Clip::open(folder / "a.mp4"));
+  loader.request(150);
+  loader.setClip(nullptr);
+  QTest::qWait(300);
+  EXPECT_EQ(loaded, 0);
+}
+
+TEST(DayDesk, UndoesAndRedoesWholePlans) {
+  const test::TemporaryFolder folder;
+  const auto log = Log::open(folder / "day.finlog");
+  QUndoStack undo;
+  DayDesk desk(**log, undo);
+  desk.edit("Name", [](DayPlan& p) { p.name = "one"; });
+  desk.edit("Nothing", [](DayPlan&) {});
+  desk.edit("Name", [](DayPlan& p) { p.name = "two"; });
+  EXPECT_EQ(undo.count(), 2);
+  undo.undo();
+  EXPECT_EQ(desk.plan().name, "one");
+  EXPECT_EQ((*log)->plan()->name, "one");
+  undo.redo();
+  EXPECT_EQ((*log)->plan()->name, "two");
+}
+
+TEST(DayDesk, MakesTheLastPassAgainRightAway) {
+  const test::TemporaryFolder folder;
+  const auto log = Log::open(folder / "day.finlog");
+  QUndoStack undo;
+  DayDesk desk(**log, undo);
+  desk.edit("Plan", [](DayPlan& p) {
+    p.rack.models = {{.id = 1, .name = "Vinto 11"}};
+    p.rack.rigs = {{.id = 2, .model = 1}};
+    p.options.tasks = {{Protocol::Fall, View::Side, {}}};
+    p.options.repeats = 3;
+  });
+  desk.makeSheet();
+  EXPECT_EQ(desk.titleOf(*desk.now()), "Vinto 11");
+  desk.finishNow(PassState::Fouled, "a leaf");
+  desk.makeLastAgain();
+  ASSERT_EQ(desk.plan().sheet.size(), 4U);
+  EXPECT_EQ(desk.now()->attempt, 2);
+  EXPECT_EQ(desk.now(), &desk.plan().sheet[1]);
+  EXPECT_TRUE(desk.taskOf(*desk.now()).contains("attempt 2"));
+}
+
+}  // namespace
+}  // namespace fin::app
