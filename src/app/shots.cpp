@@ -45,7 +45,10 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
            {"plan-sheet.png", [plan] { plan(PlanPlace::Page::Sheet); }},
            {"poolside.png", [this] { window_.go(Place::Poolside); }},
            {"bench-pull.png", [bench] { bench(1, 0.55); }},
-           {"bench-fall.png", [bench] { bench(3, 0.6); }}};
+           {"bench-fall.png", [bench] { bench(3, 0.6); }},
+           // On the pass of the picture before, which lies ready.
+           {"bench-size-and-time.png",
+            [this] { window_.bench().findChild<QPushButton*>("moreCalibration")->click(); }}};
   for (const auto& printed : {printPassSheet(window_.day(), folder_.filePath("pass-sheet.pdf")),
                               printCautions(folder_.filePath("cautions.pdf"))}) {
     if (!printed) std::fprintf(stderr, "agile-fin: %s\n", printed.error().message.c_str());

@@ -5,11 +5,14 @@
 
 namespace fin::app {
 
+constexpr int kLeastWidth = 76;
+
 UnitBox::UnitBox(const QString& name, const char* unit, Range range, QWidget* parent)
     : QDoubleSpinBox(parent), unit_(unit), range_(range) {
   setAccessibleName(name);
   setButtonSymbols(NoButtons);
   setKeyboardTracking(false);
+  setMinimumWidth(kLeastWidth);  // a wide range would else ask for the room of its longest number
   setUnits(UnitSystem::Metric);
   connect(this, &QDoubleSpinBox::valueChanged, this, [this] { emit edited(metric()); });
 }

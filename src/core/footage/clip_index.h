@@ -29,7 +29,8 @@ class ClipIndex {
   [[nodiscard]] std::size_t frameCount() const { return pts_.size(); }
   [[nodiscard]] Seconds timeOf(std::size_t frame) const;
   [[nodiscard]] std::int64_t ptsOf(std::size_t frame) const { return pts_[frame]; }
-  /// The frame with this time stamp, to within a third of the smaller spacing beside it; none if there is none.
+  /// The frame with this time stamp, to within a third of the smaller spacing beside it; none if there is
+  /// none.
   [[nodiscard]] std::optional<std::size_t> frameAt(std::int64_t pts) const;
   /// The frame shown at a time from the first frame (the last one that has begun).
   [[nodiscard]] std::size_t frameShownAt(Seconds time) const;

@@ -26,6 +26,35 @@ std::vector<MarkName> marksOf(const PassRequest& request) {
   return out;
 }
 
+PassNeeds needsOf(const PassRequest& request) {
+  return {request.protocol,
+          request.view,
+          marksOf(request),
+          request.scale.has_value(),
+          request.waterline.has_value(),
+          request.outline.has_value()};
+}
+
+/// The request's scale with its lens allowed for.
+Result<Scale> scaleOf(const PassRequest& request, const std::optional<ScalePlane>& plane) {
+  ScaleMark mark = *request.scale;
+  if (request.lens) {
+    mark.from = request.lens->straightened(mark.from);
+    mark.to = request.lens->straightened(mark.to);
+  }
+  return Scale::create(mark, plane);
+}
+
+std::optional<double> bodyLength_px(const PassRequest& request) {
+  for (const MarkSeed& a : request.marks) {
+    for (const MarkSeed& b : request.marks) {
+      if (a.frame == b.frame && a.name == MarkName::Nose && b.name == MarkName::Tail)
+        return length(a.at - b.at).value();
+    }
+  }
+  return std::nullopt;
+}
+
 std::vector<std::string> warningsFor(const PassRequest& request, const Clip& clip, const PassResult& result) {
   std::vector<std::string> out = clip.info().warnings;
   const std::size_t last = clip.index().frameCount() - 1;
@@ -61,6 +90,22 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
   return track;
 }
 
+std::vector<Promise> promisesFor(const PassRequest& request, const Clip& clip) {
+  ClipFacts facts;
+  facts.width_px = clip.info().width_px;
+  facts.bodyLength_px = bodyLength_px(request);
+  const std::size_t last = lastFrameOf(request, clip);
+  if (const auto clock = ClipClock::create(clip.index(), request.captureRate)) {
+    facts.rate_Hz = clock->rate().value();
+    facts.length_s = (clock->timeOf(last) - clock->timeOf(std::min(request.firstFrame, last))).value();
+  }
+  if (request.scale) {
+    if (const auto scale = scaleOf(request, request.scalePlane))
+      facts.scaleRelativeU95 = scale->relativeU95();
+  }
+  return promisesOf(needsOf(request), facts);
+}
+
 Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track track) {
   const auto clock = ClipClock::create(clip.index(), request.captureRate);
   if (!clock) return tl::unexpected(clock.error());
@@ -73,29 +118,18 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
 
   Geometry geometry{request.view, request.pull, std::nullopt, request.lens, request.plumb};
   if (request.scale) {
-    ScaleMark mark = *request.scale;
-    if (request.lens) {
-      mark.from = request.lens->straightened(mark.from);
-      mark.to = request.lens->straightened(mark.to);
-    }
-    const auto scale = Scale::create(mark, request.scalePlane);
+    const auto scale = scaleOf(request, request.scalePlane);
     if (!scale) return tl::unexpected(scale.error());
     geometry.scale = *scale;
     // What is followed behind the lure lies where the ruler does.
-    geometry.backgroundScale = *Scale::create(mark, std::nullopt);
+    geometry.backgroundScale = *scaleOf(request, std::nullopt);
   }
   result.traces = traceBody(result.track, result.time_s, geometry);
 
   ReadingSheet sheet;
   if (request.protocol == Protocol::Retrieve) readRetrieve(result.traces, request.view, sheet);
   if (request.protocol == Protocol::Fall) readFall(result.traces, request.view, sheet);
-  const PassNeeds needs{request.protocol,
-                        request.view,
-                        marksOf(request),
-                        request.scale.has_value(),
-                        request.waterline.has_value(),
-                        request.outline.has_value()};
-  result.readings = sheet.complete(needs);
+  result.readings = sheet.complete(needsOf(request));
   result.warnings = warningsFor(request, clip, result);
   return result;
 }

@@ -6,6 +6,7 @@
 
 #include "core/footage/clip.h"
 #include "core/passes/pass_request.h"
+#include "core/readings/promise.h"
 #include "core/units/job_control.h"
 
 namespace fin {
@@ -23,6 +24,9 @@ struct PassResult {
 /// Follows the marks of a request through its window. Errors as followMarks and ClipClock.
 Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSource& source,
                          const JobControl& job = {});
+
+/// What a clip can tell for what was said of it so far, before anything is followed.
+std::vector<Promise> promisesFor(const PassRequest& request, const Clip& clip);
 
 /// Reads the numbers out of a track. Pure and quick: run again whenever scale, lines or rate change.
 Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track track);

@@ -46,8 +46,9 @@ CalibrationPanel::CalibrationPanel(PassDesk& desk, QWidget* parent) : QScrollAre
   layout->addWidget(buildRate());
   layout->addWidget(buildPlane());
   layout->addWidget(buildLines());
-  follow_ = new QCheckBox(tr("Follow the background (camera moving along)"));
+  follow_ = new QCheckBox(tr("Follow the background"));
   follow_->setObjectName("followBackground");
+  follow_->setToolTip(tr("For a camera that moves along: what lies behind the lure tells how it moved."));
   layout->addWidget(follow_);
   layout->addStretch();
   setWidget(content);

@@ -24,6 +24,21 @@ QString gradeText(Grade grade) {
   return QString(dots, QChar(0x25CF)) + QString(3 - dots, QChar(0x25CB)) + "  " + spokenName(grade);
 }
 
+/// What one reading will be worth, before anything was followed.
+QString promiseText(const Promise& promise, UnitSystem units) {
+  QString out = QString("<b>%1</b>").arg(spokenName(std::string_view(promise.name)).toHtmlEscaped());
+  if (promise.expectedU95) {
+    const ShownUnit unit = shownUnit(promise.unit, units);
+    out +=
+        QObject::tr(", to about ± %1 %2").arg(*promise.expectedU95 * unit.factor, 0, 'g', 2).arg(unit.unit);
+  }
+  if (!promise.toSay.empty())
+    out += QString(" (%1)").arg(QString::fromStdString(promise.toSay).toHtmlEscaped());
+  if (!promise.better.empty())
+    out += QObject::tr("; %1").arg(QString::fromStdString(promise.better).toHtmlEscaped());
+  return out;
+}
+
 QFrame* cardFor(const Reading& reading, UnitSystem units, bool open, const std::function<void()>& toggle) {
   auto* card = new QFrame;
   card->setProperty("card", true);
@@ -72,12 +87,38 @@ ReadingsPanel::ReadingsPanel(PassDesk& desk, QWidget* parent) : QScrollArea(pare
   setFrameShape(QFrame::NoFrame);
   connect(&desk, &PassDesk::resultChanged, this, &ReadingsPanel::rebuild);
   connect(&desk, &PassDesk::passChanged, this, &ReadingsPanel::rebuild);
+  connect(&desk, &PassDesk::requestChanged, this, [this] {
+    if (desk_.result() == nullptr) rebuild();
+  });
   rebuild();
 }
 
 void ReadingsPanel::setUnits(UnitSystem units) {
   units_ = units;
   rebuild();
+}
+
+void ReadingsPanel::addPromises(QVBoxLayout& layout) {
+  if (desk_.following() || !desk_.clip() || desk_.current() == nullptr) {
+    layout.addWidget(faint(desk_.following() ? tr("The numbers come when the lure has been followed.")
+                                             : tr("The numbers of this clip will stand here.")));
+    return;
+  }
+  const auto promises = promisesFor(desk_.current()->request, *desk_.clip());
+  const auto add = [&](const QString& title, bool standing) {
+    auto* heading = new QLabel(title);
+    heading->setProperty("heading", true);
+    layout.addWidget(heading);
+    for (const Promise& p : promises) {
+      if (p.why.empty() != standing) continue;
+      layout.addWidget(faint(standing ? promiseText(p, units_)
+                                      : QString("<b>%1</b>: %2")
+                                            .arg(spokenName(std::string_view(p.name)).toHtmlEscaped(),
+                                                 QString::fromStdString(p.why).toHtmlEscaped())));
+    }
+  };
+  add(tr("What this clip can tell"), true);
+  add(tr("What it cannot"), false);
 }
 
 void ReadingsPanel::rebuild() {
@@ -93,10 +134,7 @@ void ReadingsPanel::rebuild() {
       QMetaObject::invokeMethod(this, &ReadingsPanel::rebuild, Qt::QueuedConnection);
     }));
   }
-  if (set.readings.empty() && set.refused.empty()) {
-    layout->addWidget(faint(desk_.following() ? tr("The numbers come when the lure has been followed.")
-                                              : tr("The numbers of this clip will stand here.")));
-  }
+  if (set.readings.empty() && set.refused.empty()) addPromises(*layout);
   if (!set.refused.empty()) {
     auto* heading = new QLabel(tr("What this clip does not show"));
     heading->setProperty("heading", true);

@@ -19,6 +19,7 @@ class ReadingsPanel : public QScrollArea {
 
  private:
   void rebuild();
+  void addPromises(class QVBoxLayout& layout);
 
   PassDesk& desk_;
   UnitSystem units_ = UnitSystem::Metric;

@@ -177,7 +177,7 @@ void StepsPanel::refresh() {
     if (const auto scale = Scale::create(*request.scale, request.scalePlane)) {
       const ShownUnit shown = shownUnit("mm", units_);
       scaleText_->setText(
-          tr("1 px is %1 %2, ± %3 %")
+          tr("%1 %2/px ± %3 %")
               .arg(scale->mmPerPixel() * shown.factor, 0, 'f', units_ == UnitSystem::Metric ? 3 : 5)
               .arg(shown.unit)
               .arg(100.0 * scale->relativeU95(), 0, 'f', 1));

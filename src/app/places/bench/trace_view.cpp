@@ -152,11 +152,13 @@ void TraceView::redraw() {
     values->scaleRange(1.15);
     values->setRangeReversed(desk_.current()->request.protocol == Protocol::Fall);
     values->setLabel(shown.axis);
+    values->setTickLabels(true);
     sentence_->setText(shown.sentence);
     fillQuality();
   } else {
     upper_->axis(QCPAxis::atLeft)->setRange(-1.0, 1.0);
     upper_->axis(QCPAxis::atLeft)->setLabel({});
+    upper_->axis(QCPAxis::atLeft)->setTickLabels(false);
     sentence_->setText(desk_.following()
                            ? tr("The lure is being followed …")
                            : tr("Here the lure's motion will stand, on the footage's own time."));
