@@ -45,6 +45,35 @@ TEST(ReadCommand, MeasuresAClipFromAPassFile) {
             0U);
 }
 
+TEST(ReadCommand, ReadsFromStandardInputAndWritesWhereItIsTold) {
+  const test::TemporaryFolder folder;
+  const RehearsalScene scene = test::smallFall();
+  ASSERT_TRUE(filmRehearsal(scene, folder / "fall.mp4"));
+  test::write(folder / "fall.pass.json",
+              writePassRequest(requestFor(RehearsalTank(scene), folder / "fall.mp4"), "/"));
+  const std::string from = " < " + (folder / "fall.pass.json").string();
+  const Ran ran = run(folder, "read - --out " + (folder / "readings.json").string() + from);
+  EXPECT_EQ(ran.exit, 0) << ran.err;
+  EXPECT_TRUE(ran.out.empty());
+  EXPECT_NE(slurp(folder / "readings.json").find("\"fall_rate\""), std::string::npos);
+  const Ran nowhere =
+      run(folder, "read - --out " + (folder / "no such folder/readings.json").string() + from);
+  EXPECT_EQ(nowhere.exit, 2);
+  EXPECT_FALSE(nowhere.err.empty());
+}
+
+TEST(ReadCommand, GivesTheSameNumbersEveryTime) {
+  const test::TemporaryFolder folder;
+  const RehearsalScene scene = test::smallPull();
+  ASSERT_TRUE(filmRehearsal(scene, folder / "pull.mp4"));
+  test::write(folder / "pull.json",
+              writePassRequest(requestFor(RehearsalTank(scene), folder / "pull.mp4"), folder.path()));
+  const Ran first = run(folder, "read " + (folder / "pull.json").string());
+  const Ran again = run(folder, "read " + (folder / "pull.json").string());
+  EXPECT_EQ(first.exit, 0);
+  EXPECT_EQ(first.out, again.out);
+}
+
 TEST(ReadCommand, EndsWithTheCodesOfTheContract) {
   const test::TemporaryFolder folder;
   const std::string pass = R"({"format": "agile-fin-pass/1", "clip": "none.mp4", "protocol": "fall",

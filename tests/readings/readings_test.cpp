@@ -9,6 +9,7 @@
 #include "core/readings/registry.h"
 #include "core/readings/retrieve.h"
 #include "support/small_scene.h"
+#include "support/truth_readings.h"
 
 namespace fin {
 namespace {
@@ -19,30 +20,10 @@ std::vector<double> timesOf(const RehearsalTank& tank, std::size_t first, std::s
   return out;
 }
 
-/// Readings from the true places of the marks: what the methods do when following is perfect.
-ReadingSet fromTruth(const RehearsalTank& tank) {
-  const PassRequest request = requestFor(tank, {});
-  std::vector<MarkName> names;
-  for (const MarkSeed& s : request.marks) names.push_back(s.name);
-  Track track = tank.trueTrack(names);
-  track.frameCount = *request.lastFrame - request.firstFrame + 1;
-  track.firstFrame = request.firstFrame;
-  for (MarkTrack& m : track.marks) {
-    m.samples.erase(m.samples.begin(), m.samples.begin() + static_cast<std::ptrdiff_t>(request.firstFrame));
-    m.samples.resize(track.frameCount);
-  }
-  const auto scale = Scale::create(*request.scale, {});
-  const PassTraces traces = traceBody(track, timesOf(tank, track.firstFrame, track.frameCount),
-                                      {request.view, request.pull, *scale, {}, {}});
-  ReadingSheet sheet;
-  request.protocol == Protocol::Fall ? readFall(traces, request.view, sheet)
-                                     : readRetrieve(traces, request.view, sheet);
-  return sheet.complete({request.protocol, request.view, names, true, false, false});
-}
+using test::valueOf;
 
-double valueOf(const ReadingSet& set, std::string_view name) {
-  const Reading* r = set.find(name);
-  return r == nullptr ? std::nan("") : std::get<double>(r->value);
+ReadingSet fromTruth(const RehearsalTank& tank) {
+  return test::readTruth(tank);
 }
 
 /// Truth lies inside the stated uncertainty, and the uncertainty says something.

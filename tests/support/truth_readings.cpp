@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "support/truth_readings.h"
+
+#include <cmath>
+#include <random>
+
+#include "core/readings/fall.h"
+#include "core/readings/retrieve.h"
+#include "core/rehearsal/rehearse.h"
+
+namespace fin::test {
+namespace {
+
+Track shakenTruth(const RehearsalTank& tank, const PassRequest& request, const std::vector<MarkName>& names,
+                  double scatter_px, unsigned seed) {
+  std::mt19937 random(seed);
+  std::normal_distribution<double> scatter(0.0, 1.0);
+  Track track = tank.trueTrack(names);
+  track.frameCount = *request.lastFrame - request.firstFrame + 1;
+  track.firstFrame = request.firstFrame;
+  for (MarkTrack& m : track.marks) {
+    m.samples.erase(m.samples.begin(), m.samples.begin() + static_cast<std::ptrdiff_t>(request.firstFrame));
+    m.samples.resize(track.frameCount);
+    for (MarkSample& s : m.samples) {
+      s.at = s.at + PixelPoint{scatter(random), scatter(random)} * scatter_px;
+    }
+  }
+  return track;
+}
+
+}  // namespace
+
+ReadingSet readTruth(const RehearsalTank& tank, double scatter_px, unsigned seed) {
+  const PassRequest request = requestFor(tank, {});
+  std::vector<MarkName> names;
+  for (const MarkSeed& s : request.marks) names.push_back(s.name);
+  const Track track = shakenTruth(tank, request, names, scatter_px, seed);
+  std::vector<double> times;
+  for (std::size_t i = 0; i < track.frameCount; ++i)
+    times.push_back(tank.timeOf(track.firstFrame + i).value());
+  Geometry geometry;
+  geometry.view = request.view;
+  geometry.pull = request.pull;
+  geometry.scale = *Scale::create(*request.scale, {});
+  const PassTraces traces = traceBody(track, times, geometry);
+  ReadingSheet sheet;
+  request.protocol == Protocol::Fall ? readFall(traces, request.view, sheet)
+                                     : readRetrieve(traces, request.view, sheet);
+  return sheet.complete({request.protocol, request.view, names, true, false, false});
+}
+
+double valueOf(const ReadingSet& set, std::string_view name) {
+  const Reading* r = set.find(name);
+  return r == nullptr ? std::nan("") : std::get<double>(r->value);
+}
+
+}  // namespace fin::test

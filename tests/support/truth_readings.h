@@ -1,0 +1,15 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include "core/readings/reading.h"
+#include "core/rehearsal/tank.h"
+
+namespace fin::test {
+
+/// Readings from the true places of a rehearsal's marks, each shaken by `scatter_px`: what the methods do
+/// when following is as good as that.
+ReadingSet readTruth(const RehearsalTank& tank, double scatter_px = 0.0, unsigned seed = 1);
+
+double valueOf(const ReadingSet& set, std::string_view name);
+
+}  // namespace fin::test
