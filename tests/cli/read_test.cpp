@@ -50,7 +50,7 @@ TEST(ReadCommand, ReadsFromStandardInputAndWritesWhereItIsTold) {
   const RehearsalScene scene = test::smallFall();
   ASSERT_TRUE(filmRehearsal(scene, folder / "fall.mp4"));
   test::write(folder / "fall.pass.json",
-              writePassRequest(requestFor(RehearsalTank(scene), folder / "fall.mp4"), "/"));
+              writePassRequest(requestFor(RehearsalTank(scene), folder / "fall.mp4"), "/elsewhere"));
   const std::string from = " < " + (folder / "fall.pass.json").string();
   const Ran ran = run(folder, "read - --out " + (folder / "readings.json").string() + from);
   EXPECT_EQ(ran.exit, 0) << ran.err;
