@@ -6,6 +6,8 @@
 #include <numeric>
 #include <random>
 
+#include "core/units/names.h"
+
 namespace fin {
 namespace {
 
@@ -95,9 +97,7 @@ std::string_view toString(PassState state) {
 }
 
 std::optional<PassState> passStateNamed(std::string_view text) {
-  const auto found = std::find(kStates.begin(), kStates.end(), text);
-  if (found == kStates.end()) return std::nullopt;
-  return static_cast<PassState>(found - kStates.begin());
+  return enumNamed<PassState>(kStates, text);
 }
 
 Result<std::vector<PlannedPass>> makeSheet(const std::vector<RowId>& rigs, const SheetOptions& options) {

@@ -4,19 +4,14 @@
 #include <algorithm>
 #include <array>
 
+#include "core/units/names.h"
+
 namespace fin {
 namespace {
 
 constexpr std::array<std::string_view, 4> kFamilies{"soft plastic", "jerkbait", "spoon", "bladed bait"};
 constexpr std::array<std::string_view, 4> kBuoyancies{"unknown", "floats", "hangs", "sinks"};
 constexpr std::array<std::string_view, 4> kPlaces{"none", "high", "middle", "low"};
-
-template <class Enum>
-std::optional<Enum> named(const std::array<std::string_view, 4>& names, std::string_view text) {
-  const auto found = std::find(names.begin(), names.end(), text);
-  if (found == names.end()) return std::nullopt;
-  return static_cast<Enum>(found - names.begin());
-}
 
 template <class Row>
 const Row* byId(const std::vector<Row>& rows, RowId id) {
@@ -57,13 +52,13 @@ std::string_view toString(InsertPlace place) {
   return kPlaces[static_cast<std::size_t>(place)];
 }
 std::optional<Family> familyNamed(std::string_view text) {
-  return named<Family>(kFamilies, text);
+  return enumNamed<Family>(kFamilies, text);
 }
 std::optional<Buoyancy> buoyancyNamed(std::string_view text) {
-  return named<Buoyancy>(kBuoyancies, text);
+  return enumNamed<Buoyancy>(kBuoyancies, text);
 }
 std::optional<InsertPlace> insertPlaceNamed(std::string_view text) {
-  return named<InsertPlace>(kPlaces, text);
+  return enumNamed<InsertPlace>(kPlaces, text);
 }
 
 }  // namespace fin

@@ -4,6 +4,8 @@
 #include <algorithm>
 #include <array>
 
+#include "core/units/names.h"
+
 namespace fin {
 namespace {
 
@@ -11,13 +13,6 @@ constexpr std::array<std::string_view, 7> kProtocols{"retrieve", "fall",  "twitc
                                                      "rest",     "skirt", "sound"};
 constexpr std::array<std::string_view, 4> kViews{"side", "top", "head-on", "chase"};
 constexpr std::array<std::string_view, 3> kGrades{"good", "fair", "poor"};
-
-template <class Enum, class Names>
-std::optional<Enum> named(const Names& names, std::string_view text) {
-  const auto found = std::find(names.begin(), names.end(), text);
-  if (found == names.end()) return std::nullopt;
-  return static_cast<Enum>(found - names.begin());
-}
 
 }  // namespace
 
@@ -31,10 +26,10 @@ std::string_view toString(Grade grade) {
   return kGrades[static_cast<std::size_t>(grade)];
 }
 std::optional<Protocol> protocolNamed(std::string_view text) {
-  return named<Protocol>(kProtocols, text);
+  return enumNamed<Protocol>(kProtocols, text);
 }
 std::optional<View> viewNamed(std::string_view text) {
-  return named<View>(kViews, text);
+  return enumNamed<View>(kViews, text);
 }
 
 const Reading* ReadingSet::find(std::string_view name) const {

@@ -4,6 +4,8 @@
 #include <algorithm>
 #include <array>
 
+#include "core/units/names.h"
+
 namespace fin {
 
 constexpr std::array<std::string_view, 6> kMarkNames{"nose", "tail", "tip", "back", "belly", "flank"};
@@ -13,9 +15,7 @@ std::string_view toString(MarkName name) {
 }
 
 std::optional<MarkName> markNamed(std::string_view text) {
-  const auto found = std::find(kMarkNames.begin(), kMarkNames.end(), text);
-  if (found == kMarkNames.end()) return std::nullopt;
-  return static_cast<MarkName>(found - kMarkNames.begin());
+  return enumNamed<MarkName>(kMarkNames, text);
 }
 
 namespace {

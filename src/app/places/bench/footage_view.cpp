@@ -52,7 +52,6 @@ void FootageView::showPicture(std::size_t frame, const QImage& picture) {
   shownFrame_ = frame;
   if (otherSize || fitted_) applyFit();
   update();
-  emit pictureShown();
 }
 
 void FootageView::showReason(const QString& why) {

@@ -37,7 +37,6 @@ class FootageView : public QWidget {
 
  signals:
   void toolChanged();
-  void pictureShown();
   void fileDropped(const QString& file);
 
  protected:
