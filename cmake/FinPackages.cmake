@@ -9,7 +9,7 @@ find_package(nlohmann_json REQUIRED)
 find_package(tl-expected REQUIRED)
 find_package(Boost REQUIRED)
 
-pkg_check_modules(FFMPEG REQUIRED IMPORTED_TARGET libavformat libavcodec libswscale libavutil)
+pkg_check_modules(FFMPEG REQUIRED IMPORTED_TARGET libavformat libavcodec libswscale libswresample libavutil)
 
 # Only the small OpenCV packages are wanted, and those ship no CMake configuration.
 find_path(OPENCV_INCLUDE opencv2/core.hpp PATH_SUFFIXES opencv4 REQUIRED)
@@ -22,5 +22,6 @@ endfunction()
 fin_opencv(core)
 fin_opencv(imgproc)
 fin_opencv(video)
+fin_opencv(calib3d)
 
 find_package(SQLiteCpp REQUIRED)

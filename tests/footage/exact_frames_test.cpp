@@ -2,64 +2,43 @@
 #include <gtest/gtest.h>
 
 #include <fstream>
-#include <opencv2/core.hpp>
 #include <random>
 
 #include "core/footage/clip.h"
 #include "core/footage/clip_print.h"
-#include "core/footage/clip_writer.h"
+#include "support/numbered_film.h"
 #include "support/small_scene.h"
 
 namespace fin {
 namespace {
 
-constexpr int kBlock_px = 16;
-constexpr int kBits = 8;
-
-/// A frame that carries its own number as a row of black and white blocks.
-cv::Mat numbered(std::size_t n) {
-  cv::Mat image(96, 160, CV_8UC3, cv::Scalar(90, 110, 120));
-  for (int bit = 0; bit < kBits; ++bit) {
-    const cv::Scalar colour = ((n >> bit) & 1U) != 0 ? cv::Scalar::all(235) : cv::Scalar::all(20);
-    image(cv::Rect(16 + bit * kBlock_px, 32, kBlock_px, 32)).setTo(colour);
-  }
-  return image;
-}
-
-std::size_t numberIn(const Picture& picture) {
-  std::size_t n = 0;
-  for (int bit = 0; bit < kBits; ++bit) {
-    if (picture.grey().at<uchar>(48, 16 + bit * kBlock_px + 8) > 128) n |= std::size_t{1} << bit;
-  }
-  return n;
-}
-
+/// A clip of numbered frames in one container and coding. Without a coding it comes from our own writer.
 struct Kind {
+  std::string name;
   std::string ending;
-  bool uneven;
-  int bFrames;
+  bool uneven = false;
+  int bFrames = 2;
+  std::string coding;  ///< for the ffmpeg program
 };
 
 void PrintTo(const Kind& kind, std::ostream* out) {
-  *out << kind.ending << (kind.uneven ? " uneven" : " even");
+  *out << kind.name;
 }
+
+constexpr std::size_t kFrames = 150;
 
 double timeOf(const Kind& kind, std::size_t n) {
   return static_cast<double>(n) / 50.0 + (kind.uneven ? 0.006 * static_cast<double>(n % 3) : 0.0);
 }
 
-std::filesystem::path film(const test::TemporaryFolder& folder, const Kind& kind, std::size_t frames) {
+std::filesystem::path filmed(const test::TemporaryFolder& folder, const Kind& kind) {
   const auto path = folder / ("clip" + kind.ending);
-  ClipWriterOptions options;
-  options.width_px = 160;
-  options.height_px = 96;
-  options.rate = Hertz(50.0);
-  options.group = 40;
-  options.bFrames = kind.bFrames;
-  const auto writer = ClipWriter::create(path, options);
-  EXPECT_TRUE(writer) << writer.error().message;
-  for (std::size_t n = 0; n < frames; ++n) EXPECT_TRUE((*writer)->add(numbered(n), Seconds(timeOf(kind, n))));
-  EXPECT_TRUE((*writer)->finish());
+  const auto made = kind.coding.empty() ? path : folder / "source.mkv";
+  test::film(made,
+             {.bFrames = kind.bFrames, .time_s = [kind](std::size_t n) { return timeOf(kind, n); }});
+  if (!kind.coding.empty()) {
+    EXPECT_TRUE(test::ffmpeg("-i " + made.string() + " " + kind.coding + " " + path.string()));
+  }
   return path;
 }
 
@@ -67,8 +46,7 @@ class ExactFrames : public testing::TestWithParam<Kind> {};
 
 TEST_P(ExactFrames, ComeInAnyOrderAsTheyDoOneAfterTheOther) {
   const test::TemporaryFolder folder;
-  constexpr std::size_t kFrames = 150;
-  const auto clip = Clip::open(film(folder, GetParam(), kFrames));
+  const auto clip = Clip::open(filmed(folder, GetParam()));
   ASSERT_TRUE(clip) << clip.error().message;
   ASSERT_EQ((*clip)->index().frameCount(), kFrames);
   const auto source = Clip::reader(*clip, {});
@@ -79,26 +57,31 @@ TEST_P(ExactFrames, ComeInAnyOrderAsTheyDoOneAfterTheOther) {
     const std::size_t n = i < 3 ? kFrames - 1 - static_cast<std::size_t>(i) : any(random);
     const auto picture = (*source)->frame(n);
     ASSERT_TRUE(picture) << picture.error().message;
-    EXPECT_EQ(numberIn(*picture), n);
+    EXPECT_EQ(test::numberIn(*picture), n);
   }
 }
 
 TEST_P(ExactFrames, KeepTheirOwnTimeStamps) {
   const test::TemporaryFolder folder;
-  const auto clip = Clip::open(film(folder, GetParam(), 30));
+  const auto clip = Clip::open(filmed(folder, GetParam()));
   ASSERT_TRUE(clip);
-  for (std::size_t n = 0; n < 30; ++n) {
+  for (std::size_t n = 0; n < kFrames; n += 7) {
     // Matroska counts whole milliseconds; the others are finer.
     EXPECT_NEAR((*clip)->index().timeOf(n).value(), timeOf(GetParam(), n), 0.00051) << n;
   }
 }
 
-INSTANTIATE_TEST_SUITE_P(Containers, ExactFrames,
-                         testing::Values(Kind{".mp4", false, 2}, Kind{".mp4", true, 2}, Kind{".mov", true, 3},
-                                         Kind{".mkv", true, 2}, Kind{".avi", false, 0}),
-                         [](const auto& kind) {
-                           return kind.param.ending.substr(1) + (kind.param.uneven ? "Uneven" : "Even");
-                         });
+INSTANTIATE_TEST_SUITE_P(
+    Containers, ExactFrames,
+    testing::Values(Kind{"Mp4", ".mp4"}, Kind{"Mp4Uneven", ".mp4", true}, Kind{"Mov", ".mov", true, 3},
+                    Kind{"Matroska", ".mkv", true}, Kind{"Avi", ".avi", false, 0},
+                    Kind{"Vp9", ".webm", false, 2, "-c:v libvpx-vp9 -cpu-used 8 -b:v 1M -g 40"},
+                    Kind{"Hevc", ".mp4", false, 2,
+                         "-c:v libx265 -preset ultrafast -x265-params log-level=none:keyint=40:bframes=3"},
+                    Kind{"TenBit", ".mkv", false, 2, "-c:v libx264 -pix_fmt yuv422p10le -g 40"},
+                    Kind{"Prores", ".mov", false, 2, "-c:v prores_ks"},
+                    Kind{"TransportStream", ".ts", false, 2, "-c:v libx264 -g 40 -bf 2 -output_ts_offset 7"}),
+    [](const auto& kind) { return kind.param.name; });
 
 TEST(Clip, RefusesWhatIsNoClipAndSaysWhich) {
   const test::TemporaryFolder folder;
@@ -114,7 +97,7 @@ TEST(Clip, RefusesWhatIsNoClipAndSaysWhich) {
 
 TEST(Clip, ReadsATruncatedClipAsFarAsItGoes) {
   const test::TemporaryFolder folder;
-  const auto whole = film(folder, {".mkv", false, 2}, 150);
+  const auto whole = filmed(folder, {"Cut", ".mkv"});
   std::filesystem::resize_file(whole, std::filesystem::file_size(whole) / 2);
   const auto clip = Clip::open(whole);
   ASSERT_TRUE(clip) << clip.error().message;
@@ -124,12 +107,98 @@ TEST(Clip, ReadsATruncatedClipAsFarAsItGoes) {
   const auto source = Clip::reader(*clip, {});
   const auto picture = (*source)->frame(frames / 2);
   ASSERT_TRUE(picture);
-  EXPECT_EQ(numberIn(*picture), frames / 2);
+  EXPECT_EQ(test::numberIn(*picture), frames / 2);
+}
+
+TEST(Clip, PutsARecordingWhoseClockStartsAnewOnOneLineAndSaysSo) {
+  const test::TemporaryFolder folder;
+  std::ofstream joined(folder / "joined.ts", std::ios::binary);
+  for (const auto& [name, first, frames] : {std::tuple("a", 0, 70), {"b", 70, 60}}) {
+    const auto mp4 = folder / (std::string(name) + ".mp4");
+    const auto ts = folder / (std::string(name) + ".ts");
+    test::film(mp4, {.frames = static_cast<std::size_t>(frames), .first = static_cast<std::size_t>(first)});
+    ASSERT_TRUE(test::ffmpeg("-i " + mp4.string() + " -c copy " + ts.string()));
+    joined << std::ifstream(ts, std::ios::binary).rdbuf();
+  }
+  joined.close();
+  const auto clip = Clip::open(folder / "joined.ts");
+  ASSERT_TRUE(clip) << clip.error().message;
+  ASSERT_EQ((*clip)->index().frameCount(), 130U);
+  EXPECT_NE((*clip)->info().warnings.back().find("starts anew at frame 70"), std::string::npos)
+      << (*clip)->info().warnings.back();
+  const auto source = Clip::reader(*clip, {});
+  for (std::size_t n : {100U, 5U, 69U, 70U, 129U, 40U, 71U}) {
+    const auto picture = (*source)->frame(n);
+    ASSERT_TRUE(picture) << n;
+    EXPECT_EQ(test::numberIn(*picture), n);
+  }
+}
+
+TEST(Clip, SaysWhereFramesAreMissing) {
+  const test::TemporaryFolder folder;
+  test::film(folder / "gap.mp4",
+             {.frames = 60, .time_s = [](std::size_t n) { return static_cast<double>(n) / 50.0 + (n > 30 ? 1.5 : 0.0); }});
+  const auto clip = Clip::open(folder / "gap.mp4");
+  ASSERT_TRUE(clip);
+  EXPECT_EQ((*clip)->info().warnings.front().rfind("no frames for 1.52 s after frame 30", 0), 0U);
+}
+
+TEST(Clip, ShowsStoredPixelsThatAreNotSquareAsAPlayerDoes) {
+  const test::TemporaryFolder folder;
+  test::film(folder / "square.mp4", {.frames = 10});
+  ASSERT_TRUE(test::ffmpeg("-i " + (folder / "square.mp4").string() +
+                           " -vf scale=120:96,setsar=4/3 -c:v libx264 " + (folder / "narrow.mp4").string()));
+  const auto clip = Clip::open(folder / "narrow.mp4");
+  ASSERT_TRUE(clip);
+  EXPECT_EQ((*clip)->info().width_px, 160);
+  EXPECT_EQ((*clip)->info().height_px, 96);
+  const auto picture = (*Clip::reader(*clip, {}))->frame(5);
+  ASSERT_TRUE(picture);
+  EXPECT_EQ(picture->width(), 160);
+  EXPECT_EQ(picture->rgb().cols, 160);
+  EXPECT_EQ(test::numberIn(*picture), 5U);
+}
+
+TEST(Clip, ReadsAnInterlacedOneFieldByFieldWhenAsked) {
+  const test::TemporaryFolder folder;
+  test::film(folder / "fields.mkv", {.frames = 60, .bFrames = 0});
+  // Two numbered frames go into one interlaced one, line by line.
+  ASSERT_TRUE(test::ffmpeg("-i " + (folder / "fields.mkv").string() +
+                           " -vf tinterlace=interleave_top,setfield=tff -c:v libx264 -flags +ilme+ildct "
+                           "-x264opts tff=1 -crf 10 " +
+                           (folder / "interlaced.ts").string()));
+  const auto frames = Clip::open(folder / "interlaced.ts");
+  ASSERT_TRUE(frames);
+  EXPECT_TRUE((*frames)->info().interlaced);
+  EXPECT_NE((*frames)->info().warnings.back().find("field by field"), std::string::npos);
+  const auto fields = Clip::byField(*frames);
+  ASSERT_EQ(fields->index().frameCount(), 2 * (*frames)->index().frameCount());
+  EXPECT_NEAR(fields->index().regularRate().value(), 50.0, 0.01);
+  const auto source = Clip::reader(fields, {});
+  for (std::size_t n : {40U, 7U, 8U, 31U}) {
+    const auto picture = (*source)->frame(n);
+    ASSERT_TRUE(picture);
+    EXPECT_EQ(test::numberIn(*picture), n);
+    EXPECT_NEAR(fields->index().timeOf(n).value(), static_cast<double>(n) / 50.0, 1e-4);
+  }
+}
+
+TEST(Clip, ProposesTheFilmingRateThatTheCameraWrote) {
+  const test::TemporaryFolder folder;
+  test::film(folder / "plain.mp4", {.frames = 10});
+  ASSERT_TRUE(test::ffmpeg("-i " + (folder / "plain.mp4").string() +
+                           " -c copy -movflags use_metadata_tags -metadata com.android.capture.fps=240.0 " +
+                           (folder / "slow.mp4").string()));
+  EXPECT_FALSE((*Clip::open(folder / "plain.mp4"))->info().writtenRate);
+  const auto slow = Clip::open(folder / "slow.mp4");
+  ASSERT_TRUE(slow);
+  ASSERT_TRUE((*slow)->info().writtenRate);
+  EXPECT_DOUBLE_EQ((*slow)->info().writtenRate->value(), 240.0);
 }
 
 TEST(ClipPrint, KnowsAMovedClipAndNoticesAChangedOne) {
   const test::TemporaryFolder folder;
-  const auto path = film(folder, {".mp4", false, 2}, 40);
+  const auto path = filmed(folder, {"Print", ".mp4"});
   const auto before = printOf(path);
   std::filesystem::copy_file(path, folder / "moved.mp4");
   EXPECT_EQ(*printOf(folder / "moved.mp4"), *before);

@@ -29,7 +29,18 @@ void beQuiet() {
   av_log_set_level(AV_LOG_QUIET);
 }
 
-Result<OpenedInput> openInput(const std::filesystem::path& path) {
+Codec openDecoder(const AVStream& stream, int threads) {
+  const AVCodec* decoder = avcodec_find_decoder(stream.codecpar->codec_id);
+  Codec codec(decoder != nullptr ? avcodec_alloc_context3(decoder) : nullptr);
+  if (!codec) return nullptr;
+  avcodec_parameters_to_context(codec.get(), stream.codecpar);
+  codec->pkt_timebase = stream.time_base;
+  codec->thread_count = threads;
+  if (avcodec_open2(codec.get(), decoder, nullptr) < 0) return nullptr;
+  return codec;
+}
+
+Result<OpenedInput> openInput(const std::filesystem::path& path, Wanted wanted) {
   beQuiet();
   std::error_code ignored;
   if (!std::filesystem::exists(path, ignored)) return unreadable(path, "there is no such file");
@@ -52,12 +63,19 @@ Result<OpenedInput> openInput(const std::filesystem::path& path) {
   if (const int found = avformat_find_stream_info(raw, nullptr); found < 0) {
     return unreadable(path, "not a readable clip (" + reason(found) + ")");
   }
+  const auto isWanted = [wanted](const AVStream& stream) {
+    return wanted == Wanted::Picture ? isPicture(stream)
+                                     : stream.codecpar->codec_type == AVMEDIA_TYPE_AUDIO;
+  };
   for (unsigned i = 0; i < raw->nb_streams; ++i) {
-    if (input.video == nullptr && isPicture(*raw->streams[i])) input.video = raw->streams[i];
+    if (input.stream == nullptr && isWanted(*raw->streams[i])) input.stream = raw->streams[i];
   }
-  if (input.video == nullptr) return unreadable(path, "there is no moving picture in it");
+  if (input.stream == nullptr) {
+    return unreadable(path, wanted == Wanted::Picture ? "there is no moving picture in it"
+                                                      : "there is no sound in it");
+  }
   for (unsigned i = 0; i < raw->nb_streams; ++i) {
-    if (raw->streams[i] != input.video) raw->streams[i]->discard = AVDISCARD_ALL;
+    if (raw->streams[i] != input.stream) raw->streams[i]->discard = AVDISCARD_ALL;
   }
   return input;
 }

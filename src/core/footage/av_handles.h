@@ -42,11 +42,17 @@ std::string reason(int code);
 /// Keeps the libraries from writing to standard error; what goes wrong is reported by their codes.
 void beQuiet();
 
+enum class Wanted { Picture, Sound };
+
 struct OpenedInput {
   Input format;
-  AVStream* video = nullptr;
+  AVStream* stream = nullptr;
 };
-/// Opens a local file and finds its picture stream. Unreadable, with the file's name, otherwise.
-Result<OpenedInput> openInput(const std::filesystem::path& path);
+/// Opens a local file and finds the stream that is wanted; the others are passed over. Unreadable, with the
+/// file's name, otherwise.
+Result<OpenedInput> openInput(const std::filesystem::path& path, Wanted wanted = Wanted::Picture);
+
+/// A decoder for a stream; null where nothing can decode it. `threads` 0 for as many as there are cores.
+Codec openDecoder(const AVStream& stream, int threads);
 
 }  // namespace fin::av

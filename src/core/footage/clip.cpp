@@ -3,12 +3,15 @@
 
 #include "core/footage/av_handles.h"
 #include "core/footage/decoded_frames.h"
+#include "core/footage/field_frames.h"
+#include "core/footage/index_store.h"
 
 extern "C" {
 #include <libavutil/display.h>
 }
 
 #include <fmt/format.h>
+#include <algorithm>
 #include <cmath>
 
 namespace fin {
@@ -24,21 +27,72 @@ int clockwiseTurn(const AVStream& stream) {
   return ((quarter % 4) + 4) % 4 * 90;
 }
 
-Result<std::vector<ClipIndex::Packet>> scanPackets(AVFormatContext& format, int stream) {
-  std::vector<ClipIndex::Packet> packets;
+constexpr double kClockBack_s = 0.2;  ///< a clock that jumps back by more has started anew
+
+/// Collects the packets of the picture stream and brings the stretches of a clock that starts anew onto one
+/// line: what comes after follows the last frame at the usual spacing.
+class PacketScan {
+ public:
+  PacketScan(const AVFormatContext& format, const AVStream& stream)
+      : stream_(stream.index),
+        mayStartAnew_((format.iformat->flags & AVFMT_TS_DISCONT) != 0),
+        back_ticks_(static_cast<std::int64_t>(kClockBack_s / av_q2d(stream.time_base))),
+        tick_s_(av_q2d(stream.time_base)) {}
+
+  void add(const AVPacket& packet) {
+    if (packet.stream_index != stream_) return;
+    const std::int64_t dts = packet.dts != AV_NOPTS_VALUE ? packet.dts : packet.pts;
+    const std::int64_t pts = packet.pts != AV_NOPTS_VALUE ? packet.pts : dts;
+    if (pts == AV_NOPTS_VALUE) return;
+    if (mayStartAnew_ && !packets_.empty() && dts + shift_ < packets_.back().dts - back_ticks_) {
+      shift_ = packets_.back().dts + usual_ - dts;
+      restarts_.push_back({packet.pos, shift_});
+    } else if (!packets_.empty()) {
+      usual_ = std::max<std::int64_t>(dts + shift_ - packets_.back().dts, 1);
+    }
+    packets_.push_back({pts + shift_, dts + shift_, (packet.flags & AV_PKT_FLAG_KEY) != 0,
+                        (packet.flags & AV_PKT_FLAG_DISCARD) != 0, packet.pos});
+  }
+  ClipIndex index() { return {std::move(packets_), tick_s_, std::move(restarts_)}; }
+
+ private:
+  int stream_;
+  bool mayStartAnew_;
+  std::int64_t back_ticks_;
+  double tick_s_;
+  std::int64_t shift_ = 0;
+  std::int64_t usual_ = 1;  ///< ticks from one packet to the next, as seen last
+  std::vector<ClipIndex::Packet> packets_;
+  std::vector<ClipIndex::Restart> restarts_;
+};
+
+Result<ClipIndex> scanPackets(AVFormatContext& format, const AVStream& stream, const JobControl& job) {
+  const auto size = static_cast<double>(std::max<std::int64_t>(avio_size(format.pb), 1));
+  PacketScan scan(format, stream);
   const av::PacketPtr packet(av_packet_alloc());
   while (av_read_frame(&format, packet.get()) >= 0) {
-    if (packet->stream_index == stream) {
-      const std::int64_t dts = packet->dts != AV_NOPTS_VALUE ? packet->dts : packet->pts;
-      const std::int64_t pts = packet->pts != AV_NOPTS_VALUE ? packet->pts : dts;
-      if (pts != AV_NOPTS_VALUE) {
-        packets.push_back(
-            {pts, dts, (packet->flags & AV_PKT_FLAG_KEY) != 0, (packet->flags & AV_PKT_FLAG_DISCARD) != 0});
-      }
-    }
+    scan.add(*packet);
     av_packet_unref(packet.get());
+    if (job.cancelled()) return failure(ErrorCode::Cancelled, "looking through the clip was stopped");
+    job.report(static_cast<double>(avio_tell(format.pb)) / size);
   }
-  return packets;
+  return scan.index();
+}
+
+/// Some cameras write the rate they filmed at beside the one it plays at.
+std::optional<Hertz> writtenRate(const AVFormatContext& format, const AVStream& stream) {
+  for (const AVDictionary* words : {format.metadata, stream.metadata}) {
+    const AVDictionaryEntry* entry = nullptr;
+    while ((entry = av_dict_get(words, "", entry, AV_DICT_IGNORE_SUFFIX)) != nullptr) {
+      std::string key = entry->key;
+      std::transform(key.begin(), key.end(), key.begin(), [](unsigned char c) { return std::tolower(c); });
+      const bool fits = key.find("capture") != std::string::npos &&
+                        (key.find("fps") != std::string::npos || key.find("rate") != std::string::npos);
+      const double rate = fits ? std::strtod(entry->value, nullptr) : 0.0;
+      if (std::isfinite(rate) && rate >= 1.0) return Hertz(rate);
+    }
+  }
+  return std::nullopt;
 }
 
 bool hasSound(const AVFormatContext& format) {
@@ -48,39 +102,89 @@ bool hasSound(const AVFormatContext& format) {
   return false;
 }
 
+ClipInfo infoOf(const std::filesystem::path& path, AVFormatContext& format, AVStream& stream) {
+  ClipInfo info;
+  info.path = path;
+  info.container = format.iformat->name;
+  info.codec = avcodec_get_name(stream.codecpar->codec_id);
+  info.clockwiseTurn_deg = clockwiseTurn(stream);
+  const AVRational aspect = av_guess_sample_aspect_ratio(&format, &stream, nullptr);
+  if (aspect.num > 0 && aspect.den > 0) info.pixelAspect = av_q2d(aspect);
+  info.width_px = static_cast<int>(std::lround(stream.codecpar->width * info.pixelAspect));
+  info.height_px = stream.codecpar->height;
+  if (info.clockwiseTurn_deg % 180 != 0) std::swap(info.width_px, info.height_px);
+  const AVFieldOrder order = stream.codecpar->field_order;
+  info.interlaced = order != AV_FIELD_UNKNOWN && order != AV_FIELD_PROGRESSIVE;
+  info.topFieldFirst = order == AV_FIELD_TT || order == AV_FIELD_BT;
+  info.hasSound = hasSound(format);
+  info.writtenRate = writtenRate(format, stream);
+  return info;
+}
+
+std::vector<std::string> warningsOf(const ClipInfo& info, const ClipIndex& index) {
+  std::vector<std::string> out;
+  if (const auto gap = index.longestGap()) {
+    out.push_back(fmt::format("no frames for {:.2f} s after frame {}; every frame's own time stamp is used",
+                              gap->length.value(), gap->after));
+  } else if (index.uneven()) {
+    out.emplace_back("the frames are not evenly spaced in time; every frame's own time stamp is used");
+  }
+  for (const ClipIndex::Restart& restart : index.restarts()) {
+    const auto first = index.firstAtByte(restart.pos);
+    out.push_back(fmt::format("the recorder's clock starts anew at frame {}: how long it stood is not known, so "
+                              "measure before it and after it apart",
+                              first));
+  }
+  if (info.interlaced) {
+    out.emplace_back("interlaced: every frame holds two pictures, half a frame apart in time; reading it field "
+                     "by field doubles the rate");
+  }
+  return out;
+}
+
+/// The index as it was kept, or from looking through the clip; then it is kept for the next time.
+Result<ClipIndex> indexOf(av::OpenedInput& input, ClipInfo& info, const Clip::OpenOptions& options) {
+  if (options.indexFolder.empty()) return scanPackets(*input.format, *input.stream, options.job);
+  const auto print = printOf(info.path);
+  if (!print) return tl::unexpected(print.error());
+  if (auto kept = keptIndex(options.indexFolder, *print)) return std::move(*kept);
+  auto index = scanPackets(*input.format, *input.stream, options.job);
+  if (!index) return index;
+  if (auto ok = keepIndex(options.indexFolder, *print, *index); !ok) info.warnings.push_back(ok.error().message);
+  return index;
+}
+
 }  // namespace
 
 Result<std::shared_ptr<const Clip>> Clip::open(const std::filesystem::path& path) {
+  return open(path, {});
+}
+
+Result<std::shared_ptr<const Clip>> Clip::open(const std::filesystem::path& path, OpenOptions options) {
   auto input = av::openInput(path);
   if (!input) return tl::unexpected(input.error());
-  const AVStream& stream = *input->video;
-
-  ClipInfo info;
-  info.path = path;
-  info.container = input->format->iformat->name;
-  info.codec = avcodec_get_name(stream.codecpar->codec_id);
-  info.clockwiseTurn_deg = clockwiseTurn(stream);
-  info.width_px = stream.codecpar->width;
-  info.height_px = stream.codecpar->height;
-  if (info.clockwiseTurn_deg % 180 != 0) std::swap(info.width_px, info.height_px);
-  info.hasSound = hasSound(*input->format);
-
-  auto packets = scanPackets(*input->format, stream.index);
-  if (!packets) return tl::unexpected(packets.error());
-  ClipIndex index(std::move(*packets), av_q2d(stream.time_base));
-  if (index.frameCount() == 0 || info.width_px <= 0 || info.height_px <= 0) {
+  ClipInfo info = infoOf(path, *input->format, *input->stream);
+  auto index = indexOf(*input, info, options);
+  if (!index) return tl::unexpected(index.error());
+  if (index->frameCount() == 0 || info.width_px <= 0 || info.height_px <= 0) {
     return failure(ErrorCode::Unreadable, path.filename().string() + ": no frame can be read from it",
                    path.string());
   }
-  if (index.uneven()) {
-    info.warnings.emplace_back(
-        "the frames are not evenly spaced in time; every frame's own time stamp is used");
-  }
-  return std::shared_ptr<const Clip>(new Clip(std::move(info), std::move(index)));
+  for (std::string& warning : warningsOf(info, *index)) info.warnings.push_back(std::move(warning));
+  return std::shared_ptr<const Clip>(new Clip(std::move(info), std::move(*index)));
+}
+
+std::shared_ptr<const Clip> Clip::byField(std::shared_ptr<const Clip> clip) {
+  std::shared_ptr<Clip> out(new Clip(clip->info_, clip->index_.byField()));
+  out->frames_ = std::move(clip);
+  return out;
 }
 
 Result<std::unique_ptr<FrameSource>> Clip::reader(std::shared_ptr<const Clip> clip, ReaderOptions options) {
-  return DecodedFrames::open(std::move(clip), options);
+  if (!clip->frames_) return DecodedFrames::open(std::move(clip), options);
+  auto frames = DecodedFrames::open(clip->frames_, options);
+  if (!frames) return frames;
+  return std::unique_ptr<FrameSource>(new FieldFrames(clip, std::move(*frames)));
 }
 
 }  // namespace fin

@@ -4,7 +4,9 @@
 #include <algorithm>
 #include <cmath>
 #include <cstdlib>
+#include <istream>
 #include <limits>
+#include <ostream>
 
 namespace fin {
 namespace {
@@ -21,9 +23,37 @@ std::int64_t medianOf(std::vector<std::int64_t> values) {
   return *middle;
 }
 
+constexpr std::uint64_t kStamp = 0x31'78'64'6E'49'6E'69'46;  ///< "FinIndx1": raise the digit with the form
+constexpr double kGap_spacings = 5.0;
+
+template <class T>
+void put(std::ostream& out, const T& value) {
+  out.write(reinterpret_cast<const char*>(&value), sizeof value);
+}
+template <class T>
+void putAll(std::ostream& out, const std::vector<T>& values) {
+  put(out, static_cast<std::uint64_t>(values.size()));
+  out.write(reinterpret_cast<const char*>(values.data()),
+            static_cast<std::streamsize>(values.size() * sizeof(T)));
+}
+template <class T>
+bool take(std::istream& in, T& value) {
+  return static_cast<bool>(in.read(reinterpret_cast<char*>(&value), sizeof value));
+}
+template <class T>
+bool takeAll(std::istream& in, std::vector<T>& values) {
+  constexpr std::uint64_t kMost = std::uint64_t{1} << 28U;
+  std::uint64_t size = 0;
+  if (!take(in, size) || size > kMost) return false;
+  values.resize(size);
+  return static_cast<bool>(in.read(reinterpret_cast<char*>(values.data()),
+                                   static_cast<std::streamsize>(size * sizeof(T))));
+}
+
 }  // namespace
 
-ClipIndex::ClipIndex(std::vector<Packet> packets, double tick_s) : tick_s_(tick_s) {
+ClipIndex::ClipIndex(std::vector<Packet> packets, double tick_s, std::vector<Restart> restarts)
+    : restarts_(std::move(restarts)), tick_s_(tick_s) {
   for (const Packet& p : packets) {
     if (p.key) keys_.push_back(p);
   }
@@ -35,6 +65,48 @@ ClipIndex::ClipIndex(std::vector<Packet> packets, double tick_s) : tick_s_(tick_
   }
   std::sort(pts_.begin(), pts_.end());
   pts_.erase(std::unique(pts_.begin(), pts_.end()), pts_.end());
+}
+
+ClipIndex ClipIndex::byField() const {
+  ClipIndex out;
+  out.tick_s_ = 0.5 * tick_s_;
+  const std::int64_t usual = pts_.size() > 1 ? medianOf(spacings(pts_)) : 0;
+  for (std::size_t i = 0; i < pts_.size(); ++i) {
+    const std::int64_t spacing = i + 1 < pts_.size() ? std::min(pts_[i + 1] - pts_[i], 2 * usual) : usual;
+    out.pts_.push_back(2 * pts_[i]);
+    out.pts_.push_back(2 * pts_[i] + spacing);
+  }
+  return out;
+}
+
+void ClipIndex::writeTo(std::ostream& out) const {
+  put(out, kStamp);
+  put(out, tick_s_);
+  putAll(out, pts_);
+  putAll(out, keys_);
+  putAll(out, restarts_);
+  put(out, kStamp);
+}
+
+std::optional<ClipIndex> ClipIndex::readFrom(std::istream& in) {
+  ClipIndex out;
+  std::uint64_t head = 0;
+  std::uint64_t foot = 0;
+  const bool whole = take(in, head) && head == kStamp && take(in, out.tick_s_) && takeAll(in, out.pts_) &&
+                     takeAll(in, out.keys_) && takeAll(in, out.restarts_) && take(in, foot) && foot == kStamp;
+  if (!whole || !std::is_sorted(out.pts_.begin(), out.pts_.end())) return std::nullopt;
+  return out;
+}
+
+std::int64_t ClipIndex::shiftAt(std::int64_t pos) const {
+  const auto after = std::upper_bound(restarts_.begin(), restarts_.end(), pos,
+                                      [](std::int64_t at, const Restart& r) { return at < r.pos; });
+  return after == restarts_.begin() ? 0 : (after - 1)->shift;
+}
+
+std::size_t ClipIndex::firstAtByte(std::int64_t pos) const {
+  const auto key = std::find_if(keys_.begin(), keys_.end(), [pos](const Packet& k) { return k.pos >= pos; });
+  return key == keys_.end() ? frameCount() : frameAt(key->pts).value_or(0);
 }
 
 Seconds ClipIndex::timeOf(std::size_t frame) const {
@@ -87,6 +159,14 @@ Hertz ClipIndex::regularRate() const {
     count += 1.0;
   }
   return Hertz(count / (sum * tick_s_));
+}
+
+std::optional<ClipIndex::Gap> ClipIndex::longestGap() const {
+  if (pts_.size() < 3) return std::nullopt;
+  const std::vector<std::int64_t> gaps = spacings(pts_);
+  const auto longest = std::max_element(gaps.begin(), gaps.end());
+  if (static_cast<double>(*longest) <= kGap_spacings * static_cast<double>(medianOf(gaps))) return std::nullopt;
+  return Gap{static_cast<std::size_t>(longest - gaps.begin()), Seconds(static_cast<double>(*longest) * tick_s_)};
 }
 
 bool ClipIndex::uneven() const {

@@ -3,6 +3,7 @@
 
 #include <cstddef>
 #include <cstdint>
+#include <iosfwd>
 #include <optional>
 #include <vector>
 
@@ -20,14 +21,30 @@ class ClipIndex {
     std::int64_t pts = 0;
     std::int64_t dts = 0;
     bool key = false;
-    bool hidden = false;  ///< decoded but not shown (edit list)
+    bool hidden = false;    ///< decoded but not shown (edit list)
+    std::int64_t pos = -1;  ///< where it begins in the file, bytes
+  };
+  /// From this byte on the recorder's clock had started anew; `shift` ticks bring it back onto one line.
+  struct Restart {
+    std::int64_t pos = 0;
+    std::int64_t shift = 0;
   };
 
-  /// Packets in the order of the file. A tick is tick_s seconds.
-  ClipIndex(std::vector<Packet> packets, double tick_s);
+  /// Packets in the order of the file, restarts allowed for. A tick is tick_s seconds.
+  ClipIndex(std::vector<Packet> packets, double tick_s, std::vector<Restart> restarts = {});
+
+  /// The same clip read field by field: two pictures for every frame, half way apart in time.
+  [[nodiscard]] ClipIndex byField() const;
+
+  /// As bytes of this machine, to be read back by readFrom(); nothing where they are cut off or of another
+  /// version.
+  void writeTo(std::ostream& out) const;
+  static std::optional<ClipIndex> readFrom(std::istream& in);
 
   [[nodiscard]] std::size_t frameCount() const { return pts_.size(); }
   [[nodiscard]] Seconds timeOf(std::size_t frame) const;
+  /// The first frame's time stamp on the container's own clock.
+  [[nodiscard]] Seconds startOnFile() const { return Seconds(static_cast<double>(pts_.front()) * tick_s_); }
   [[nodiscard]] std::int64_t ptsOf(std::size_t frame) const { return pts_[frame]; }
   /// The frame with this time stamp, to within a third of the smaller spacing beside it; none if there is
   /// none.
@@ -45,9 +62,25 @@ class ClipIndex {
   /// Spacings differ by more than clock rounding explains: a variable frame rate.
   [[nodiscard]] bool uneven() const;
 
+  /// The longest stretch without frames: more than five usual spacings. None where there is no such gap.
+  struct Gap {
+    std::size_t after = 0;  ///< the frame before it
+    Seconds length;
+  };
+  [[nodiscard]] std::optional<Gap> longestGap() const;
+
+  /// The first frame that stands at or after a byte of the file.
+  [[nodiscard]] std::size_t firstAtByte(std::int64_t pos) const;
+  [[nodiscard]] const std::vector<Restart>& restarts() const { return restarts_; }
+  /// What to add to the time stamps of a packet at this byte.
+  [[nodiscard]] std::int64_t shiftAt(std::int64_t pos) const;
+
  private:
+  ClipIndex() = default;
+
   std::vector<std::int64_t> pts_;  // sorted, shown frames only
   std::vector<Packet> keys_;       // sorted by pts
+  std::vector<Restart> restarts_;  // sorted by pos
   double tick_s_ = 1.0;
 };
 

@@ -8,11 +8,23 @@ extern "C" {
 #include <fmt/format.h>
 #include <algorithm>
 #include <opencv2/core.hpp>
+#include <opencv2/imgproc.hpp>
 
 namespace fin {
 namespace {
 
-cv::Mat turned(const cv::Mat& image, int clockwise_deg) {
+/// How a stored picture becomes the shown one: first stretched to square pixels, then turned.
+struct Showing {
+  int width_px = 0;  ///< before it is turned
+  int clockwise_deg = 0;
+};
+
+cv::Mat shown(const cv::Mat& stored, const Showing& showing) {
+  cv::Mat image = stored;
+  if (showing.width_px != stored.cols) {
+    cv::resize(stored, image, cv::Size(showing.width_px, stored.rows), 0.0, 0.0, cv::INTER_LINEAR);
+  }
+  const int clockwise_deg = showing.clockwise_deg;
   if (clockwise_deg == 0) return image;
   cv::Mat out;
   cv::rotate(image, out,
@@ -42,23 +54,22 @@ cv::Mat converted(const AVFrame& frame, AVPixelFormat to, int matType) {
 /// A decoded frame; the grey picture is the decoder's own luma plane wherever it has one.
 class DecodedSource : public Picture::Source {
  public:
-  DecodedSource(av::FramePtr frame, int clockwise_deg)
-      : frame_(std::move(frame)), clockwise_deg_(clockwise_deg) {
+  DecodedSource(av::FramePtr frame, Showing showing) : frame_(std::move(frame)), showing_(showing) {
     const AVFrame& f = *frame_;
     const cv::Mat luma = hasPlainLuma(f) ? cv::Mat(f.height, f.width, CV_8UC1, f.data[0],
                                                    static_cast<std::size_t>(f.linesize[0]))
                                          : converted(f, AV_PIX_FMT_GRAY8, CV_8UC1);
-    grey_ = turned(luma, clockwise_deg_);
+    grey_ = shown(luma, showing_);
   }
 
   [[nodiscard]] const cv::Mat& grey() const override { return grey_; }
   [[nodiscard]] cv::Mat rgb() const override {
-    return turned(converted(*frame_, AV_PIX_FMT_RGB24, CV_8UC3), clockwise_deg_);
+    return shown(converted(*frame_, AV_PIX_FMT_RGB24, CV_8UC3), showing_);
   }
 
  private:
   av::FramePtr frame_;
-  int clockwise_deg_;
+  Showing showing_;
   cv::Mat grey_;
 };
 
@@ -85,18 +96,8 @@ Result<void> DecodedFrames::restart() {
   packetWaits_ = false;
   ended_ = false;
   next_ = 0;
-  return openDecoder();
-}
-
-Result<void> DecodedFrames::openDecoder() {
-  const AVCodec* decoder = avcodec_find_decoder(input_.video->codecpar->codec_id);
-  codec_.reset(decoder != nullptr ? avcodec_alloc_context3(decoder) : nullptr);
-  if (codec_) {
-    avcodec_parameters_to_context(codec_.get(), input_.video->codecpar);
-    codec_->pkt_timebase = input_.video->time_base;
-    codec_->thread_count = options_.threads;
-  }
-  if (!codec_ || avcodec_open2(codec_.get(), decoder, nullptr) < 0) {
+  codec_ = av::openDecoder(*input_.stream, options_.threads);
+  if (!codec_) {
     return failure(ErrorCode::Unreadable,
                    fmt::format("{}: nothing here can decode {}", clip_->info().path.filename().string(),
                                clip_->info().codec),
@@ -137,32 +138,39 @@ bool DecodedFrames::seekBefore(std::size_t n) {
 }
 
 bool DecodedFrames::landsBefore(const ClipIndex::Packet& key) {
+  const bool startsAnew = !clip_->index().restarts().empty();  // then no time stamp says where it is
   const bool byDts = (input_.format->iformat->flags & AVFMT_TS_DISCONT) != 0;
-  const std::int64_t target = byDts ? key.dts : key.pts;
-  if (av_seek_frame(input_.format.get(), input_.video->index, target, AVSEEK_FLAG_BACKWARD) < 0) return false;
+  const std::int64_t target = startsAnew ? key.pos : byDts ? key.dts : key.pts;
+  const int how = startsAnew ? AVSEEK_FLAG_BYTE : AVSEEK_FLAG_BACKWARD;
+  if (av_seek_frame(input_.format.get(), input_.stream->index, target, how) < 0) return false;
   avcodec_flush_buffers(codec_.get());
   ended_ = false;
   packetWaits_ = false;
+  if (!nextPacket()) return false;
+  const std::int64_t landed = packet_->dts != AV_NOPTS_VALUE ? packet_->dts : packet_->pts;
+  return landed <= key.dts;
+}
+
+/// Fills packet_ with the next one of the picture stream, on the index's line of time.
+bool DecodedFrames::nextPacket() {
   while (!packetWaits_) {
     av_packet_unref(packet_.get());
     if (av_read_frame(input_.format.get(), packet_.get()) < 0) return false;
-    packetWaits_ = packet_->stream_index == input_.video->index;
+    packetWaits_ = packet_->stream_index == input_.stream->index;
   }
-  const std::int64_t landed = packet_->dts != AV_NOPTS_VALUE ? packet_->dts : packet_->pts;
-  return landed <= key.dts;
+  const std::int64_t shift = clip_->index().shiftAt(packet_->pos);
+  if (packet_->pts != AV_NOPTS_VALUE) packet_->pts += shift;
+  if (packet_->dts != AV_NOPTS_VALUE) packet_->dts += shift;
+  return true;
 }
 
 /// Gives the decoder one more packet (or the end of the clip). False when there is no more to give.
 bool DecodedFrames::feed() {
   if (ended_) return false;
-  while (!packetWaits_) {
-    av_packet_unref(packet_.get());
-    if (av_read_frame(input_.format.get(), packet_.get()) < 0) {
-      ended_ = true;
-      avcodec_send_packet(codec_.get(), nullptr);
-      return true;
-    }
-    packetWaits_ = packet_->stream_index == input_.video->index;
+  if (!packetWaits_ && !nextPacket()) {
+    ended_ = true;
+    avcodec_send_packet(codec_.get(), nullptr);
+    return true;
   }
   // A damaged packet is refused here; its frames are missed by their time stamps later.
   if (avcodec_send_packet(codec_.get(), packet_.get()) != AVERROR(EAGAIN)) packetWaits_ = false;
@@ -170,6 +178,9 @@ bool DecodedFrames::feed() {
 }
 
 Result<Picture> DecodedFrames::decodeUntil(std::size_t n) {
+  const ClipInfo& info = clip_->info();
+  const Showing showing{info.clockwiseTurn_deg % 180 == 0 ? info.width_px : info.height_px,
+                        info.clockwiseTurn_deg};
   while (true) {
     av::FramePtr frame(av_frame_alloc());
     const int got = avcodec_receive_frame(codec_.get(), frame.get());
@@ -185,7 +196,7 @@ Result<Picture> DecodedFrames::decodeUntil(std::size_t n) {
       if (*at == n) break;
       continue;
     }
-    const Picture picture(std::make_shared<DecodedSource>(std::move(frame), clip_->info().clockwiseTurn_deg));
+    const Picture picture(std::make_shared<DecodedSource>(std::move(frame), showing));
     remember(*at, picture);
     if (*at == n) return picture;
     if (*at > n) break;

@@ -28,7 +28,7 @@ class DecodedFrames : public FrameSource {
       : clip_(std::move(clip)), options_(options) {}
 
   Result<void> restart();
-  Result<void> openDecoder();
+  bool nextPacket();
   bool readsOnTo(std::size_t n) const;
   bool seekBefore(std::size_t n);
   bool landsBefore(const ClipIndex::Packet& key);
