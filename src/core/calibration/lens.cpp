@@ -8,6 +8,7 @@ namespace fin {
 namespace {
 
 constexpr int kSteps = 40;
+constexpr double kSettled = 1e-9;  ///< on the plane at unit distance
 
 /// Distorted place of a point on the plane at unit distance.
 PixelPoint bent(const Lens& lens, PixelPoint p) {
@@ -34,7 +35,11 @@ Result<void> Lens::validate() const {
 PixelPoint Lens::straightened(PixelPoint seen) const {
   const PixelPoint target{(seen.x_px - cx) / fx, (seen.y_px - cy) / fy};
   PixelPoint guess = target;
-  for (int i = 0; i < kSteps; ++i) guess = guess + (target - bent(*this, guess));
+  for (int i = 0; i < kSteps; ++i) {
+    const PixelPoint miss = target - bent(*this, guess);
+    guess = guess + miss;
+    if (std::abs(miss.x_px) + std::abs(miss.y_px) < kSettled) break;
+  }
   return {guess.x_px * fx + cx, guess.y_px * fy + cy};
 }
 

@@ -7,6 +7,7 @@
 #include <cmath>
 #include <limits>
 #include <opencv2/calib3d.hpp>
+#include <opencv2/imgproc.hpp>
 #include <set>
 
 namespace fin {
@@ -14,6 +15,7 @@ namespace {
 
 constexpr std::size_t kFramesLookedAt = 120;
 constexpr std::size_t kViewsUsed = 24;
+constexpr int kGlimpseWidth_px = 480;
 constexpr double kWorseThanRest = 2.5;  ///< a view whose residual is so many times the median is left out
 
 std::vector<cv::Point2f> asFloats(const std::vector<PixelPoint>& points) {
@@ -143,16 +145,34 @@ Result<void> judge(const LensFit& fit) {
   return {};
 }
 
-}  // namespace
+tl::unexpected<Error> stopped() {
+  return failure(ErrorCode::Cancelled, "looking for the board was stopped");
+}
 
-std::optional<BoardView> findBoard(const Picture& picture, const LensBoard& board, std::size_t frame) {
+std::optional<BoardView> boardIn(const cv::Mat& grey, const LensBoard& board, std::size_t frame, int how) {
   std::vector<cv::Point2f> corners;
-  const bool found = cv::findChessboardCornersSB(picture.grey(), cv::Size(board.columns, board.rows), corners,
-                                                 cv::CALIB_CB_ACCURACY);
-  if (!found) return std::nullopt;
+  if (!cv::findChessboardCornersSB(grey, cv::Size(board.columns, board.rows), corners, how)) return std::nullopt;
   BoardView out{frame, {}};
   for (const cv::Point2f& c : corners) out.corners.push_back({c.x, c.y});
   return out;
+}
+
+/// Quickly, in a small picture: whether the board is there, and roughly where.
+std::optional<BoardView> glimpseBoard(const Picture& picture, const LensBoard& board, std::size_t frame) {
+  const double shrink = std::min(1.0, static_cast<double>(kGlimpseWidth_px) / picture.width());
+  cv::Mat small;
+  cv::resize(picture.grey(), small, {}, shrink, shrink, cv::INTER_AREA);
+  auto view = boardIn(small, board, frame, 0);
+  if (view) {
+    for (PixelPoint& p : view->corners) p = p * (1.0 / shrink);
+  }
+  return view;
+}
+
+}  // namespace
+
+std::optional<BoardView> findBoard(const Picture& picture, const LensBoard& board, std::size_t frame) {
+  return boardIn(picture.grey(), board, frame, cv::CALIB_CB_ACCURACY);
 }
 
 std::vector<BoardView> variedViews(const std::vector<BoardView>& views, std::size_t most, int width_px,
@@ -205,18 +225,28 @@ Result<LensFit> solveLens(const std::vector<BoardView>& views, const LensBoard& 
 Result<LensFit> lensFromClip(FrameSource& source, const LensBoard& board, const JobControl& job) {
   const std::size_t frames = source.frameCount();
   const std::size_t step = std::max<std::size_t>(1, frames / kFramesLookedAt);
-  std::vector<BoardView> views;
+  constexpr double kGlimpsing = 0.6;  // of the whole work
+  std::vector<BoardView> glimpsed;
   int width_px = 0;
   int height_px = 0;
   for (std::size_t n = 0; n < frames; n += step) {
-    if (job.cancelled()) return failure(ErrorCode::Cancelled, "looking for the board was stopped");
+    if (job.cancelled()) return stopped();
     const auto picture = source.frame(n);
     if (!picture && picture.error().code == ErrorCode::Damaged) continue;
     if (!picture) return tl::unexpected(picture.error());
     width_px = picture->width();
     height_px = picture->height();
-    if (auto view = findBoard(*picture, board, n)) views.push_back(std::move(*view));
-    job.report(static_cast<double>(n) / static_cast<double>(frames));
+    if (auto view = glimpseBoard(*picture, board, n)) glimpsed.push_back(std::move(*view));
+    job.report(kGlimpsing * static_cast<double>(n) / static_cast<double>(frames));
+  }
+  const std::vector<BoardView> chosen = variedViews(glimpsed, kViewsUsed, width_px, height_px);
+  std::vector<BoardView> views;
+  for (std::size_t i = 0; i < chosen.size(); ++i) {
+    if (job.cancelled()) return stopped();
+    const auto picture = source.frame(chosen[i].frame);
+    if (!picture) return tl::unexpected(picture.error());
+    if (auto view = findBoard(*picture, board, chosen[i].frame)) views.push_back(std::move(*view));
+    job.report(kGlimpsing + (1.0 - kGlimpsing) * static_cast<double>(i) / static_cast<double>(chosen.size()));
   }
   return solveLens(views, board, width_px, height_px);
 }

@@ -115,14 +115,14 @@ PixelPoint PlaneSquare::flattened(PixelPoint straight) const {
 
 Result<SquareCheck> checkSquare(const SquareMark& mark, const std::optional<Lens>& lens, int width_px,
                                 int height_px) {
-  std::vector<cv::Point3f> plane;
-  std::vector<cv::Point2f> seen;
+  std::vector<std::vector<cv::Point3f>> plane(1);
+  std::vector<std::vector<cv::Point2f>> seen(1);
   const auto w = static_cast<float>(mark.width.value());
   const auto h = static_cast<float>(mark.height.value());
-  for (const cv::Point3f& p : {cv::Point3f(0, 0, 0), {w, 0, 0}, {w, h, 0}, {0, h, 0}}) plane.push_back(p);
+  for (const cv::Point3f& p : {cv::Point3f(0, 0, 0), {w, 0, 0}, {w, h, 0}, {0, h, 0}}) plane.front().push_back(p);
   for (const PixelPoint c : mark.corners) {
     const PixelPoint p = lens ? lens->straightened(c) : c;
-    seen.emplace_back(static_cast<float>(p.x_px), static_cast<float>(p.y_px));
+    seen.front().emplace_back(static_cast<float>(p.x_px), static_cast<float>(p.y_px));
   }
   const double usualFocal = 1.2 * width_px;
   cv::Mat camera = (cv::Mat_<double>(3, 3) << (lens ? lens->fx : usualFocal), 0, (lens ? lens->cx : 0.5 * (width_px - 1)),
@@ -134,7 +134,7 @@ Result<SquareCheck> checkSquare(const SquareMark& mark, const std::optional<Lens
               cv::CALIB_ZERO_TANGENT_DIST | cv::CALIB_FIX_K1 | cv::CALIB_FIX_K2 | cv::CALIB_FIX_K3;
   if (lens) fixed |= cv::CALIB_FIX_FOCAL_LENGTH;
   try {
-    const double rms = cv::calibrateCamera(std::vector{plane}, std::vector{seen}, cv::Size(width_px, height_px),
+    const double rms = cv::calibrateCamera(plane, seen, cv::Size(width_px, height_px),
                                            camera, none, turns, shifts, fixed);
     cv::Mat turn;
     cv::Rodrigues(turns.front(), turn);
