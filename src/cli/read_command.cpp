@@ -41,7 +41,7 @@ Result<Measured> measure(const ReadCommand& command) {
       command.pass == "-" ? std::filesystem::path() : std::filesystem::path(command.pass).parent_path();
   auto request = parsePassRequest(*text, folder);
   if (!request) return tl::unexpected(request.error());
-  const auto clip = Clip::open(request->clip);
+  const auto clip = openClip(*request);
   if (!clip) return tl::unexpected(clip.error());
   const auto source = Clip::reader(*clip, {});
   if (!source) return tl::unexpected(source.error());

@@ -95,6 +95,7 @@ TEST(Log, BringsAFirstLogForward) {
   {
     SQLite::Database old((folder / "day.finlog").string(), SQLite::OPEN_READWRITE);
     old.exec(
+        "DROP TABLE calibration; DROP TABLE lens; ALTER TABLE pass DROP COLUMN shared_instant_s;"
         "DROP TABLE planned_pass; DROP TABLE day; DROP TABLE rig; DROP TABLE model;"
         "ALTER TABLE pass DROP COLUMN planned_id; ALTER TABLE pass DROP COLUMN camera; PRAGMA user_version = "
         "1");
@@ -103,6 +104,31 @@ TEST(Log, BringsAFirstLogForward) {
   ASSERT_TRUE(log) << log.error().message;
   EXPECT_TRUE((*log)->plan());
   EXPECT_TRUE((*log)->savePlan(DayPlan{}));
+}
+
+TEST(Log, KeepsSizeAndTimeByCameraAndDayLensesAndTheSharedInstant) {
+  const test::TemporaryFolder folder;
+  KeptCalibration kept{"fixed", "2026-11-25", {}, folder / "a.mp4"};
+  kept.calibration.captureRate = Hertz(240.0);
+  kept.calibration.scale = ScaleMark{{1, 2}, {301, 2}, Millimetres(300.0), Millimetres(0.5)};
+  const KeptLens lens{"fixed", 1280, 720, "flat port", {900.0, 901.0, 640.0, 359.0, {-0.2, 0.1, 0.0, 0.0, 0.0}}, Pixels(0.2)};
+  RowId id = 0;
+  {
+    const auto log = Log::open(folder / "day.finlog");
+    id = *(*log)->addPass("First", requestOn(folder / "a.mp4"));
+    ASSERT_TRUE((*log)->keepCalibration("fixed", "2026-11-25", kept));
+    ASSERT_TRUE((*log)->keepLens({"fixed", 1280, 720, "flat port", {}, Pixels(0.9)}));
+    ASSERT_TRUE((*log)->keepLens(lens));
+    ASSERT_TRUE((*log)->setSharedInstant(id, Seconds(1.25)));
+  }
+  const auto log = Log::open(folder / "day.finlog");
+  EXPECT_EQ((*log)->calibrations()->at(0), kept);
+  EXPECT_EQ(*(*log)->lenses(), std::vector{lens});
+  EXPECT_EQ((*log)->pass(id)->sharedInstant, Seconds(1.25));
+  ASSERT_TRUE((*log)->keepCalibration("fixed", "2026-11-25", std::nullopt));
+  ASSERT_TRUE((*log)->setSharedInstant(id, std::nullopt));
+  EXPECT_TRUE((*log)->calibrations()->empty());
+  EXPECT_FALSE((*log)->pass(id)->sharedInstant);
 }
 
 TEST(Log, MovesWithItsClips) {

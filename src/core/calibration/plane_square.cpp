@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/calibration/plane_square.h"
 
+#include <Eigen/Core>
 #include <Eigen/Geometry>
 #include <Eigen/LU>
+#include <algorithm>
 #include <cmath>
 #include <opencv2/calib3d.hpp>
 
@@ -87,9 +89,10 @@ Result<PlaneSquare> PlaneSquare::create(const SquareMark& mark) {
   if (!(mark.sideU95.value() >= 0.0)) return wrong("side_u95_mm must not be negative");
   if (auto ok = checkCorners(mark.corners); !ok) return tl::unexpected(ok.error());
   PlaneSquare out;
-  out.toPlane_ = homography(mark.corners, width, height);
+  const Eigen::Matrix3d toPlane = homography(mark.corners, width, height);
+  std::copy_n(toPlane.data(), out.toPlane_.size(), out.toPlane_.begin());
   out.centre_ = middleOf(mark.corners);
-  out.mm_per_px_ = pixelSize(out.toPlane_, out.centre_);
+  out.mm_per_px_ = pixelSize(toPlane, out.centre_);
   double ends = 0.0;
   for (std::size_t i = 0; i < 4; ++i) {
     for (const PixelPoint off : {PixelPoint{kEndPlacingU95.value(), 0.0}, {0.0, kEndPlacingU95.value()}}) {
@@ -104,12 +107,9 @@ Result<PlaneSquare> PlaneSquare::create(const SquareMark& mark) {
   return out;
 }
 
-Eigen::Vector2d PlaneSquare::inPlane(PixelPoint straight) const {
-  return mapped(toPlane_, straight);
-}
-
 PixelPoint PlaneSquare::flattened(PixelPoint straight) const {
-  const Eigen::Vector2d off = (inPlane(straight) - inPlane(centre_)) / mm_per_px_;
+  const Eigen::Matrix3d toPlane = Eigen::Map<const Eigen::Matrix3d>(toPlane_.data());
+  const Eigen::Vector2d off = (mapped(toPlane, straight) - mapped(toPlane, centre_)) / mm_per_px_;
   return centre_ + PixelPoint{off.x(), off.y()};
 }
 

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include <Eigen/Core>
 #include <array>
 #include <optional>
 
@@ -42,9 +41,8 @@ class PlaneSquare {
 
  private:
   PlaneSquare() = default;
-  [[nodiscard]] Eigen::Vector2d inPlane(PixelPoint straight) const;
 
-  Eigen::Matrix3d toPlane_ = Eigen::Matrix3d::Identity();  ///< picture → mm
+  std::array<double, 9> toPlane_{};  ///< picture → mm, homogeneous, column after column
   PixelPoint centre_;
   double mm_per_px_ = 1.0;
   double relative_u95_ = 0.0;

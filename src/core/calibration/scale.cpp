@@ -3,6 +3,8 @@
 
 #include <cmath>
 
+#include "core/calibration/plane_square.h"
+
 namespace fin {
 
 constexpr double kShortestScale_px = 2.0;
@@ -20,21 +22,25 @@ Result<Scale> Scale::create(const ScaleMark& mark, const std::optional<ScalePlan
   if (!std::isfinite(mark.lengthU95.value()) || mark.lengthU95.value() < 0.0) {
     return failure(ErrorCode::BadRequest, "scale: length_u95_mm must not be negative", "scale.length_u95_mm");
   }
-  double farther = 1.0;
-  double planeU95 = kPlaneU95;
-  if (plane) {
-    const double ruler = plane->cameraToScale.value();
-    const double lure = plane->cameraToLure.value();
-    if (!std::isfinite(ruler) || !std::isfinite(lure) || ruler <= 0.0 || lure <= 0.0) {
-      return failure(ErrorCode::BadRequest, "scale_plane: both distances must be more than zero",
-                     "scale_plane");
-    }
-    farther = lure / ruler;
-    planeU95 = std::hypot(kDistanceU95.value() / ruler, kDistanceU95.value() / lure);
-  }
   const double ends = std::sqrt(2.0) * kEndPlacingU95.value() / apart_px;
   const double ruler = mark.lengthU95.value() / length_mm;
-  return Scale(length_mm / apart_px * farther, std::hypot(ends, ruler, planeU95));
+  return inPlane(length_mm / apart_px, std::hypot(ends, ruler), plane);
+}
+
+Result<Scale> Scale::ofSquare(const PlaneSquare& square, const std::optional<ScalePlane>& plane) {
+  return inPlane(square.mmPerPixel(), square.relativeU95(), plane);
+}
+
+/// The lure's plane is further off than the ruler's, or nearer: so is its scale.
+Result<Scale> Scale::inPlane(double mm_per_px, double relative_u95, const std::optional<ScalePlane>& plane) {
+  if (!plane) return Scale(mm_per_px, std::hypot(relative_u95, kPlaneU95));
+  const double ruler = plane->cameraToScale.value();
+  const double lure = plane->cameraToLure.value();
+  if (!std::isfinite(ruler) || !std::isfinite(lure) || ruler <= 0.0 || lure <= 0.0) {
+    return failure(ErrorCode::BadRequest, "scale_plane: both distances must be more than zero", "scale_plane");
+  }
+  const double planeU95 = std::hypot(kDistanceU95.value() / ruler, kDistanceU95.value() / lure);
+  return Scale(mm_per_px * lure / ruler, std::hypot(relative_u95, planeU95));
 }
 
 }  // namespace fin

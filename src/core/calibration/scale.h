@@ -34,6 +34,8 @@ constexpr Pixels kEndPlacingU95{1.0};
 constexpr Millimetres kDistanceU95{5.0};
 constexpr double kPlaneU95 = 0.005;
 
+class PlaneSquare;
+
 /// Size of a pixel in the lure's plane.
 ///
 /// Model: a camera square to the plane, so one factor holds all over the picture. mm per pixel =
@@ -45,11 +47,14 @@ class Scale {
   /// `from` and `to` after the lens was allowed for. BadRequest when they coincide or a length is not
   /// positive.
   static Result<Scale> create(const ScaleMark& mark, const std::optional<ScalePlane>& plane);
+  /// Of the flat picture that a rectangle gives; errors for the distances as above.
+  static Result<Scale> ofSquare(const PlaneSquare& square, const std::optional<ScalePlane>& plane);
 
   [[nodiscard]] double mmPerPixel() const { return mm_per_px_; }
   [[nodiscard]] double relativeU95() const { return relative_u95_; }
 
  private:
+  static Result<Scale> inPlane(double mm_per_px, double relative_u95, const std::optional<ScalePlane>& plane);
   Scale(double mm_per_px, double relative_u95) : mm_per_px_(mm_per_px), relative_u95_(relative_u95) {}
 
   double mm_per_px_;

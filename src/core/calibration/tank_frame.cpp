@@ -14,11 +14,15 @@ double dot(PixelPoint a, PixelPoint b) {
 
 }  // namespace
 
-TankFrame::TankFrame(const Parts& parts)
-    : lens_(parts.lens), scale_(parts.scale), along_(unit(parts.along)), up_(unit(parts.up)) {}
+PixelPoint FlatPicture::flat(PixelPoint seen) const {
+  const PixelPoint p = lens ? lens->straightened(seen) : seen;
+  return square ? square->flattened(p) : p;
+}
 
-TankPoint TankFrame::toTank(PixelPoint seen) const {
-  const PixelPoint p = lens_ ? lens_->straightened(seen) : seen;
+TankFrame::TankFrame(const Parts& parts)
+    : scale_(parts.scale), along_(unit(parts.along)), up_(unit(parts.up)) {}
+
+TankPoint TankFrame::toTank(PixelPoint p) const {
   const double size = scale_ ? scale_->mmPerPixel() : 1.0;
   return {dot(p, along_) * size, dot(p, up_) * size};
 }

@@ -4,6 +4,7 @@
 #include <optional>
 
 #include "core/calibration/lens.h"
+#include "core/calibration/plane_square.h"
 #include "core/calibration/scale.h"
 
 namespace fin {
@@ -15,25 +16,33 @@ struct PixelLine {
   friend bool operator==(const PixelLine&, const PixelLine&) = default;
 };
 
-/// From the picture to the lure's plane. u runs along the pull, v is up (in a top view: to the left of the
+/// The picture as a camera without distortion would take it square to the lure's plane: the lens allowed for,
+/// and the perspective where a rectangle in the plane was shown.
+struct FlatPicture {
+  std::optional<Lens> lens;
+  std::optional<PlaneSquare> square;
+
+  [[nodiscard]] PixelPoint flat(PixelPoint seen) const;
+  [[nodiscard]] PixelLine flat(const PixelLine& seen) const { return {flat(seen.from), flat(seen.to)}; }
+};
+
+/// From the flat picture to the lure's plane. u runs along the pull, v is up (in a top view: to the left of the
 /// pull). Without a scale one unit is one pixel, and only angles and rates may be read.
 class TankFrame {
  public:
   struct Parts {
-    std::optional<Lens> lens;
     std::optional<Scale> scale;
-    PixelPoint along{1.0, 0.0};  ///< the pull's direction in the (straightened) picture; any length but 0
+    PixelPoint along{1.0, 0.0};  ///< the pull's direction in the flat picture; any length but 0
     PixelPoint up{0.0, -1.0};    ///< against gravity, or across to the left; any length but 0
   };
   explicit TankFrame(const Parts& parts);
 
-  [[nodiscard]] TankPoint toTank(PixelPoint seen) const;
+  [[nodiscard]] TankPoint toTank(PixelPoint flat) const;
   /// A shift in the picture at a scale of its own, as a shift in the lure's plane's directions.
   [[nodiscard]] TankPoint shiftToTank(PixelPoint shift, double mmPerPixel) const;
   [[nodiscard]] const std::optional<Scale>& scale() const { return scale_; }
 
  private:
-  std::optional<Lens> lens_;
   std::optional<Scale> scale_;
   PixelPoint along_;
   PixelPoint up_;

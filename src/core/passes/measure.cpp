@@ -30,19 +30,9 @@ PassNeeds needsOf(const PassRequest& request) {
   return {request.protocol,
           request.view,
           marksOf(request),
-          request.scale.has_value(),
+          request.scale || request.square,
           request.waterline.has_value(),
           request.outline.has_value()};
-}
-
-/// The request's scale with its lens allowed for.
-Result<Scale> scaleOf(const PassRequest& request, const std::optional<ScalePlane>& plane) {
-  ScaleMark mark = *request.scale;
-  if (request.lens) {
-    mark.from = request.lens->straightened(mark.from);
-    mark.to = request.lens->straightened(mark.to);
-  }
-  return Scale::create(mark, plane);
 }
 
 std::optional<double> bodyLength_px(const PassRequest& request) {
@@ -73,6 +63,15 @@ std::vector<std::string> warningsFor(const PassRequest& request, const Clip& cli
 
 }  // namespace
 
+Result<std::shared_ptr<const Clip>> openClip(const PassRequest& request, Clip::OpenOptions options) {
+  auto clip = Clip::open(request.clip, std::move(options));
+  if (!clip || !request.byField) return clip;
+  if (!(*clip)->info().interlaced || (*clip)->info().clockwiseTurn_deg != 0) {
+    return failure(ErrorCode::BadRequest, "by_field: this clip has no fields that could be read apart", "by_field");
+  }
+  return Clip::byField(std::move(*clip));
+}
+
 Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSource& source,
                          const JobControl& job) {
   const std::size_t last = lastFrameOf(request, clip);
@@ -99,9 +98,8 @@ std::vector<Promise> promisesFor(const PassRequest& request, const Clip& clip) {
     facts.rate_Hz = clock->rate().value();
     facts.length_s = (clock->timeOf(last) - clock->timeOf(std::min(request.firstFrame, last))).value();
   }
-  if (request.scale) {
-    if (const auto scale = scaleOf(request, request.scalePlane))
-      facts.scaleRelativeU95 = scale->relativeU95();
+  if (const auto scale = scaleOf(request, request.scalePlane); scale && *scale) {
+    facts.scaleRelativeU95 = (*scale)->relativeU95();
   }
   return promisesOf(needsOf(request), facts);
 }
@@ -116,14 +114,13 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
     result.time_s.push_back(clock->timeOf(result.track.firstFrame + i).value());
   }
 
-  Geometry geometry{request.view, request.pull, std::nullopt, request.lens, request.plumb};
-  if (request.scale) {
-    const auto scale = scaleOf(request, request.scalePlane);
-    if (!scale) return tl::unexpected(scale.error());
-    geometry.scale = *scale;
-    // What is followed behind the lure lies where the ruler does.
-    geometry.backgroundScale = *scaleOf(request, std::nullopt);
-  }
+  const auto picture = flatPictureOf(request);
+  if (!picture) return tl::unexpected(picture.error());
+  const auto scale = scaleOf(request, request.scalePlane);
+  if (!scale) return tl::unexpected(scale.error());
+  Geometry geometry{request.view, request.pull, *scale, *picture, request.plumb};
+  // What is followed behind the lure lies where the ruler does.
+  geometry.backgroundScale = *scaleOf(request, std::nullopt);
   result.traces = traceBody(result.track, result.time_s, geometry);
 
   ReadingSheet sheet;

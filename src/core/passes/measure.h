@@ -21,6 +21,10 @@ struct PassResult {
   std::vector<std::string> warnings;
 };
 
+/// Opens the clip of a request, field by field where the request says so. Errors as Clip::open; BadRequest
+/// ("by_field") for a clip that is not interlaced or is turned.
+Result<std::shared_ptr<const Clip>> openClip(const PassRequest& request, Clip::OpenOptions options = {});
+
 /// Follows the marks of a request through its window. Errors as followMarks and ClipClock.
 Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSource& source,
                          const JobControl& job = {});

@@ -59,6 +59,13 @@ class Object {
     if (found == nullptr) return std::nullopt;
     return toFrame(*found, pathOf(key));
   }
+  /// False where it is absent.
+  bool yes(const std::string& key) {
+    const json* found = get(key);
+    if (found == nullptr) return false;
+    if (!found->is_boolean()) fail(pathOf(key), "must be true or false");
+    return found->get<bool>();
+  }
   std::size_t frame(const std::string& key) { return toFrame(need(key), pathOf(key)); }
   PixelPoint point(const std::string& key) { return toPoint(need(key), pathOf(key)); }
   void nothingElse() const {
@@ -110,6 +117,22 @@ std::optional<ScaleMark> readScale(Object& pass) {
   ScaleMark out{scale.point("from"), scale.point("to"), Millimetres(scale.number("length_mm")),
                 Millimetres(scale.maybeNumber("length_u95_mm").value_or(0.0))};
   scale.nothingElse();
+  return out;
+}
+
+std::optional<SquareMark> readSquare(Object& pass) {
+  const json* value = pass.get("square");
+  if (value == nullptr) return std::nullopt;
+  Object object(*value, "square");
+  SquareMark out{{},
+                 Millimetres(object.number("width_mm")),
+                 Millimetres(object.number("height_mm")),
+                 Millimetres(object.maybeNumber("side_u95_mm").value_or(0.0))};
+  const json& corners = object.need("corners");
+  if (!corners.is_array() || corners.size() != out.corners.size()) fail("square.corners", "must be four points");
+  for (std::size_t i = 0; i < out.corners.size(); ++i)
+    out.corners[i] = Object::toPoint(corners[i], "square.corners");
+  object.nothingElse();
   return out;
 }
 
@@ -207,6 +230,7 @@ PassRequest readPass(const json& root, const std::filesystem::path& folder) {
   if (const auto rate = pass.maybeNumber("capture_rate")) out.captureRate = Hertz(*rate);
   out.pull = readPull(pass);
   out.scale = readScale(pass);
+  out.square = readSquare(pass);
   out.scalePlane = readPlane(pass);
   out.plumb = readLine(pass, "plumb");
   out.waterline = readLine(pass, "waterline");
@@ -215,10 +239,8 @@ PassRequest readPass(const json& root, const std::filesystem::path& folder) {
   out.marks = readMarks(pass);
   out.outline = readOutline(pass);
   if (const auto half = pass.maybeNumber("body_half_height_mm")) out.bodyHalfHeight = Millimetres(*half);
-  if (const json* follow = pass.get("follow_background")) {
-    if (!follow->is_boolean()) fail("follow_background", "must be true or false");
-    out.followBackground = follow->get<bool>();
-  }
+  out.byField = pass.yes("by_field");
+  out.followBackground = pass.yes("follow_background");
   out.firstFrame = pass.maybeFrame("first_frame").value_or(0);
   out.lastFrame = pass.maybeFrame("last_frame");
   out.quiet = readQuiet(pass);
@@ -264,12 +286,21 @@ std::string writePassRequest(const PassRequest& request, const std::filesystem::
            {"protocol", toString(request.protocol)},
            {"view", toString(request.view)}};
   if (request.captureRate) out["capture_rate"] = request.captureRate->value();
+  if (request.byField) out["by_field"] = true;
   if (request.pull) out["pull"] = kPulls[static_cast<std::size_t>(*request.pull)];
   if (const auto& s = request.scale) {
     out["scale"] = {{"from", toJson(s->from)},
                     {"to", toJson(s->to)},
                     {"length_mm", s->length.value()},
                     {"length_u95_mm", s->lengthU95.value()}};
+  }
+  if (const auto& q = request.square) {
+    json corners = json::array();
+    for (const PixelPoint c : q->corners) corners.push_back(toJson(c));
+    out["square"] = {{"corners", corners},
+                     {"width_mm", q->width.value()},
+                     {"height_mm", q->height.value()},
+                     {"side_u95_mm", q->sideU95.value()}};
   }
   if (const auto& p = request.scalePlane) {
     out["scale_plane"] = {{"camera_to_scale_mm", p->cameraToScale.value()},

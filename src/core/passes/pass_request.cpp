@@ -53,6 +53,37 @@ Result<void> checkMarks(const PassRequest& request) {
 
 }  // namespace
 
+Result<FlatPicture> flatPictureOf(const PassRequest& request) {
+  FlatPicture out{request.lens, std::nullopt};
+  if (!request.square) return out;
+  SquareMark mark = *request.square;
+  if (request.lens) {
+    for (PixelPoint& corner : mark.corners) corner = request.lens->straightened(corner);
+  }
+  const auto square = PlaneSquare::create(mark);
+  if (!square) return tl::unexpected(square.error());
+  out.square = *square;
+  return out;
+}
+
+Result<std::optional<Scale>> scaleOf(const PassRequest& request, const std::optional<ScalePlane>& plane) {
+  const auto picture = flatPictureOf(request);
+  if (!picture) return tl::unexpected(picture.error());
+  Result<Scale> scale = tl::unexpected(Error{});
+  if (picture->square) {
+    scale = Scale::ofSquare(*picture->square, plane);
+  } else if (request.scale) {
+    ScaleMark mark = *request.scale;
+    mark.from = picture->flat(mark.from);
+    mark.to = picture->flat(mark.to);
+    scale = Scale::create(mark, plane);
+  } else {
+    return std::optional<Scale>();
+  }
+  if (!scale) return tl::unexpected(scale.error());
+  return std::optional(*scale);
+}
+
 Result<void> validate(const PassRequest& request, Stage stage) {
   if (stage == Stage::Whole && request.protocol != Protocol::Sound && request.marks.empty() &&
       !request.outline) {
@@ -64,14 +95,11 @@ Result<void> validate(const PassRequest& request, Stage stage) {
   if (request.captureRate && !(request.captureRate->value() > 0.0 && *request.captureRate < kHighestRate)) {
     return wrong("capture_rate", "must be the frames a camera takes in a second");
   }
-  if (request.scale) {
-    if (auto scale = Scale::create(*request.scale, request.scalePlane); !scale) {
-      return tl::unexpected(scale.error());
-    }
-  }
   if (request.lens) {
     if (auto ok = request.lens->validate(); !ok) return ok;
   }
+  if (request.scale && request.square) return wrong("square", "give a scale or a square, not both");
+  if (auto scale = scaleOf(request, request.scalePlane); !scale) return tl::unexpected(scale.error());
   if (request.bodyHalfHeight && !(request.bodyHalfHeight->value() > 0.0)) {
     return wrong("body_half_height_mm", "must be more than zero");
   }

@@ -36,8 +36,10 @@ struct PassRequest {
   Protocol protocol = Protocol::Retrieve;
   View view = View::Side;
   std::optional<Hertz> captureRate;
+  bool byField = false;  ///< an interlaced clip is read field by field: frames count its fields
   std::optional<Pull> pull;
   std::optional<ScaleMark> scale;
+  std::optional<SquareMark> square;  ///< in place of a scale
   std::optional<ScalePlane> scalePlane;
   std::optional<PixelLine> plumb;
   std::optional<PixelLine> waterline;
@@ -55,6 +57,12 @@ struct PassRequest {
 
   friend bool operator==(const PassRequest&, const PassRequest&) = default;
 };
+
+/// The scale of the lure's plane as a request gives it, from its length or its rectangle; none where neither was
+/// said. `plane` is the request's own, or none for what lies where the ruler does. BadRequest as Scale.
+Result<std::optional<Scale>> scaleOf(const PassRequest& request, const std::optional<ScalePlane>& plane);
+/// How a request's picture is laid flat. BadRequest as PlaneSquare.
+Result<FlatPicture> flatPictureOf(const PassRequest& request);
 
 /// A draft is being filled in: its marks may still be missing.
 enum class Stage { Whole, Draft };

@@ -37,14 +37,15 @@ struct SeenBody {
   PixelPoint background;  ///< how far what lies behind has moved
 };
 
-std::vector<SeenBody> seenBodies(const Track& track, std::span<const double> time_s) {
+/// Nose and tail in the flat picture, in the frames that show both.
+std::vector<SeenBody> seenBodies(const Track& track, std::span<const double> time_s, const FlatPicture& picture) {
   std::vector<SeenBody> out;
   const MarkTrack* nose = track.find(MarkName::Nose);
   const MarkTrack* tail = track.find(MarkName::Tail);
   if (nose == nullptr || tail == nullptr) return out;
   for (std::size_t i = 0; i < track.frameCount; ++i) {
     if (nose->samples[i].seen && tail->samples[i].seen) {
-      out.push_back({time_s[i], nose->samples[i].at, tail->samples[i].at,
+      out.push_back({time_s[i], picture.flat(nose->samples[i].at), picture.flat(tail->samples[i].at),
                      track.background.empty() ? PixelPoint{} : track.background[i].at});
     }
   }
@@ -74,12 +75,12 @@ PixelPoint alongTop(const std::vector<SeenBody>& seen, PixelPoint pull) {
 
 TankFrame frameFor(const Geometry& geometry, const std::vector<SeenBody>& seen) {
   const PixelPoint pull = geometry.pull ? directionOf(*geometry.pull) : pullFromTrack(seen);
-  TankFrame::Parts parts{geometry.lens, geometry.scale, pull, {0.0, -1.0}};
+  TankFrame::Parts parts{geometry.scale, pull, {0.0, -1.0}};
   if (geometry.view == View::Top) {
     parts.along = alongTop(seen, pull);
     parts.up = {parts.along.y_px, -parts.along.x_px};
   } else {
-    parts.up = upFromPlumb(geometry.plumb);
+    parts.up = upFromPlumb(geometry.plumb ? std::optional(geometry.picture.flat(*geometry.plumb)) : std::nullopt);
     const PixelPoint level{-parts.up.y_px, parts.up.x_px};
     parts.along = dot(level, pull) < 0.0 ? level * -1.0 : level;
   }
@@ -110,7 +111,7 @@ PassTraces traceBody(const Track& track, std::span<const double> time_s, const G
     out.scaleRelativeU95 = geometry.scale->relativeU95();
     out.unitPerPixel = geometry.scale->mmPerPixel();
   }
-  const std::vector<SeenBody> seen = seenBodies(track, time_s);
+  const std::vector<SeenBody> seen = seenBodies(track, time_s, geometry.picture);
   if (seen.empty()) return out;
   judgeBackground(track, geometry, out);
   const TankFrame frame = frameFor(geometry, seen);

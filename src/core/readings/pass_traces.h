@@ -19,8 +19,8 @@ struct Geometry {
   View view = View::Side;
   std::optional<Pull> pull;  ///< found from the track when not given
   std::optional<Scale> scale;
-  std::optional<Lens> lens;
-  std::optional<PixelLine> plumb;
+  FlatPicture picture;
+  std::optional<PixelLine> plumb;  ///< as seen
   /// Of what lies behind the lure, where the camera moves with it: the ruler's own plane.
   std::optional<Scale> backgroundScale;
 };

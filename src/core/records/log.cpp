@@ -92,6 +92,61 @@ class SqliteLog : public Log {
     });
   }
 
+  Result<void> setSharedInstant(RowId id, std::optional<Seconds> instant) override {
+    return changing([&] {
+      SQLite::Statement update(database_, "UPDATE pass SET shared_instant_s = ? WHERE id = ?");
+      if (instant) update.bind(1, instant->value());
+      update.bind(2, id);
+      update.exec();
+    });
+  }
+
+  Result<std::vector<KeptCalibration>> calibrations() const override {
+    return reading([&]() -> Result<std::vector<KeptCalibration>> {
+      SQLite::Statement query(database_, "SELECT camera, day, doc FROM calibration ORDER BY day, camera");
+      std::vector<KeptCalibration> out;
+      while (query.executeStep()) {
+        auto from = parsePassRequest(query.getColumn(2).getString(), folder(), Stage::Draft);
+        if (!from) return tl::unexpected(from.error());
+        out.push_back({query.getColumn(0).getString(), query.getColumn(1).getString(), calibrationOf(*from),
+                       std::move(from->clip)});
+      }
+      return out;
+    });
+  }
+
+  Result<void> keepCalibration(const std::string& camera, const std::string& day,
+                               const std::optional<KeptCalibration>& kept) override {
+    return changing([&] {
+      run("DELETE FROM calibration WHERE camera = ? AND day = ?", camera, day);
+      if (!kept) return;
+      PassRequest from;
+      from.clip = kept->madeOn;
+      applyCalibration(from, kept->calibration);
+      run("INSERT INTO calibration (camera, day, doc) VALUES (?, ?, ?)", camera, day,
+          writePassRequest(from, folder()));
+    });
+  }
+
+  Result<std::vector<KeptLens>> lenses() const override {
+    return reading([&]() -> Result<std::vector<KeptLens>> {
+      SQLite::Statement query(database_,
+                              "SELECT camera, width_px, height_px, window, fx, fy, cx, cy, k, rms_px FROM lens "
+                              "ORDER BY camera, window");
+      std::vector<KeptLens> out;
+      while (query.executeStep()) out.push_back(lensFrom(query));
+      return out;
+    });
+  }
+
+  Result<void> keepLens(const KeptLens& kept) override {
+    return changing([&] {
+      const Lens& l = kept.lens;
+      run("INSERT OR REPLACE INTO lens VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", kept.camera, kept.width_px,
+          kept.height_px, kept.window, l.fx, l.fy, l.cx, l.cy, nlohmann::json(l.k).dump(), kept.rms.value());
+    });
+  }
+
   Result<DayPlan> plan() const override {
     return reading([&]() -> Result<DayPlan> {
       SQLite::Statement day(database_, "SELECT doc FROM day WHERE id = ?");
@@ -200,7 +255,7 @@ class SqliteLog : public Log {
 
  private:
   static constexpr const char* kPassColumns =
-      "SELECT pass.id, title, request, size_bytes, sha256, planned_id, camera FROM pass "
+      "SELECT pass.id, title, request, size_bytes, sha256, planned_id, camera, shared_instant_s FROM pass "
       "JOIN clip ON clip.id = clip_id ";
 
   static constexpr const char* kBackground = "background";  ///< among the marks: what lies behind the lure
@@ -304,6 +359,7 @@ class SqliteLog : public Log {
                     std::nullopt,
                     row.getColumn(6).getString()};
     if (!row.getColumn(5).isNull()) pass.planned = row.getColumn(5).getInt64();
+    if (!row.getColumn(7).isNull()) pass.sharedInstant = Seconds(row.getColumn(7).getDouble());
     return pass;
   }
 
@@ -333,6 +389,22 @@ class SqliteLog : public Log {
       insert.exec();
       insert.reset();
     }
+  }
+
+  static KeptLens lensFrom(SQLite::Statement& row) {
+    KeptLens out;
+    out.camera = row.getColumn(0).getString();
+    out.width_px = row.getColumn(1).getInt();
+    out.height_px = row.getColumn(2).getInt();
+    out.window = row.getColumn(3).getString();
+    out.lens = {row.getColumn(4).getDouble(), row.getColumn(5).getDouble(), row.getColumn(6).getDouble(),
+                row.getColumn(7).getDouble(), {}};
+    const auto k = nlohmann::json::parse(row.getColumn(8).getString(), nullptr, false);
+    for (std::size_t i = 0; i < std::min(k.size(), out.lens.k.size()); ++i) {
+      if (k[i].is_number()) out.lens.k[i] = k[i].get<double>();
+    }
+    out.rms = Pixels(row.getColumn(9).getDouble());
+    return out;
   }
 
   static Reading readingFrom(SQLite::Statement& row) {
@@ -398,7 +470,7 @@ Result<std::unique_ptr<Log>> openWritable(const fs::path& file) {
 bool sameFollowing(const PassRequest& before, const PassRequest& now) {
   return before.clip == now.clip && before.marks == now.marks && before.outline == now.outline &&
          before.firstFrame == now.firstFrame && before.lastFrame == now.lastFrame &&
-         before.followBackground == now.followBackground;
+         before.followBackground == now.followBackground && before.byField == now.byField;
 }
 
 Result<std::unique_ptr<Log>> Log::open(const fs::path& file) {

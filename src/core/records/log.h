@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "core/footage/clip_print.h"
+#include "core/passes/calibration.h"
 #include "core/passes/measure.h"
 #include "core/planning/day_plan.h"
 
@@ -21,6 +22,31 @@ struct LoggedPass {
   ClipPrint clip;
   std::optional<RowId> planned;  ///< the planned pass that it was filmed for
   std::string camera;            ///< "fixed", "chase", "top", or as the person calls it
+  /// When, on this clip's true time from its first frame, the instant comes that all clips of the planned pass
+  /// share.
+  std::optional<Seconds> sharedInstant;
+};
+
+/// Size and time as they hold for the clips of one camera on one day.
+struct KeptCalibration {
+  std::string camera;
+  std::string day;  ///< yyyy-mm-dd
+  Calibration calibration;
+  std::filesystem::path madeOn;  ///< the clip it was made on
+
+  friend bool operator==(const KeptCalibration&, const KeptCalibration&) = default;
+};
+
+/// A lens, by camera, size of its picture, and what it looks through.
+struct KeptLens {
+  std::string camera;
+  int width_px = 0;
+  int height_px = 0;
+  std::string window;  ///< "air", "flat port", or as the person calls it
+  Lens lens;
+  Pixels rms{0.0};
+
+  friend bool operator==(const KeptLens&, const KeptLens&) = default;
 };
 
 /// A track with what it was followed from, so that an outdated one is told from a good one.
@@ -58,6 +84,16 @@ class Log {
   /// Says for which planned pass, and by which camera, a clip was filmed.
   [[nodiscard]] virtual Result<void> assign(RowId id, std::optional<RowId> planned,
                                             const std::string& camera) = 0;
+
+  [[nodiscard]] virtual Result<void> setSharedInstant(RowId id, std::optional<Seconds> instant) = 0;
+
+  [[nodiscard]] virtual Result<std::vector<KeptCalibration>> calibrations() const = 0;
+  /// In place of what was kept for this camera and day; none takes it away.
+  [[nodiscard]] virtual Result<void> keepCalibration(const std::string& camera, const std::string& day,
+                                                     const std::optional<KeptCalibration>& kept) = 0;
+  [[nodiscard]] virtual Result<std::vector<KeptLens>> lenses() const = 0;
+  /// In place of the lens of the same camera, size and window.
+  [[nodiscard]] virtual Result<void> keepLens(const KeptLens& lens) = 0;
 
   /// The day's plan with its rack; an empty one where nothing was planned yet.
   [[nodiscard]] virtual Result<DayPlan> plan() const = 0;

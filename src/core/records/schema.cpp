@@ -101,6 +101,28 @@ CREATE TABLE planned_pass (
 );
 ALTER TABLE pass ADD COLUMN planned_id INTEGER;          -- of the day's planned passes
 ALTER TABLE pass ADD COLUMN camera TEXT NOT NULL DEFAULT '';
+)sql",
+    R"sql(
+ALTER TABLE pass ADD COLUMN shared_instant_s REAL;       -- true time from the clip's first frame
+CREATE TABLE calibration (
+  camera TEXT NOT NULL,
+  day TEXT NOT NULL,                 -- yyyy-mm-dd
+  doc TEXT NOT NULL,                 -- agile-fin-pass/1: the clip it was made on, size and time
+  PRIMARY KEY (camera, day)
+);
+CREATE TABLE lens (
+  camera TEXT NOT NULL,
+  width_px INTEGER NOT NULL,
+  height_px INTEGER NOT NULL,
+  window TEXT NOT NULL,              -- what it looks through
+  fx REAL NOT NULL,
+  fy REAL NOT NULL,
+  cx REAL NOT NULL,
+  cy REAL NOT NULL,
+  k TEXT NOT NULL,                   -- a JSON list: k1, k2, p1, p2, k3
+  rms_px REAL NOT NULL,
+  PRIMARY KEY (camera, width_px, height_px, window)
+);
 )sql"};
 
 }  // namespace

@@ -1,0 +1,54 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/passes/calibration.h"
+
+#include <cmath>
+#include <vector>
+
+#include "core/signals/series.h"
+
+namespace fin {
+namespace {
+
+constexpr double kNearWhole = 0.06;  ///< relative; one rig wobbles alike in passes at one pace
+constexpr int kMostFactor = 40;
+
+}  // namespace
+
+Calibration calibrationOf(const PassRequest& r) {
+  return {r.captureRate, r.byField, r.scale, r.square, r.scalePlane, r.plumb, r.waterline, r.bottom, r.lens};
+}
+
+void applyCalibration(PassRequest& request, const Calibration& c) {
+  setByField(request, c.byField);
+  request.captureRate = c.captureRate;
+  request.scale = c.scale;
+  request.square = c.square;
+  request.scalePlane = c.scalePlane;
+  request.plumb = c.plumb;
+  request.waterline = c.waterline;
+  request.bottom = c.bottom;
+  request.lens = c.lens;
+}
+
+void setByField(PassRequest& request, bool byField) {
+  if (request.byField == byField) return;
+  request.byField = byField;
+  if (request.captureRate) request.captureRate = *request.captureRate * (byField ? 2.0 : 0.5);
+  const auto moved = [byField](std::size_t frame) { return byField ? 2 * frame : frame / 2; };
+  request.firstFrame = moved(request.firstFrame);
+  if (request.lastFrame) request.lastFrame = byField ? 2 * *request.lastFrame + 1 : *request.lastFrame / 2;
+  for (MarkSeed& seed : request.marks) seed.frame = moved(seed.frame);
+  if (request.outline) request.outline->frame = moved(request.outline->frame);
+}
+
+std::optional<WholeFactor> wholeFactor(double value, std::span<const double> peers) {
+  if (peers.empty() || !(value > 0.0)) return std::nullopt;
+  const double usual = median({peers.begin(), peers.end()});
+  if (!(usual > 0.0)) return std::nullopt;
+  const double ratio = std::max(usual / value, value / usual);
+  const double whole = std::round(ratio);
+  if (whole < 2.0 || whole > kMostFactor || std::abs(ratio / whole - 1.0) > kNearWhole) return std::nullopt;
+  return WholeFactor{static_cast<int>(whole), value < usual};
+}
+
+}  // namespace fin
