@@ -20,6 +20,10 @@ fs::path dataFolder() {
   return fs::path(QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation).toStdString());
 }
 
+fs::path indexFolder() {
+  return fs::path(QStandardPaths::writableLocation(QStandardPaths::CacheLocation).toStdString()) / "indexes";
+}
+
 fs::path ownLog() {
   const QDir documents(QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation));
   documents.mkpath("Agile Fin");
@@ -35,6 +39,7 @@ class Program : public QObject {
     auto log = fin::Log::open(file);
     if (!log) return tellTrouble(log.error());
     auto window = std::make_unique<fin::app::MainWindow>(std::move(*log));
+    window->desk().setIndexFolder(indexFolder());
     connect(window.get(), &fin::app::MainWindow::logChosen, this, &Program::openChosen, Qt::QueuedConnection);
     window->show();
     if (!shots_.isEmpty()) new fin::app::Shots(*window, QDir(shots_), this);

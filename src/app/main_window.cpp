@@ -45,7 +45,10 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, QWidget* parent)
     : QMainWindow(parent),
       log_(std::move(log)),
       desk_(new PassDesk(*log_, undo_, this)),
-      day_(new DayDesk(*log_, undo_, this)) {
+      day_(new DayDesk(*log_, undo_, this)),
+      kept_(new KeptCalibrations(*desk_, *log_, undo_, this)),
+      lenses_(new LensDesk(*desk_, *log_, this)),
+      sharing_(new ClipSharing(*desk_, undo_, this)) {
   const QString file = QFileInfo(QString::fromStdString(log_->file().string())).completeBaseName();
   setWindowTitle(tr("Agile Fin: %1").arg(file));
   resize(1280, 800);
@@ -67,7 +70,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, QWidget* parent)
   layout->addWidget(places_, 1);
   setCentralWidget(body);
 
-  bench_ = new BenchPlace(*desk_);
+  bench_ = new BenchPlace({*desk_, *kept_, *lenses_, *sharing_});
   plan_ = new PlanPlace(*day_);
   poolside_ = new PoolsidePlace(*day_, *desk_);
   addPlace(Place::Plan, tr("Plan"), plan_);
@@ -90,6 +93,9 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, QWidget* parent)
 MainWindow::~MainWindow() {
   // The places and desks use log and undo stack, so they go first.
   delete takeCentralWidget();
+  delete sharing_;
+  delete lenses_;
+  delete kept_;
   delete day_;
   delete desk_;
 }

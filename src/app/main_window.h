@@ -6,7 +6,10 @@
 #include <QStackedWidget>
 #include <vector>
 
+#include "app/models/clip_sharing.h"
 #include "app/models/day_desk.h"
+#include "app/models/kept_calibrations.h"
+#include "app/models/lens_desk.h"
 #include "app/models/pass_desk.h"
 #include "app/places/bench/bench_place.h"
 #include "app/places/plan/plan_place.h"
@@ -27,6 +30,8 @@ class MainWindow : public QMainWindow {
   void go(Place place);
   [[nodiscard]] PassDesk& desk() { return *desk_; }
   [[nodiscard]] DayDesk& day() { return *day_; }
+  [[nodiscard]] KeptCalibrations& kept() { return *kept_; }
+  [[nodiscard]] ClipSharing& sharing() { return *sharing_; }
   [[nodiscard]] BenchPlace& bench() { return *bench_; }
   [[nodiscard]] PlanPlace& plan() { return *plan_; }
   [[nodiscard]] PoolsidePlace& poolside() { return *poolside_; }
@@ -46,6 +51,9 @@ class MainWindow : public QMainWindow {
   QUndoStack undo_;
   PassDesk* desk_;
   DayDesk* day_;
+  KeptCalibrations* kept_;
+  LensDesk* lenses_;
+  ClipSharing* sharing_;
   QWidget* strip_;
   QStackedWidget* places_;
   std::vector<QPushButton*> tabs_;

@@ -63,6 +63,26 @@ TEST(FrameLoader, EndsOnTheFrameAskedForLast) {
   EXPECT_EQ(last, 60U);
 }
 
+TEST(FrameLoader, ShowsTheNearestItHasAtOnceAndThenTheExactOne) {
+  const test::TemporaryFolder folder;
+  ASSERT_TRUE(filmRehearsal(test::smallPull(), folder / "a.mp4"));
+  FrameLoader loader;
+  std::vector<std::size_t> glimpsed;
+  std::size_t last = 9999;
+  QObject::connect(&loader, &FrameLoader::glimpsed, &loader, [&](std::size_t n, const QImage&) { glimpsed.push_back(n); });
+  QObject::connect(&loader, &FrameLoader::loaded, &loader, [&](std::size_t n, const QImage&) { last = n; });
+  loader.setClip(*Clip::open(folder / "a.mp4"));
+  for (std::size_t n : {10U, 150U}) {
+    loader.request(n);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return last == n; }, 20000));
+    QTest::qWait(100);
+  }
+  glimpsed.clear();
+  loader.request(120);
+  EXPECT_EQ(glimpsed, std::vector<std::size_t>{150});  // before the call returns
+  ASSERT_TRUE(QTest::qWaitFor([&] { return last == 120; }, 20000));
+}
+
 TEST(FrameLoader, ForgetsTheClipBefore) {
   const test::TemporaryFolder folder;
   ASSERT_TRUE(filmRehearsal(test::smallPull(), folder / "a.mp4"));

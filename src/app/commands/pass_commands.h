@@ -45,6 +45,21 @@ class AssignClip : public QUndoCommand {
   Whose after_;
 };
 
+/// The instant that the clips of one pass share, before and after.
+class ShareInstant : public QUndoCommand {
+ public:
+  using Instants = std::vector<std::pair<RowId, std::optional<Seconds>>>;
+  ShareInstant(PassDesk& desk, const QString& what, Instants before, Instants after)
+      : QUndoCommand(what), desk_(desk), before_(std::move(before)), after_(std::move(after)) {}
+  void undo() override { desk_.applySharedInstants(before_); }
+  void redo() override { desk_.applySharedInstants(after_); }
+
+ private:
+  PassDesk& desk_;
+  Instants before_;
+  Instants after_;
+};
+
 /// A pass that comes into the log or goes out of it.
 class ShowPass : public QUndoCommand {
  public:

@@ -2,13 +2,17 @@
 #include "app/jobs/frame_loader.h"
 
 #include <QMetaObject>
+#include <algorithm>
+#include <cstdlib>
 #include <opencv2/core/mat.hpp>
 
 namespace fin::app {
 namespace {
 
-constexpr std::size_t kCacheBytes = 256U << 20U;
-constexpr std::size_t kAhead = 24;  ///< frames decoded on in the direction of travel
+constexpr std::size_t kCacheBytes = 192U << 20U;
+constexpr std::size_t kAhead = 24;      ///< frames decoded on in the direction of travel
+constexpr std::size_t kGlimpses = 240;  ///< small copies that are kept
+constexpr int kGlimpseWidth_px = 320;
 
 QImage imageOf(const Picture& picture) {
   const cv::Mat rgb = picture.rgb();
@@ -26,14 +30,40 @@ void FrameLoader::setClip(std::shared_ptr<const Clip> clip) {
   const std::lock_guard lock(mutex_);
   clip_ = std::move(clip);
   wish_.reset();
+  glimpses_.clear();
   ++turn_;
   wake_.notify_all();
 }
 
 void FrameLoader::request(std::size_t frame) {
+  std::optional<std::pair<std::size_t, QImage>> nearest;
+  {
+    const std::lock_guard lock(mutex_);
+    wish_ = frame;
+    wake_.notify_all();
+    auto at = glimpses_.lower_bound(frame);
+    if (at != glimpses_.begin() && (at == glimpses_.end() || frame - std::prev(at)->first < at->first - frame)) --at;
+    if (at != glimpses_.end()) nearest = *at;
+  }
+  if (nearest) emit glimpsed(nearest->first, nearest->second);
+}
+
+/// Where there are too many, the one whose neighbours lie nearest goes.
+void FrameLoader::rememberGlimpse(std::size_t frame, const Picture& picture) {
+  {
+    const std::lock_guard lock(mutex_);
+    if (glimpses_.contains(frame)) return;
+  }
+  const QImage small = imageOf(picture).scaledToWidth(kGlimpseWidth_px).convertToFormat(QImage::Format_RGB16);
   const std::lock_guard lock(mutex_);
-  wish_ = frame;
-  wake_.notify_all();
+  glimpses_[frame] = small;
+  if (glimpses_.size() <= kGlimpses) return;
+  auto crowded = std::next(glimpses_.begin());
+  for (auto at = crowded; std::next(at) != glimpses_.end(); ++at) {
+    const auto room = [](auto i) { return std::next(i)->first - std::prev(i)->first; };
+    if (room(at) < room(crowded)) crowded = at;
+  }
+  glimpses_.erase(crowded);
 }
 
 bool FrameLoader::wishWaits(unsigned turn) {
@@ -67,7 +97,9 @@ void FrameLoader::run(const std::stop_token& stop) {
       source = std::move(*opened);
     }
     if (frame >= source->frameCount()) continue;
-    deliver(turn, frame, source->frame(frame));
+    const auto picture = source->frame(frame);
+    deliver(turn, frame, picture);
+    if (picture) rememberGlimpse(frame, *picture);
     const bool backwards = frame < last;
     last = frame;
     for (std::size_t i = 1; i <= kAhead && !backwards && !wishWaits(turn) && !stop.stop_requested(); ++i) {

@@ -44,6 +44,10 @@ QString styleSheetOf(const Theme& t) {
     QPushButton:disabled, QToolButton:disabled { color: #8a8a84; background: @paper; }
     QPushButton[primary="true"] { background: @accent; color: white; border-color: @accent; font-weight: 600; }
     QPushButton[primary="true"]:disabled { background: @line; border-color: @line; color: #77736a; }
+    QPushButton[fold="true"] { border: none; background: transparent; text-align: left; padding: 3px 4px;
+      font-weight: 600; }
+    QPushButton[fold="true"]:hover { color: @accent; }
+    QPushButton[fold="true"]:focus { border: 2px solid @accent; padding: 1px 2px; }
     QPushButton[place="true"] { border: none; background: transparent; padding: 9px 15px; border-radius: 0px; }
     QPushButton[place="true"]:hover { color: @accent; }
     QPushButton[place="true"]:focus { border: 2px solid @ink; padding: 7px 13px; }

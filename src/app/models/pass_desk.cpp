@@ -69,13 +69,33 @@ void PassDesk::takeIn(const QString& file, const Intake& intake) {
   takeInNext();
 }
 
+Clip::OpenOptions PassDesk::openOptions(const fs::path& file, const std::stop_token& stop) {
+  const auto tellProgress = [this, name = QString::fromStdString(file.filename().string())](double share, double left_s) {
+    QMetaObject::invokeMethod(
+        this,
+        [this, name, share, left_s] {
+          if (opening()) emit lookedThrough(name, share, left_s);
+        },
+        Qt::QueuedConnection);
+  };
+  return {indexFolder_, {stop, ProgressTeller(tellProgress)}};
+}
+
+void PassDesk::stopOpening() {
+  intakes_.clear();
+  takingIn_.stop();
+  opening_.stop();
+  emit told(tr("Looking through the clip was stopped. Open it again when it suits."), false);
+}
+
 /// The next clip is looked through in the background: a long one takes its time. A file that is no clip is
 /// told and never enters the log.
 void PassDesk::takeInNext() {
   if (takingIn_.running() || intakes_.empty()) return;
   const auto [file, intake] = intakes_.front();
   intakes_.erase(intakes_.begin());
-  takingIn_.start([path = pathOf(file)](const std::stop_token&) { return Clip::open(path); },
+  takingIn_.start(
+      [this, path = pathOf(file)](const std::stop_token& stop) { return Clip::open(path, openOptions(path, stop)); },
                   [this, file = file, intake = intake](Result<std::shared_ptr<const Clip>> clip) {
                     if (clip) {
                       keepIntake(file, intake, **clip);
@@ -93,6 +113,7 @@ void PassDesk::keepIntake(const QString& file, const Intake& intake, const Clip&
   request.view = intake.view;
   request.rigName = intake.rigName;
   request.lastFrame = clip.index().frameCount() - 1;
+  if (clip.info().writtenRate) request.captureRate = clip.info().writtenRate;
   const auto id = log_.addPass(intake.title.toStdString(), request);
   if (!id) return tell(id.error());
   if (auto ok = log_.assign(*id, intake.planned, intake.camera); !ok) return tell(ok.error());
@@ -156,7 +177,9 @@ void PassDesk::openCurrentClip() {
   emit resultChanged();
   if (pass == nullptr) return;
   opening_.start(
-      [path = pass->request.clip](const std::stop_token&) { return Clip::open(path); },
+      [this, request = pass->request](const std::stop_token& stop) {
+        return fin::openClip(request, openOptions(request.clip, stop));
+      },
       [this, kept = *pass](Result<std::shared_ptr<const Clip>> clip) { clipOpened(kept, std::move(clip)); });
 }
 
@@ -172,6 +195,9 @@ void PassDesk::clipOpened(const LoggedPass& pass, Result<std::shared_ptr<const C
   const bool changed = print && *print != pass.clip;
   frame_ = std::min(pass.request.firstFrame, clip_->index().frameCount() - 1);
   refreshClock();
+  if (wantedInstant_ && clock_)
+    frame_ = clip_->index().frameShownAt(*wantedInstant_ * (1.0 / clock_->factor()));
+  wantedInstant_.reset();
   emit passChanged();
   emit frameChanged();
   if (changed) {
@@ -182,7 +208,56 @@ void PassDesk::clipOpened(const LoggedPass& pass, Result<std::shared_ptr<const C
         true);
     return;
   }
+  tellAboutClip();
   readAgain();
+}
+
+void PassDesk::showInstant(RowId id, Seconds instant) {
+  if (currentId_ == id && clock_) return showFrame(clip_->index().frameShownAt(instant * (1.0 / clock_->factor())));
+  wantedInstant_ = instant;
+  select(id);
+}
+
+/// What is to know of the clip before anything is measured on it.
+void PassDesk::tellAboutClip() {
+  QStringList words;
+  for (const std::string& warning : clip_->info().warnings) words << QString::fromStdString(warning);
+  const auto& said = current()->request.captureRate;
+  if (const auto& written = clip_->info().writtenRate; written && !(said == written)) {
+    words << tr("the camera wrote that it filmed %1 frames a second").arg(written->value());
+  }
+  if (!words.isEmpty()) emit told(words.join("; ") + ".", false);
+}
+
+/// A rate said wrongly shows beside other passes of the same rig.
+void PassDesk::tellWholeFactor() {
+  const LoggedPass& pass = *current();
+  for (const char* name : {"wobble_frequency", "fall_rate"}) {
+    const auto valueIn = [name](const ReadingSet& set) -> std::optional<double> {
+      for (const Reading& r : set.readings) {
+        if (r.name == name) return std::get<double>(r.value);
+      }
+      return std::nullopt;
+    };
+    const auto value = valueIn(keptReadings_);
+    if (!value || pass.request.rigName.empty()) continue;
+    std::vector<double> peers;
+    for (const LoggedPass& other : passes_) {
+      const bool alike = other.id != pass.id && other.request.rigName == pass.request.rigName &&
+                         other.request.protocol == pass.request.protocol;
+      const auto kept = alike ? log_.readings(other.id) : Result<ReadingSet>(ReadingSet{});
+      if (const auto peer = kept ? valueIn(*kept) : std::nullopt) peers.push_back(*peer);
+    }
+    if (const auto whole = wholeFactor(*value, peers)) {
+      emit told((whole->tooSlow ? tr("This pass reads %1 times slower than the other %2 of this rig. Was it filmed "
+                                     "at %1 times the rate that is said here?")
+                                : tr("This pass reads %1 times faster than the other %2 of this rig. Was it filmed "
+                                     "at a rate %1 times lower than is said here?"))
+                    .arg(whole->factor)
+                    .arg(peers.size()),
+                true);
+    }
+  }
 }
 
 void PassDesk::refreshClock() {
@@ -213,25 +288,43 @@ void PassDesk::edit(const QString& what, const std::function<void(PassRequest&)>
   undo_.push(new EditPass(*this, pass->id, what, pass->request, std::move(after)));
 }
 
+void PassDesk::keepRequest(RowId id, const PassRequest& request) {
+  if (auto ok = log_.saveRequest(id, request); !ok) return tell(ok.error());
+  for (LoggedPass& pass : passes_) {
+    if (pass.id == id) pass.request = request;
+  }
+}
+
 void PassDesk::applyRequest(RowId id, const PassRequest& request) {
-  if (auto ok = log_.saveRequest(id, request); !ok) {
-    tell(ok.error());
-    emit requestChanged();
+  if (currentId_ != id) {
+    keepRequest(id, request);
+    return select(id);
+  }
+  applyRequests({{id, request}});
+}
+
+void PassDesk::applyRequests(const std::vector<std::pair<RowId, PassRequest>>& requests) {
+  const auto before = current() != nullptr ? std::optional(current()->request) : std::nullopt;
+  for (const auto& [id, request] : requests) keepRequest(id, request);
+  const LoggedPass* pass = current();
+  if (pass == nullptr || pass->request == before) {
+    emit requestChanged();  // fields go back to what stands
     return;
   }
-  for (LoggedPass& pass : passes_) {
-    if (pass.id != id) continue;
-    const bool otherClip = pass.request.clip != request.clip;
-    pass.request = request;
-    if (otherClip) {
-      reload();
-      if (currentId_ == id) return openCurrentClip();
-    }
+  if (pass->request.clip != before->clip || pass->request.byField != before->byField) {
+    reload();
+    return openCurrentClip();
   }
-  if (currentId_ != id) return select(id);
   refreshClock();
   emit requestChanged();
   readAgain();
+}
+
+void PassDesk::applySharedInstants(const std::vector<std::pair<RowId, std::optional<Seconds>>>& instants) {
+  for (const auto& [id, instant] : instants) {
+    if (auto ok = log_.setSharedInstant(id, instant); !ok) return tell(ok.error());
+  }
+  reload();
 }
 
 bool PassDesk::readyToFollow(const PassRequest& request) const {
@@ -310,7 +403,10 @@ void PassDesk::keepOutcome(RowId id, Outcome outcome) {
     if (auto ok = log_.saveReadings(id, result_->readings); !ok) tell(ok.error());
   }
   emit resultChanged();
-  if (!result_->warnings.empty()) emit told(QString::fromStdString(result_->warnings.front()), false);
+  // What is to know of the clip itself was told when it was opened.
+  const std::size_t known = clip_->info().warnings.size();
+  if (result_->warnings.size() > known) emit told(QString::fromStdString(result_->warnings[known]), false);
+  tellWholeFactor();
 }
 
 void PassDesk::findClip(const QString& file) {

@@ -26,6 +26,8 @@ class PassDesk : public QObject {
   PassDesk(Log& log, QUndoStack& undo, QObject* parent = nullptr);
 
   [[nodiscard]] const Log& log() const { return log_; }
+  /// Where indexes of clips looked through before are kept; none are kept before this is said.
+  void setIndexFolder(std::filesystem::path folder) { indexFolder_ = std::move(folder); }
   [[nodiscard]] const std::vector<LoggedPass>& passes() const { return passes_; }
 
   /// The pass on the bench; null when there is none.
@@ -63,11 +65,18 @@ class PassDesk : public QObject {
   /// Follows once more from the marks, whatever the log holds.
   void followAnew();
   void stopFollowing();
+  /// Gives up looking through the clips that are being opened.
+  void stopOpening();
+  [[nodiscard]] bool opening() const { return opening_.running() || takingIn_.running(); }
+  /// Puts another pass on the bench at an instant of its own true time.
+  void showInstant(RowId id, Seconds instant);
   /// Points the pass on the bench to where its clip is now.
   void findClip(const QString& file);
 
   // For the undo commands.
   void applyRequest(RowId id, const PassRequest& request);
+  void applyRequests(const std::vector<std::pair<RowId, PassRequest>>& requests);
+  void applySharedInstants(const std::vector<std::pair<RowId, std::optional<Seconds>>>& instants);
   void applyRemoved(RowId id, bool removed);
   void applyAssignment(RowId id, std::optional<RowId> planned, const std::string& camera);
 
@@ -78,6 +87,8 @@ class PassDesk : public QObject {
   void resultChanged();
   void frameChanged();
   void progressed(double share, double left_s);
+  /// A clip is being looked through for the first time.
+  void lookedThrough(const QString& file, double share, double left_s);
   /// Something to tell where it happened; `trouble` when it went wrong.
   void told(const QString& message, bool trouble);
 
@@ -94,6 +105,10 @@ class PassDesk : public QObject {
   void clipOpened(const LoggedPass& pass, Result<std::shared_ptr<const Clip>> clip);
   void refreshClock();
   void readAgain(bool anew = false);
+  [[nodiscard]] Clip::OpenOptions openOptions(const std::filesystem::path& file, const std::stop_token& stop);
+  void keepRequest(RowId id, const PassRequest& request);
+  void tellAboutClip();
+  void tellWholeFactor();
   [[nodiscard]] bool readyToFollow(const PassRequest& request) const;
   void keepOutcome(RowId id, Outcome outcome);
 
@@ -107,6 +122,8 @@ class PassDesk : public QObject {
   std::optional<PassResult> result_;
   ReadingSet keptReadings_;
   std::size_t frame_ = 0;
+  std::optional<Seconds> wantedInstant_;  ///< to be shown when the clip is open
+  std::filesystem::path indexFolder_;
   bool followingNow_ = false;
   Background<Result<std::shared_ptr<const Clip>>> opening_;
   std::vector<std::pair<QString, Intake>> intakes_;  ///< waiting for their turn

@@ -3,6 +3,7 @@
 
 #include <QFileInfo>
 #include <QPageSize>
+#include <QPainter>
 #include <QPdfWriter>
 #include <QTextDocument>
 
@@ -19,15 +20,17 @@ QString text(std::string_view words) {
   return QString::fromUtf8(words.data(), static_cast<qsizetype>(words.size()));
 }
 
+/// The writer says nothing of a place that cannot be written, so the file is tried first.
+Result<void> probe(const QString& file) {
+  QFile tried(file);
+  if (tried.open(QIODevice::WriteOnly)) return {};
+  return failure(ErrorCode::NotWritable,
+                 QObject::tr("%1 cannot be written: %2").arg(file, tried.errorString()).toStdString(),
+                 file.toStdString());
+}
+
 Result<void> print(const QString& html, const QString& title, const QString& file, int points) {
-  // The writer says nothing of a place that cannot be written, so the file is tried first.
-  QFile probe(file);
-  if (!probe.open(QIODevice::WriteOnly)) {
-    return failure(ErrorCode::NotWritable,
-                   QObject::tr("%1 cannot be written: %2").arg(file, probe.errorString()).toStdString(),
-                   file.toStdString());
-  }
-  probe.close();
+  if (auto ok = probe(file); !ok) return ok;
   QPdfWriter writer(file);
   writer.setPageSize(QPageSize(QPageSize::A4));
   writer.setPageMargins(QMarginsF(14, 14, 14, 14), QPageLayout::Millimeter);
@@ -103,6 +106,53 @@ Result<void> printCautions(const QString& file) {
         QString("<h2>%1</h2><p>%2</p>").arg(text(c.heading).toHtmlEscaped(), text(c.full).toHtmlEscaped());
   }
   return print(body, QObject::tr("Cautions"), file, kWall_pt);
+}
+
+Result<void> printLensBoard(const LensBoard& board, const QString& file) {
+  constexpr double kEdge_mm = 12.0;
+  constexpr double kRule_mm = 100.0;
+  constexpr double kDotsPerInch = 1200.0;
+  const double field = board.field.value();
+  const QSizeF size_mm(field * (board.columns + 1), field * (board.rows + 1));
+  const QSizeF needed = size_mm + QSizeF(2.0 * kEdge_mm, 2.0 * kEdge_mm + 10.0);
+  std::optional<QPageSize> page;
+  for (const QPageSize::PageSizeId id : {QPageSize::A4, QPageSize::A3, QPageSize::A2}) {
+    const QSizeF paper = QPageSize(id).size(QPageSize::Millimeter).transposed();
+    if (!page && needed.width() <= paper.width() && needed.height() <= paper.height()) page = QPageSize(id);
+  }
+  if (!page) {
+    return failure(ErrorCode::BadRequest,
+                   QObject::tr("a board of %1 × %2 mm fits on no sheet; make its fields smaller")
+                       .arg(size_mm.width(), 0, 'f', 0)
+                       .arg(size_mm.height(), 0, 'f', 0)
+                       .toStdString());
+  }
+  if (auto ok = probe(file); !ok) return ok;
+  QPdfWriter writer(file);
+  writer.setPageSize(*page);
+  writer.setPageOrientation(QPageLayout::Landscape);
+  writer.setPageMargins(QMarginsF(0, 0, 0, 0));
+  writer.setResolution(static_cast<int>(kDotsPerInch));
+  QPainter painter(&writer);
+  const double dots = kDotsPerInch / 25.4;  // a millimetre
+  const QSizeF paper = page->size(QPageSize::Millimeter).transposed();
+  const QPointF corner((paper.width() - size_mm.width()) / 2.0, (paper.height() - size_mm.height() - 10.0) / 2.0);
+  for (int row = 0; row <= board.rows; ++row) {
+    for (int column = row % 2; column <= board.columns; column += 2) {
+      painter.fillRect(QRectF((corner + QPointF(column, row) * field) * dots, QSizeF(field, field) * dots), Qt::black);
+    }
+  }
+  painter.setPen(QPen(Qt::black, 0.3 * dots));
+  const QPointF rule = corner + QPointF(0.0, size_mm.height() + 6.0);
+  painter.drawLine(rule * dots, (rule + QPointF(kRule_mm, 0.0)) * dots);
+  QFont font("Inter");
+  font.setPixelSize(static_cast<int>(3.5 * dots));
+  painter.setFont(font);
+  painter.drawText((rule + QPointF(kRule_mm + 3.0, 1.2)) * dots,
+                   QObject::tr("This line must measure %1 mm, a field %2 mm. Glue it flat on a stiff plate.")
+                       .arg(kRule_mm)
+                       .arg(field));
+  return {};
 }
 
 CsvTable passSheetTable(const DayDesk& desk) {

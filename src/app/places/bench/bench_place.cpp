@@ -8,8 +8,11 @@
 #include <QStyle>
 #include <QVBoxLayout>
 
-#include "app/tools/line_tool.h"
+#include "app/look/pieces.h"
+#include "app/tools/found_lines_tool.h"
 #include "app/tools/mark_tool.h"
+#include "app/tools/points_tool.h"
+#include "core/calibration/line_finder.h"
 
 namespace fin::app {
 namespace {
@@ -22,21 +25,35 @@ QString clipFilter() {
 
 }  // namespace
 
-BenchPlace::BenchPlace(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(desk), playback_(desk) {
+BenchPlace::BenchPlace(const CalibrationPanel::Models& models, QWidget* parent)
+    : QWidget(parent), desk_(models.desk), kept_(models.kept), playback_(models.desk) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(14, 8, 14, 10);
   layout->setSpacing(8);
   layout->addWidget(buildHead());
   stack_ = new QStackedWidget;
   stack_->addWidget(buildEmpty());
-  stack_->addWidget(buildWork());
+  stack_->addWidget(buildWork(models));
   layout->addWidget(stack_, 1);
 
+  PassDesk& desk = models.desk;
   connect(&desk, &PassDesk::passesChanged, this, &BenchPlace::refreshPasses);
   connect(&desk, &PassDesk::passChanged, this, &BenchPlace::passChanged);
   connect(&desk, &PassDesk::frameChanged, this, [this] { loader_.request(desk_.frame()); });
   connect(&desk, &PassDesk::told, this, &BenchPlace::showMessage);
   connect(&desk, &PassDesk::requestChanged, this, [this] { message_->hide(); });
+  connect(&desk, &PassDesk::lookedThrough, this, [this](const QString& file, double share, double left_s) {
+    showMessage(tr("Looking through %1, once: %2 %, about %3 s left.")
+                    .arg(file)
+                    .arg(100.0 * share, 0, 'f', 0)
+                    .arg(left_s, 0, 'f', 0),
+                false);
+  });
+  connect(&models.kept, &KeptCalibrations::told, this, &BenchPlace::showMessage);
+  connect(&models.kept, &KeptCalibrations::changed, this, &BenchPlace::offerKeptCalibration);
+  connect(&models.lenses, &LensDesk::told, this, &BenchPlace::showMessage);
+  connect(&models.sharing, &ClipSharing::told, this, &BenchPlace::showMessage);
+  connect(&loader_, &FrameLoader::glimpsed, footage_, &FootageView::showGlimpse);
   connect(&loader_, &FrameLoader::loaded, footage_, &FootageView::showPicture);
   connect(&loader_, &FrameLoader::failed, this,
           [this](std::size_t, const QString& why) { footage_->showReason(why); });
@@ -72,32 +89,65 @@ QWidget* BenchPlace::buildHead() {
   row->addStretch();
   layout->addLayout(row);
 
-  message_ = new QFrame;
-  message_->setObjectName("message");
-  message_->setProperty("card", true);
-  auto* messageRow = new QHBoxLayout(message_);
-  messageRow->setContentsMargins(12, 6, 8, 6);
-  messageText_ = new QLabel;
-  messageText_->setObjectName("messageText");
-  messageText_->setWordWrap(true);
-  find_ = new QPushButton(tr("Find the clip …"));
-  auto* close = new QPushButton(tr("Close"));
-  messageRow->addWidget(messageText_, 1);
-  messageRow->addWidget(find_);
-  messageRow->addWidget(close);
-  message_->hide();
-  layout->addWidget(message_);
+  layout->addWidget(buildMessage());
+  layout->addWidget(buildOffer());
 
   connect(chooser_, &QComboBox::activated, this,
           [this](int index) { desk_.select(chooser_->itemData(index).toLongLong()); });
   connect(open, &QPushButton::clicked, this, &BenchPlace::chooseClip);
   connect(remove, &QPushButton::clicked, &desk_, &PassDesk::removeCurrent);
-  connect(find_, &QPushButton::clicked, this, &BenchPlace::findClip);
-  connect(close, &QPushButton::clicked, message_, &QWidget::hide);
   connect(&desk_, &PassDesk::passChanged, remove,
           [this, remove] { remove->setEnabled(desk_.current() != nullptr); });
   remove->setEnabled(desk_.current() != nullptr);
   return head;
+}
+
+QFrame* BenchPlace::buildMessage() {
+  message_ = card();
+  message_->setObjectName("message");
+  auto* row = new QHBoxLayout(message_);
+  row->setContentsMargins(12, 6, 8, 6);
+  messageText_ = new QLabel;
+  messageText_->setObjectName("messageText");
+  messageText_->setWordWrap(true);
+  find_ = new QPushButton(tr("Find the clip …"));
+  stop_ = namedButton(tr("Stop"), "stopOpening");
+  auto* close = new QPushButton(tr("Close"));
+  row->addWidget(messageText_, 1);
+  row->addWidget(find_);
+  row->addWidget(stop_);
+  row->addWidget(close);
+  message_->hide();
+  connect(find_, &QPushButton::clicked, this, &BenchPlace::findClip);
+  connect(stop_, &QPushButton::clicked, &desk_, &PassDesk::stopOpening);
+  connect(close, &QPushButton::clicked, message_, &QWidget::hide);
+  return message_;
+}
+
+QFrame* BenchPlace::buildOffer() {
+  offer_ = card();
+  auto* row = new QHBoxLayout(offer_);
+  row->setContentsMargins(12, 6, 8, 6);
+  offerText_ = new QLabel;
+  offerText_->setWordWrap(true);
+  auto* use = namedButton(tr("Use them here"), "useOffered");
+  use->setProperty("primary", true);
+  row->addWidget(offerText_, 1);
+  row->addWidget(use);
+  offer_->hide();
+  connect(use, &QPushButton::clicked, &kept_, &KeptCalibrations::use);
+  return offer_;
+}
+
+/// Only to a clip of which nothing was said yet.
+void BenchPlace::offerKeptCalibration() {
+  const KeptCalibration* kept = kept_.kept();
+  const LoggedPass* pass = desk_.current();
+  const bool fresh = pass != nullptr && !pass->request.scale && !pass->request.square;
+  offer_->setVisible(kept != nullptr && fresh);
+  if (kept == nullptr) return;
+  offerText_->setText(
+      tr("Size and time of %1 are kept for this camera today.").arg(QString::fromStdString(kept->madeOn.filename().string())));
 }
 
 QWidget* BenchPlace::buildEmpty() {
@@ -120,7 +170,7 @@ QWidget* BenchPlace::buildEmpty() {
   return empty;
 }
 
-QWidget* BenchPlace::buildWork() {
+QWidget* BenchPlace::buildWork(const CalibrationPanel::Models& models) {
   footage_ = new FootageView(desk_);
   transport_ = new TransportBar(desk_, playback_);
   trace_ = new TraceView(desk_);
@@ -135,6 +185,8 @@ QWidget* BenchPlace::buildWork() {
   left->setSpacing(5);
   left->addWidget(footage_, 11);
   left->addWidget(transport_);
+  auto* sound = new SoundLane(desk_);
+  left->addWidget(sound);
   left->addWidget(trace_, 5);
   row->addLayout(left, 1);
   auto* usual = new QWidget;
@@ -143,15 +195,18 @@ QWidget* BenchPlace::buildWork() {
   right->setSpacing(10);
   right->addWidget(steps_);
   right->addWidget(readings_, 1);
-  auto* calibration = new CalibrationPanel(desk_);
+  calibration_ = new CalibrationPanel(models);
   side_ = new QStackedWidget;
   side_->setFixedWidth(kSideWidth);
   side_->addWidget(usual);
-  side_->addWidget(calibration);
+  side_->addWidget(calibration_);
   row->addWidget(side_);
   connect(steps_, &StepsPanel::moreWanted, this, [this] { side_->setCurrentIndex(1); });
-  connect(calibration, &CalibrationPanel::done, this, [this] { side_->setCurrentIndex(0); });
-  connect(calibration, &CalibrationPanel::lineWanted, this, &BenchPlace::takeLine);
+  connect(calibration_, &CalibrationPanel::done, this, [this] { side_->setCurrentIndex(0); });
+  connect(&calibration_->square(), &SquareCard::cornersWanted, this, &BenchPlace::takeSquare);
+  connect(&calibration_->lines(), &LinesCard::lineWanted, this, &BenchPlace::takeLine);
+  connect(&calibration_->lines(), &LinesCard::foundLinesWanted, this, &BenchPlace::offerFoundLines);
+  connect(sound, &SoundLane::frameWanted, &desk_, &PassDesk::showFrame);
   return work;
 }
 
@@ -159,6 +214,7 @@ void BenchPlace::setUnits(UnitSystem units) {
   steps_->setUnits(units);
   readings_->setUnits(units);
   trace_->setUnits(units);
+  calibration_->setUnits(units);
 }
 
 void BenchPlace::refreshPasses() {
@@ -186,6 +242,7 @@ void BenchPlace::showMessage(const QString& text, bool trouble) {
   messageText_->setProperty("trouble", trouble);
   messageText_->style()->unpolish(messageText_);
   messageText_->style()->polish(messageText_);
+  stop_->setVisible(desk_.opening());
   find_->setVisible(desk_.current() != nullptr && !desk_.clip() && !desk_.busy());
   message_->show();
 }
@@ -198,25 +255,43 @@ void BenchPlace::take(std::unique_ptr<Tool> tool, const QString& inHand) {
 }
 
 void BenchPlace::takeRuler() {
-  const LineTool::Words words{tr("Press on one end of the known length."), tr("Now its other end.")};
-  take(std::make_unique<LineTool>(words,
-                                  [this](PixelLine line) {
-                                    desk_.edit(tr("Set the known length"), [&](PassRequest& r) {
-                                      const Millimetres u95 = r.scale ? r.scale->lengthU95 : Millimetres(0.0);
-                                      r.scale = ScaleMark{line.from, line.to, steps_->knownLength(), u95};
-                                    });
-                                  }),
+  const auto drawn = [this](const std::vector<PixelPoint>& ends) {
+    desk_.edit(tr("Set the known length"), [&](PassRequest& r) {
+      const Millimetres u95 = r.scale ? r.scale->lengthU95 : Millimetres(0.0);
+      r.scale = ScaleMark{ends[0], ends[1], steps_->knownLength(), u95};
+      r.square.reset();
+    });
+  };
+  take(std::make_unique<PointsTool>(
+           QStringList{tr("Press on one end of the known length."), tr("Now its other end.")}, drawn),
        "ruler");
 }
 
-void BenchPlace::takeLine(CalibrationPanel::Line which) {
-  const LineTool::Words words{tr("Press on one place of the line."),
-                              tr("Now on another, far from the first.")};
-  take(std::make_unique<LineTool>(words,
-                                  [this, which](PixelLine line) {
-                                    desk_.edit(tr("Draw a line"),
-                                               [&](PassRequest& r) { lineOf(r, which) = line; });
-                                  }),
+void BenchPlace::takeSquare() {
+  const QStringList words{tr("Press on the upper left corner."), tr("Now the upper right one."),
+                          tr("The lower right one."), tr("And the lower left one.")};
+  take(std::make_unique<PointsTool>(
+           words, [this](const std::vector<PixelPoint>& corners) { calibration_->square().takeCorners(corners); }),
+       {});
+}
+
+void BenchPlace::takeLine(LinesCard::Line which) {
+  const QStringList words{tr("Press on one place of the line."), tr("Now on another, far from the first.")};
+  take(std::make_unique<PointsTool>(words,
+                                    [this, which](const std::vector<PixelPoint>& ends) {
+                                      calibration_->lines().takeLine(which, {ends[0], ends[1]});
+                                    }),
+       {});
+}
+
+void BenchPlace::offerFoundLines(LinesCard::Line which) {
+  if (!footage_->hasPicture()) return;
+  const QImage grey = footage_->picture().convertToFormat(QImage::Format_Grayscale8);
+  const cv::Mat view(grey.height(), grey.width(), CV_8UC1, const_cast<uchar*>(grey.constBits()),
+                     static_cast<std::size_t>(grey.bytesPerLine()));
+  auto found = findLines(Picture::fromMat(view), which == LinesCard::Line::Plumb ? LineKind::Upright : LineKind::Level);
+  take(std::make_unique<FoundLinesTool>(std::move(found),
+                                        [this, which](PixelLine line) { calibration_->lines().takeLine(which, line); }),
        {});
 }
 

@@ -12,6 +12,7 @@
 #include "app/places/bench/footage_view.h"
 #include "app/places/bench/playback.h"
 #include "app/places/bench/readings_panel.h"
+#include "app/places/bench/sound_lane.h"
 #include "app/places/bench/steps_panel.h"
 #include "app/places/bench/trace_view.h"
 #include "app/places/bench/transport_bar.h"
@@ -23,7 +24,7 @@ class BenchPlace : public QWidget {
   Q_OBJECT
 
  public:
-  explicit BenchPlace(PassDesk& desk, QWidget* parent = nullptr);
+  explicit BenchPlace(const CalibrationPanel::Models& models, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
   [[nodiscard]] FootageView& footage() { return *footage_; }
   /// Asks for a file and opens it as a new pass.
@@ -34,30 +35,40 @@ class BenchPlace : public QWidget {
 
  private:
   QWidget* buildHead();
+  QFrame* buildMessage();
+  QFrame* buildOffer();
   QWidget* buildEmpty();
-  QWidget* buildWork();
+  QWidget* buildWork(const CalibrationPanel::Models& models);
   void refreshPasses();
   void passChanged();
   void showMessage(const QString& text, bool trouble);
   void takeRuler();
   void takeMark(MarkName mark);
-  void takeLine(CalibrationPanel::Line line);
+  void takeSquare();
+  void takeLine(LinesCard::Line line);
+  void offerFoundLines(LinesCard::Line line);
+  void offerKeptCalibration();
   void take(std::unique_ptr<Tool> tool, const QString& inHand);
   void findClip();
 
   PassDesk& desk_;
+  KeptCalibrations& kept_;
   FrameLoader loader_;
   Playback playback_;
   QComboBox* chooser_;
   QFrame* message_;
   QLabel* messageText_;
   QPushButton* find_;
+  QPushButton* stop_;
+  QFrame* offer_;  ///< of the size and time that are kept for the camera
+  QLabel* offerText_;
   QStackedWidget* stack_;
   FootageView* footage_;
   TransportBar* transport_;
   TraceView* trace_;
   StepsPanel* steps_;
   ReadingsPanel* readings_;
+  CalibrationPanel* calibration_;
   QStackedWidget* side_;  ///< steps and readings, or more on size and time
 };
 

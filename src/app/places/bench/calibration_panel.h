@@ -2,56 +2,52 @@
 #pragma once
 
 #include <QCheckBox>
-#include <QLabel>
-#include <QPushButton>
 #include <QScrollArea>
+#include <QVBoxLayout>
 
-#include "app/look/unit_box.h"
-#include "app/models/pass_desk.h"
+#include "app/look/fold.h"
+#include "app/models/clip_sharing.h"
+#include "app/models/kept_calibrations.h"
+#include "app/models/lens_desk.h"
+#include "app/places/bench/camera_card.h"
+#include "app/places/bench/lines_card.h"
+#include "app/places/bench/square_card.h"
 
 namespace fin::app {
 
-/// More on size and time: how the filming rate is found, where the ruler hangs, plumb, waterline and bottom,
-/// and a camera that moves.
+/// More on size and time, one card open at a time.
 class CalibrationPanel : public QScrollArea {
   Q_OBJECT
 
  public:
-  enum class Line { Plumb, Waterline, Bottom };
-
-  explicit CalibrationPanel(PassDesk& desk, QWidget* parent = nullptr);
+  struct Models {
+    PassDesk& desk;
+    KeptCalibrations& kept;
+    LensDesk& lenses;
+    ClipSharing& sharing;
+  };
+  explicit CalibrationPanel(const Models& models, QWidget* parent = nullptr);
+  void setUnits(UnitSystem units) { camera_->setUnits(units); }
+  [[nodiscard]] SquareCard& square() { return *square_; }
+  [[nodiscard]] LinesCard& lines() { return *lines_; }
+  void open(const char* fold);
 
  signals:
-  void lineWanted(Line line);
   void done();
 
  private:
-  QWidget* buildRate();
-  QWidget* buildPlane();
-  QWidget* buildLines();
+  template <class Card>
+  Card* add(const QString& title, const char* name, Card* card);
+  QWidget* buildMoving();
   void refresh();
-  void takeRate();
-  void takePlane();
-  void dropLine(Line line);
 
   PassDesk& desk_;
-  std::optional<std::size_t> from_;
-  std::optional<std::size_t> to_;
-  QLabel* interval_;
-  UnitBox* between_;
-  QLabel* rate_;
-  UnitBox* rulerAir_;
-  UnitBox* rulerWater_;
-  UnitBox* lureAir_;
-  UnitBox* glass_;
-  UnitBox* lureWater_;
-  UnitBox* salt_;
-  QLabel* plane_;
-  std::vector<std::pair<QPushButton*, QPushButton*>> lines_;  ///< draw, take away
+  QVBoxLayout* layout_;
+  std::vector<Fold*> folds_;
+  CameraCard* camera_;
+  SquareCard* square_;
+  LinesCard* lines_;
   QCheckBox* follow_;
 };
-
-/// The line of a request that a name stands for.
-std::optional<PixelLine>& lineOf(PassRequest& request, CalibrationPanel::Line line);
 
 }  // namespace fin::app

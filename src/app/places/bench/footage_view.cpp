@@ -46,11 +46,19 @@ FootageView::FootageView(PassDesk& desk, QWidget* parent) : QWidget(parent), des
 }
 
 void FootageView::showPicture(std::size_t frame, const QImage& picture) {
-  const bool otherSize = picture.size() != picture_.size();
+  const bool otherSize = picture.size() != size_;
   picture_ = picture;
+  size_ = picture.size();
   reason_.clear();
   shownFrame_ = frame;
   if (otherSize || fitted_) applyFit();
+  update();
+}
+
+void FootageView::showGlimpse(std::size_t frame, const QImage& small) {
+  if (picture_.isNull() || frame == shownFrame_) return;
+  picture_ = small;
+  shownFrame_ = frame;
   update();
 }
 
@@ -93,15 +101,14 @@ void FootageView::fit() {
 
 void FootageView::applyFit() {
   if (picture_.isNull()) return;
-  zoom_ = std::min(static_cast<double>(width()) / picture_.width(),
-                   static_cast<double>(height()) / picture_.height());
-  offset_ = QPointF(0.5 * (width() - zoom_ * picture_.width()), 0.5 * (height() - zoom_ * picture_.height()));
+  zoom_ = std::min(static_cast<double>(width()) / size_.width(), static_cast<double>(height()) / size_.height());
+  offset_ = QPointF(0.5 * (width() - zoom_ * size_.width()), 0.5 * (height() - zoom_ * size_.height()));
 }
 
 void FootageView::zoomBy(double factor, QPointF about) {
   if (picture_.isNull()) return;
-  const double least = std::min(static_cast<double>(width()) / picture_.width(),
-                                static_cast<double>(height()) / picture_.height());
+  const double least =
+      std::min(static_cast<double>(width()) / size_.width(), static_cast<double>(height()) / size_.height());
   const double wanted = std::clamp(zoom_ * factor, least, kMostZoom);
   offset_ = about - (about - offset_) * (wanted / zoom_);
   zoom_ = wanted;
@@ -130,8 +137,9 @@ void FootageView::paintEvent(QPaintEvent*) {
     return;
   }
   painter.setRenderHint(QPainter::SmoothPixmapTransform, zoom_ < 4.0);
-  painter.drawImage(QRectF(offset_, QSizeF(picture_.size()) * zoom_), picture_);
+  painter.drawImage(QRectF(offset_, QSizeF(size_) * zoom_), picture_);
   paintScale(painter);
+  paintSquare(painter);
   paintLines(painter);
   paintMarks(painter);
   if (tool_) {
@@ -161,6 +169,23 @@ void FootageView::paintScale(QPainter& painter) const {
     painter.drawLine(to - tick, to + tick);
   }
   paintLabel(painter, line.center() + QPointF(-20, -26), tr("%1 mm").arg(scale.length.value()));
+}
+
+void FootageView::paintSquare(QPainter& painter) const {
+  const LoggedPass* pass = desk_.current();
+  if (pass == nullptr || !pass->request.square) return;
+  const SquareMark& square = *pass->request.square;
+  QPolygonF sides;
+  for (const PixelPoint corner : square.corners) sides << toView(corner);
+  for (const auto& [colour, width] : {std::pair(QColor(Qt::white), 4.0), {theme().accent, 2.0}}) {
+    painter.setPen(QPen(colour, width));
+    painter.drawPolygon(sides);
+  }
+  const auto side = [&](int i, Millimetres length) {
+    paintLabel(painter, 0.5 * (sides[i] + sides[i + 1]) + QPointF(-20, -26), tr("%1 mm").arg(length.value()));
+  };
+  side(0, square.width);
+  side(1, square.height);
 }
 
 void FootageView::paintLines(QPainter& painter) const {
@@ -242,7 +267,9 @@ void FootageView::paintLoupe(QPainter& painter) const {
   painter.setClipPath(round);
   painter.fillRect(box, theme().mat);
   painter.setRenderHint(QPainter::SmoothPixmapTransform, false);
-  const QRectF from(aim->x_px + 0.5 - half, aim->y_px + 0.5 - half, 2.0 * half, 2.0 * half);
+  const double stored = static_cast<double>(picture_.width()) / size_.width();
+  const QRectF from((aim->x_px + 0.5 - half) * stored, (aim->y_px + 0.5 - half) * stored, 2.0 * half * stored,
+                    2.0 * half * stored);
   painter.drawImage(box, picture_, from);
   painter.setPen(QPen(QColor(255, 255, 255, 220), 1.0));
   painter.drawLine(QPointF(box.left(), box.center().y()), QPointF(box.right(), box.center().y()));

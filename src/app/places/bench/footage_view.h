@@ -20,6 +20,8 @@ class FootageView : public QWidget {
 
   /// Shows a decoded frame; a null picture with a reason where there is none.
   void showPicture(std::size_t frame, const QImage& picture);
+  /// A small copy of a frame nearby, until the one that is wanted comes. Only where a picture is shown already.
+  void showGlimpse(std::size_t frame, const QImage& small);
   void showReason(const QString& why);
   void clear();
 
@@ -32,6 +34,7 @@ class FootageView : public QWidget {
   [[nodiscard]] QPointF toView(PixelPoint at) const;
   [[nodiscard]] PixelPoint toPicture(QPointF at) const;
   [[nodiscard]] std::size_t shownFrame() const { return shownFrame_; }
+  [[nodiscard]] const QImage& picture() const { return picture_; }
   [[nodiscard]] bool hasPicture() const { return !picture_.isNull(); }
   [[nodiscard]] QSize sizeHint() const override { return {960, 540}; }
 
@@ -53,6 +56,7 @@ class FootageView : public QWidget {
  private:
   void paintScale(QPainter& painter) const;
   void paintLines(QPainter& painter) const;
+  void paintSquare(QPainter& painter) const;
   void paintMarks(QPainter& painter) const;
   void paintTrail(QPainter& painter, const MarkTrack& mark, int colour) const;
   void paintLoupe(QPainter& painter) const;
@@ -61,6 +65,7 @@ class FootageView : public QWidget {
   PassDesk& desk_;
   std::unique_ptr<Tool> tool_;
   QImage picture_;
+  QSize size_;  ///< of the clip's pictures; a glimpse has fewer pixels
   QString reason_;
   std::size_t shownFrame_ = 0;
   double zoom_ = 1.0;

@@ -112,7 +112,8 @@ void StepsPanel::buildLengthRow(QGridLayout& grid) {
   grid.addWidget(ruler_, 4, 1);
   auto* more = new QPushButton(tr("More …"));
   more->setObjectName("moreCalibration");
-  more->setToolTip(tr("True time, a ruler in another plane, plumb, waterline, bottom, a moving camera"));
+  more->setToolTip(tr("What is kept for the camera, true time, a ruler in another plane, four corners, plumb, waterline, "
+                      "bottom, the lens, other cameras"));
   grid.addWidget(scaleText_, 5, 0);
   grid.addWidget(more, 5, 1);
   connect(more, &QPushButton::clicked, this, &StepsPanel::moreWanted);
@@ -172,24 +173,24 @@ void StepsPanel::refresh() {
   protocol_->setCurrentIndex(protocol_->findData(static_cast<int>(request.protocol)));
   view_->setCurrentIndex(view_->findData(static_cast<int>(request.view)));
   rate_->setValue(request.captureRate ? request.captureRate->value() : 0.0);
-  if (request.scale) {
-    length_->show(request.scale->length.value());
-    if (const auto scale = Scale::create(*request.scale, request.scalePlane)) {
-      const ShownUnit shown = shownUnit("mm", units_);
-      scaleText_->setText(
-          tr("%1 %2/px ± %3 %")
-              .arg(scale->mmPerPixel() * shown.factor, 0, 'f', units_ == UnitSystem::Metric ? 3 : 5)
-              .arg(shown.unit)
-              .arg(100.0 * scale->relativeU95(), 0, 'f', 1));
-    }
+  if (request.scale) length_->show(request.scale->length.value());
+  const auto scale = scaleOf(request, request.scalePlane);
+  const bool sized = scale && *scale;
+  if (sized) {
+    const ShownUnit shown = shownUnit("mm", units_);
+    scaleText_->setText(
+        tr("%1 %2/px ± %3 %")
+            .arg((*scale)->mmPerPixel() * shown.factor, 0, 'f', units_ == UnitSystem::Metric ? 3 : 5)
+            .arg(shown.unit)
+            .arg(100.0 * (*scale)->relativeU95(), 0, 'f', 1));
   } else {
     scaleText_->setText(tr("None yet: no mm."));
   }
   const bool nose = placed(request, MarkName::Nose);
   const bool tail = placed(request, MarkName::Tail);
-  makePrimary(ruler_, !request.scale);
-  makePrimary(marks_[MarkName::Nose], request.scale && !nose);
-  makePrimary(marks_[MarkName::Tail], request.scale && nose && !tail);
+  makePrimary(ruler_, !sized);
+  makePrimary(marks_[MarkName::Nose], sized && !nose);
+  makePrimary(marks_[MarkName::Tail], sized && nose && !tail);
   refreshFollowing();
 }
 

@@ -1,0 +1,61 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QComboBox>
+#include <QLabel>
+#include <QProgressBar>
+#include <QPushButton>
+#include <QSpinBox>
+
+#include "app/look/unit_box.h"
+#include "app/models/lens_desk.h"
+
+namespace fin::app {
+
+/// The found corners of the board and how far each misses the lens, fifty times as long.
+class ResidualPicture : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit ResidualPicture(QWidget* parent = nullptr);
+  void show(const LensFit& fit);
+
+ protected:
+  void paintEvent(QPaintEvent* event) override;
+
+ private:
+  LensFit fit_;
+};
+
+/// Which lens is allowed for, and how one is found from a filmed board.
+class LensCard : public QWidget {
+  Q_OBJECT
+
+ public:
+  LensCard(PassDesk& desk, LensDesk& lenses, QWidget* parent = nullptr);
+
+ signals:
+  void stateChanged(const QString& text);
+
+ private:
+  void refresh();
+  void fillChoice();
+  void printBoard();
+  [[nodiscard]] LensBoard board() const;
+
+  PassDesk& desk_;
+  LensDesk& lenses_;
+  std::vector<KeptLens> kept_;
+  QComboBox* choice_;
+  QSpinBox* columns_;
+  QSpinBox* rows_;
+  UnitBox* field_;
+  QPushButton* solve_;
+  QProgressBar* progress_;
+  QLabel* found_;
+  ResidualPicture* residuals_;
+  QComboBox* window_;
+  QPushButton* keep_;
+};
+
+}  // namespace fin::app

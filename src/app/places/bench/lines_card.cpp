@@ -1,0 +1,76 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/bench/lines_card.h"
+
+#include <QGridLayout>
+
+#include "app/look/pieces.h"
+
+namespace fin::app {
+namespace {
+
+using Line = LinesCard::Line;
+
+constexpr Line kLines[] = {Line::Plumb, Line::Waterline, Line::Bottom};
+
+QString nameOf(Line line) {
+  switch (line) {
+    case Line::Plumb:
+      return QObject::tr("Plumb line");
+    case Line::Waterline:
+      return QObject::tr("Waterline");
+    case Line::Bottom:
+      return QObject::tr("Bottom");
+  }
+  return {};
+}
+
+std::optional<PixelLine>& lineOf(PassRequest& request, Line line) {
+  return line == Line::Plumb ? request.plumb : line == Line::Waterline ? request.waterline : request.bottom;
+}
+
+}  // namespace
+
+LinesCard::LinesCard(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+  auto* grid = new QGridLayout(this);
+  grid->setContentsMargins(0, 0, 0, 0);
+  grid->setHorizontalSpacing(4);
+  int row = 0;
+  for (const Line line : kLines) {
+    const QByteArray number = QByteArray::number(++row);
+    auto* draw = namedButton(nameOf(line), "line" + number);
+    auto* find = namedButton(tr("Find"), "findLine" + number);
+    find->setAccessibleName(tr("Find: %1").arg(nameOf(line)));
+    find->setToolTip(tr("Shows straight edges of this picture, of which you take one."));
+    auto* away = namedButton(tr("Away"), "lineAway" + number);
+    away->setAccessibleName(tr("Take away: %1").arg(nameOf(line)));
+    grid->addWidget(draw, row, 0);
+    grid->addWidget(find, row, 1);
+    grid->addWidget(away, row, 2);
+    away_.push_back(away);
+    connect(draw, &QPushButton::clicked, this, [this, line] { emit lineWanted(line); });
+    connect(find, &QPushButton::clicked, this, [this, line] { emit foundLinesWanted(line); });
+    connect(away, &QPushButton::clicked, this, [this, line] {
+      desk_.edit(tr("Take a line away"), [line](PassRequest& r) { lineOf(r, line).reset(); });
+    });
+  }
+  connect(&desk, &PassDesk::passChanged, this, &LinesCard::refresh);
+  connect(&desk, &PassDesk::requestChanged, this, &LinesCard::refresh);
+}
+
+void LinesCard::takeLine(Line line, const PixelLine& drawn) {
+  desk_.edit(tr("Draw a line"), [&](PassRequest& r) { lineOf(r, line) = drawn; });
+}
+
+void LinesCard::refresh() {
+  if (desk_.current() == nullptr) return;
+  PassRequest request = desk_.current()->request;
+  QStringList drawn;
+  for (std::size_t i = 0; i < away_.size(); ++i) {
+    const bool there = lineOf(request, kLines[i]).has_value();
+    away_[i]->setEnabled(there);
+    if (there) drawn << nameOf(kLines[i]);
+  }
+  emit stateChanged(drawn.isEmpty() ? tr("None; upright is the picture's own.") : drawn.join(", ") + ".");
+}
+
+}  // namespace fin::app

@@ -1,0 +1,34 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QPushButton>
+#include <QWidget>
+#include <vector>
+
+#include "app/models/pass_desk.h"
+
+namespace fin::app {
+
+/// Plumb line, waterline and bottom: drawn by two points, or found in the picture and taken by hand.
+class LinesCard : public QWidget {
+  Q_OBJECT
+
+ public:
+  enum class Line { Plumb, Waterline, Bottom };
+
+  explicit LinesCard(PassDesk& desk, QWidget* parent = nullptr);
+  void takeLine(Line line, const PixelLine& drawn);
+
+ signals:
+  void lineWanted(Line line);
+  void foundLinesWanted(Line line);
+  void stateChanged(const QString& text);
+
+ private:
+  void refresh();
+
+  PassDesk& desk_;
+  std::vector<QPushButton*> away_;
+};
+
+}  // namespace fin::app

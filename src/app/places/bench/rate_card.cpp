@@ -1,0 +1,105 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/bench/rate_card.h"
+
+#include <QGridLayout>
+
+#include "app/look/pieces.h"
+
+namespace fin::app {
+
+RateCard::RateCard(PassDesk& desk, QWidget* parent)
+    : QWidget(parent),
+      desk_(desk),
+      written_(namedButton({}, "takeWrittenRate")),
+      interval_(faintLabel({})),
+      between_(new UnitBox(tr("True time between them"), "s", {0.0, 100000.0, 3})),
+      beats_(new UnitBox(tr("Beats from the first to the second"), "beats", {0.0, 10000.0, 0})),
+      perMinute_(new UnitBox(tr("Beats a minute"), "a minute", {1.0, 1000.0, 1})),
+      fields_(new QCheckBox(tr("Read it field by field"))) {
+  auto* grid = new QGridLayout(this);
+  grid->setContentsMargins(0, 0, 0, 0);
+  grid->addWidget(written_, 0, 0, 1, 2);
+  grid->addWidget(
+      faintLabel(tr("Not known? Find two frames with a known time between them: a stopwatch in view, a "
+                    "blinking light, beats of the pacer.")),
+      1, 0, 1, 2);
+  auto* from = namedButton(tr("From this frame"), "rateFrom");
+  auto* to = namedButton(tr("To this frame"), "rateTo");
+  grid->addWidget(from, 2, 0);
+  grid->addWidget(to, 2, 1);
+  grid->addWidget(interval_, 3, 0, 1, 2);
+  between_->setObjectName("trueTime");
+  auto* take = namedButton(tr("That is the rate"), "takeRate");
+  grid->addWidget(between_, 4, 0);
+  grid->addWidget(take, 4, 1);
+  beats_->setObjectName("beats");
+  perMinute_->setObjectName("beatsPerMinute");
+  perMinute_->show(60.0);
+  auto* takeBeats = namedButton(tr("So many beats"), "takeBeats");
+  grid->addWidget(beats_, 5, 0);
+  grid->addWidget(perMinute_, 5, 1);
+  grid->addWidget(takeBeats, 6, 1);
+  fields_->setObjectName("byField");
+  fields_->setToolTip(tr("For an interlaced clip: twice the pictures in a second, each from every other line."));
+  grid->addWidget(fields_, 7, 0, 1, 2);
+
+  connect(written_, &QPushButton::clicked, this, [this] {
+    desk_.edit(tr("Take the rate that the camera wrote"),
+               [rate = desk_.clip()->info().writtenRate](PassRequest& r) { r.captureRate = rate; });
+  });
+  connect(from, &QPushButton::clicked, this, [this] {
+    from_ = desk_.frame();
+    refresh();
+  });
+  connect(to, &QPushButton::clicked, this, [this] {
+    to_ = desk_.frame();
+    refresh();
+  });
+  connect(take, &QPushButton::clicked, this, [this] { takeRate(Seconds(between_->metric())); });
+  connect(takeBeats, &QPushButton::clicked, this,
+          [this] { takeRate(Seconds(60.0 * beats_->metric() / perMinute_->metric())); });
+  connect(fields_, &QCheckBox::clicked, this, [this](bool on) {
+    desk_.edit(tr("Read field by field"), [on](PassRequest& r) { setByField(r, on); });
+  });
+  connect(&desk, &PassDesk::passChanged, this, [this] {
+    from_.reset();
+    to_.reset();
+    refresh();
+  });
+  connect(&desk, &PassDesk::requestChanged, this, &RateCard::refresh);
+}
+
+void RateCard::takeRate(Seconds between) {
+  if (!desk_.clip() || !from_ || !to_) {
+    interval_->setText(tr("First say from which frame to which."));
+    return;
+  }
+  const auto rate = rateFromInterval(desk_.clip()->index(), *from_, *to_, between);
+  if (!rate) {
+    interval_->setText(QString::fromStdString(rate.error().message));
+    return;
+  }
+  desk_.edit(tr("Find the filming rate"), [&](PassRequest& r) { r.captureRate = *rate; });
+}
+
+void RateCard::refresh() {
+  if (desk_.current() == nullptr || !desk_.clip()) return;
+  const PassRequest& request = desk_.current()->request;
+  const ClipInfo& info = desk_.clip()->info();
+  const double plays = desk_.clip()->index().regularRate().value();
+  emit stateChanged(request.captureRate
+                        ? tr("Filmed at %1 frames a second, plays at %2.")
+                              .arg(request.captureRate->value(), 0, 'f', 2)
+                              .arg(plays, 0, 'f', 2)
+                        : tr("Plays at %1 frames a second; taken to be filmed so.").arg(plays, 0, 'f', 2));
+  const bool proposed = info.writtenRate && !(request.captureRate == info.writtenRate);
+  written_->setVisible(proposed);
+  if (proposed) written_->setText(tr("Take %1, as the camera wrote").arg(info.writtenRate->value()));
+  interval_->setText(from_ && to_ ? tr("From frame %1 to frame %2.").arg(*from_).arg(*to_)
+                     : from_      ? tr("From frame %1 to …").arg(*from_)
+                                  : QString());
+  fields_->setVisible(info.interlaced);
+  fields_->setChecked(request.byField);
+}
+
+}  // namespace fin::app

@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QCheckBox>
+#include <QLabel>
+#include <QPushButton>
+
+#include "app/look/unit_box.h"
+#include "app/models/pass_desk.h"
+
+namespace fin::app {
+
+/// How the filming rate is found: as the camera wrote it, from two frames and a known time between them, or
+/// from beats of the pacer; and whether an interlaced clip is read field by field.
+class RateCard : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit RateCard(PassDesk& desk, QWidget* parent = nullptr);
+
+ signals:
+  void stateChanged(const QString& text);
+
+ private:
+  void refresh();
+  void takeRate(Seconds between);
+
+  PassDesk& desk_;
+  std::optional<std::size_t> from_;
+  std::optional<std::size_t> to_;
+  QPushButton* written_;
+  QLabel* interval_;
+  UnitBox* between_;
+  UnitBox* beats_;
+  UnitBox* perMinute_;
+  QCheckBox* fields_;
+};
+
+}  // namespace fin::app

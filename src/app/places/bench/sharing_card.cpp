@@ -1,0 +1,52 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/bench/sharing_card.h"
+
+#include "app/look/pieces.h"
+
+namespace fin::app {
+
+SharingCard::SharingCard(PassDesk& desk, ClipSharing& sharing, QWidget* parent)
+    : QWidget(parent),
+      desk_(desk),
+      sharing_(sharing),
+      mark_(namedButton(tr("The shared instant is this frame"), "markShared")),
+      align_(namedButton(tr("Line them up by their sound"), "alignBySound")),
+      rows_(new QVBoxLayout) {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->addWidget(mark_);
+  layout->addWidget(align_);
+  layout->addLayout(rows_);
+  connect(mark_, &QPushButton::clicked, &sharing, &ClipSharing::markHere);
+  connect(align_, &QPushButton::clicked, &sharing, &ClipSharing::alignBySound);
+  connect(&sharing, &ClipSharing::changed, this, &SharingCard::refresh);
+}
+
+void SharingCard::refresh() {
+  while (QLayoutItem* item = rows_->takeAt(0)) {
+    item->widget()->deleteLater();
+    delete item;
+  }
+  const LoggedPass* here = desk_.current();
+  const auto partners = sharing_.partners();
+  mark_->setEnabled(here != nullptr && here->planned.has_value());
+  align_->setEnabled(!partners.empty() && !sharing_.aligning());
+  for (const LoggedPass& partner : partners) {
+    const auto instant = sharing_.sameInstantIn(partner);
+    const QString camera = partner.camera.empty() ? QString::fromStdString(partner.title)
+                                                  : QString::fromStdString(partner.camera);
+    auto* show = namedButton(instant ? tr("%1: the same moment, %2 s").arg(camera).arg(instant->value(), 0, 'f', 3)
+                                     : tr("%1: not lined up yet").arg(camera),
+                             "showPartner");
+    show->setEnabled(instant && instant->value() >= 0.0);
+    connect(show, &QPushButton::clicked, this, [this, id = partner.id] { sharing_.show(id); });
+    rows_->addWidget(show);
+  }
+  emit stateChanged(here == nullptr || !here->planned ? tr("This clip belongs to no planned pass.")
+                    : partners.empty()               ? tr("No other clip of this pass has come in.")
+                    : here->sharedInstant            ? tr("Shared instant at %1 s of this clip.")
+                                            .arg(here->sharedInstant->value(), 0, 'f', 3)
+                                                     : tr("Not lined up with %1 other clips.").arg(partners.size()));
+}
+
+}  // namespace fin::app

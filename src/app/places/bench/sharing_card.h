@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <QWidget>
+
+#include "app/models/clip_sharing.h"
+
+namespace fin::app {
+
+/// The other cameras' clips of the pass on the bench, on one time with it.
+class SharingCard : public QWidget {
+  Q_OBJECT
+
+ public:
+  SharingCard(PassDesk& desk, ClipSharing& sharing, QWidget* parent = nullptr);
+
+ signals:
+  void stateChanged(const QString& text);
+
+ private:
+  void refresh();
+
+  PassDesk& desk_;
+  ClipSharing& sharing_;
+  QPushButton* mark_;
+  QPushButton* align_;
+  QVBoxLayout* rows_;
+};
+
+}  // namespace fin::app

@@ -1,0 +1,111 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/bench/sound_lane.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <algorithm>
+#include <cmath>
+
+#include "app/look/theme.h"
+
+namespace fin::app {
+namespace {
+
+constexpr int kLeft_px = 62;  ///< as in the trace beneath
+constexpr int kRight_px = 14;
+constexpr double kQuietest_dB = -60.0;
+
+double decibels(float value) {
+  return std::max(20.0 * std::log10(std::max(static_cast<double>(value), 1e-9)), kQuietest_dB);
+}
+
+}  // namespace
+
+SoundLane::SoundLane(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+  setFixedHeight(52);
+  setObjectName("soundLane");
+  setAccessibleName(tr("How loud the clip is against time"));
+  setToolTip(tr("Sound: the peaks in outline, the level filled, in decibels below the loudest that can be written."));
+  hide();
+  connect(&desk, &PassDesk::passChanged, this, &SoundLane::listen);
+  connect(&desk, &PassDesk::frameChanged, this, qOverload<>(&QWidget::update));
+}
+
+void SoundLane::listen() {
+  if (desk_.clip() == clip_) return;
+  clip_ = desk_.clip();
+  listening_.stop();
+  level_ = {};
+  hide();
+  if (!clip_ || !clip_->info().hasSound) return;
+  const Seconds step(std::max(length_s() / 2000.0, 0.002));
+  listening_.start([clip = clip_, step](const std::stop_token& stop) { return soundLevel(*clip, step, {stop, {}}); },
+                   [this](Result<SoundLevel> level) {
+                     if (!level) return;
+                     level_ = std::move(*level);
+                     show();
+                     update();
+                   });
+}
+
+double SoundLane::length_s() const {
+  return std::max(clip_->index().timeOf(clip_->index().frameCount() - 1).value(), 1e-3);
+}
+
+QRectF SoundLane::plot() const {
+  return QRectF(kLeft_px, 2, width() - kLeft_px - kRight_px, height() - 4);
+}
+
+void SoundLane::paintEvent(QPaintEvent*) {
+  if (!clip_ || !heard()) return;
+  QPainter painter(this);
+  painter.setRenderHint(QPainter::Antialiasing);
+  const QRectF box = plot();
+  painter.fillRect(box, theme().card);
+  painter.setPen(QPen(theme().line, 1));
+  painter.drawRect(box);
+  const auto pathOf = [&](const std::vector<float>& values) {
+    QPainterPath path(box.bottomLeft());
+    for (std::size_t i = 0; i < values.size(); ++i) {
+      const double t = level_.start.value() + (static_cast<double>(i) + 0.5) * level_.step.value();
+      const double x = box.left() + box.width() * std::min(t / length_s(), 1.0);
+      path.lineTo(x, box.bottom() - box.height() * (1.0 - decibels(values[i]) / kQuietest_dB));
+    }
+    path.lineTo(box.bottomRight());
+    return path;
+  };
+  painter.setPen(QPen(theme().faint, 1));
+  painter.drawPath(pathOf(level_.peak));
+  painter.setPen(Qt::NoPen);
+  painter.setBrush(theme().ink);
+  painter.drawPath(pathOf(level_.rms));
+  painter.setBrush(Qt::NoBrush);
+  painter.setPen(theme().ink);
+  QFont font = painter.font();
+  font.setPixelSize(12);
+  painter.setFont(font);
+  const QRectF words(0, 0, kLeft_px - 6, height());
+  painter.drawText(words, Qt::AlignRight | Qt::AlignTop, tr("0 dB"));
+  painter.drawText(words, Qt::AlignRight | Qt::AlignVCenter, tr("Sound"));
+  painter.drawText(words, Qt::AlignRight | Qt::AlignBottom, QString::number(kQuietest_dB, 'f', 0));
+  painter.setPen(QPen(theme().accent, 2));
+  const double x = box.left() + box.width() * clip_->index().timeOf(desk_.frame()).value() / length_s();
+  painter.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
+}
+
+void SoundLane::mousePressEvent(QMouseEvent* event) {
+  goTo(event->position().x());
+}
+
+void SoundLane::mouseMoveEvent(QMouseEvent* event) {
+  goTo(event->position().x());
+}
+
+void SoundLane::goTo(double x) {
+  if (!clip_) return;
+  const double share = std::clamp((x - plot().left()) / plot().width(), 0.0, 1.0);
+  emit frameWanted(clip_->index().frameShownAt(Seconds(share * length_s())));
+}
+
+}  // namespace fin::app
