@@ -9,7 +9,8 @@
 namespace fin {
 
 /// A pinhole camera that looks square at the middle of the lure's plane. Side: from the lure's right (or its
-/// left), top: from above, head-on: from ahead.
+/// left), top: from above, head-on: from ahead. Behind a flat window every ray is bent by Snell's law (glass
+/// 1.50, fresh water 1.333), at any angle.
 class RehearsalCamera {
  public:
   struct Setup {
@@ -18,20 +19,30 @@ class RehearsalCamera {
     int width_px = 1280;
     int height_px = 720;
     double focal_px = 1200.0;
-    double distance_mm = 1500.0;
+    double distance_mm = 1500.0;  ///< eye to the lure's plane, all in all
+    double air_mm = 0.0;          ///< of it before the window; 0 for a camera in the water
+    double glass_mm = 0.0;
   };
   explicit RehearsalCamera(const Setup& setup);
 
   [[nodiscard]] PixelPoint project(const Eigen::Vector3d& tank_mm) const;
-  [[nodiscard]] const Eigen::Vector3d& eye() const { return eye_; }
+  /// What a place in the picture sees in the water: from `from` onwards, `along` not of unit length.
+  struct Sight {
+    Eigen::Vector3d from;
+    Eigen::Vector3d along;
+  };
+  [[nodiscard]] Sight sight(double x_px, double y_px) const;
   [[nodiscard]] const Eigen::Vector3d& right() const { return right_; }
   [[nodiscard]] const Eigen::Vector3d& up() const { return up_; }
-  /// Direction of the ray through a place in the picture; not of unit length.
-  [[nodiscard]] Eigen::Vector3d ray(double x_px, double y_px) const;
-  [[nodiscard]] double pixelsPerMillimetre() const { return setup_.focal_px / setup_.distance_mm; }
+  /// At the middle of the lure's plane.
+  [[nodiscard]] double pixelsPerMillimetre() const;
   [[nodiscard]] const Setup& setup() const { return setup_; }
 
  private:
+  /// How far from the axis a ray of this slope in air comes, at a depth before the eye.
+  [[nodiscard]] double reach_mm(double slope, double depth_mm) const;
+  [[nodiscard]] bool throughWindow() const { return setup_.air_mm > 0.0; }
+
   Setup setup_;
   Eigen::Vector3d right_;
   Eigen::Vector3d up_;

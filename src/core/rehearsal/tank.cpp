@@ -99,10 +99,17 @@ Track RehearsalTank::trueTrack(std::span<const MarkName> marks) const {
 }
 
 std::pair<PixelPoint, PixelPoint> RehearsalTank::rulerEnds() const {
-  const double half = 0.5 * scene_.ruler_mm * camera_.pixelsPerMillimetre();
-  const double middle = 0.5 * (camera_.setup().width_px - 1);
   const double y = camera_.setup().height_px - kRulerOver_px;
-  return {{std::round(middle - half), y}, {std::round(middle - half) + 2.0 * half, y}};
+  const auto sight = camera_.sight(0.5 * (camera_.setup().width_px - 1), y);
+  const Vector3d back = camera_.right().cross(camera_.up());
+  const double along = -(sight.from.dot(back) + scene_.rulerBehind_mm) / sight.along.dot(back);
+  const Vector3d middle = sight.from + sight.along * along;
+  const Vector3d half = camera_.right() * (0.5 * scene_.ruler_mm);
+  // Its left end stands on a whole pixel, as it is painted.
+  const PixelPoint from = camera_.project(middle - half);
+  const PixelPoint to = camera_.project(middle + half);
+  const double shift = std::round(from.x_px) - from.x_px;
+  return {{from.x_px + shift, y}, {to.x_px + shift, y}};
 }
 
 Result<Picture> RehearsalTank::frame(std::size_t n) {
@@ -233,12 +240,12 @@ void RehearsalTank::addPaint(cv::Mat& sum, const cv::Rect& whole, const std::vec
     auto* row = sum.ptr<cv::Vec4f>(y - whole.y) - whole.x;
     for (int x = box.x; x < box.x + box.width; ++x) {
       for (int s = 0; s < kSamples * kSamples; ++s) {
-        const Vector3d ray =
-            camera_.ray(x + (s % kSamples + 0.5) / kSamples - 0.5, y + (s / kSamples + 0.5) / kSamples - 0.5);
+        const auto sight =
+            camera_.sight(x + (s % kSamples + 0.5) / kSamples - 0.5, y + (s / kSamples + 0.5) / kSamples - 0.5);
         std::optional<Hit> nearest;
         const PosedPart* part = nullptr;
         for (const PosedPart& p : parts) {
-          const auto hit = meet(p, camera_.eye(), ray);
+          const auto hit = meet(p, sight.from, sight.along);
           if (hit && (!nearest || hit->along < nearest->along)) {
             nearest = hit;
             part = &p;
@@ -246,7 +253,7 @@ void RehearsalTank::addPaint(cv::Mat& sum, const cv::Rect& whole, const std::vec
         }
         if (part == nullptr) continue;
         const auto colour = part->isBody ? skin(scene_.lure, nearest->onSphere) : part->paint;
-        const double light = lightOn(*part, nearest->onSphere, -ray.normalized());
+        const double light = lightOn(*part, nearest->onSphere, -sight.along.normalized());
         for (int c = 0; c < 3; ++c)
           row[x][c] += share * static_cast<float>(light * colour[static_cast<std::size_t>(c)]);
         row[x][3] += share;

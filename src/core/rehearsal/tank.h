@@ -23,7 +23,8 @@ struct RehearsalScene {
   double noise_grey = 2.0;
   double dancingLight = 0.06;  ///< share of the light that moves
   int specks = 40;
-  double ruler_mm = 400.0;  ///< a ruler in the lure's plane, near the picture's lower edge; none at 0
+  double ruler_mm = 400.0;       ///< a ruler near the picture's lower edge; none at 0
+  double rulerBehind_mm = 0.0;   ///< how far it hangs behind the lure's plane; negative for before it
   unsigned seed = 1;
 };
 
@@ -31,7 +32,7 @@ struct RehearsalScene {
 ///
 /// Model: ellipsoids with painted skin under light from above, a tiled wall behind, light that dances, specks
 /// that drift; exposure is averaged over five instants, edges over 2 × 2 samples; grey noise is added last.
-/// Plain on purpose: no refraction, no shadows, no bubbles. The same seed gives the same frames in any order.
+/// Plain on purpose: no shadows, no bubbles, the wall as if seen in air. The same seed gives the same frames in any order.
 class RehearsalTank : public FrameSource {
  public:
   explicit RehearsalTank(RehearsalScene scene);

@@ -32,6 +32,10 @@ PlaneCard::PlaneCard(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(d
   auto* same = namedButton(tr("Same plane"), "samePlane");
   grid->addWidget(take, 6, 0);
   grid->addWidget(same, 6, 1);
+  window_ = faintLabel(tr("A flat window stretches the picture towards its edge, by about 1 %. A lens found with "
+                          "the board in the water takes that out."));
+  window_->hide();
+  grid->addWidget(window_, 7, 0, 1, 2);
   connect(take, &QPushButton::clicked, this, &PlaneCard::take);
   connect(same, &QPushButton::clicked, this, [this] {
     desk_.edit(tr("Ruler in the lure's plane"), [](PassRequest& r) { r.scalePlane.reset(); });
@@ -55,6 +59,7 @@ void PlaneCard::take() {
   desk_.edit(tr("Say where the ruler hangs"), [&](PassRequest& r) {
     r.scalePlane = ScalePlane{*ruler, *lure};
   });
+  window_->setVisible(air.value() > 0.0 && !desk_.current()->request.lens);
 }
 
 void PlaneCard::refresh() {

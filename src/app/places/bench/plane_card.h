@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <QLabel>
 #include <QWidget>
 
 #include "app/look/unit_box.h"
@@ -29,6 +30,7 @@ class PlaneCard : public QWidget {
   UnitBox* rulerWater_;
   UnitBox* rulerAir_;
   UnitBox* salt_;
+  QLabel* window_;  ///< what a flat window does
 };
 
 }  // namespace fin::app
