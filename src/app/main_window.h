@@ -31,6 +31,7 @@ class MainWindow : public QMainWindow {
   [[nodiscard]] PassDesk& desk() { return *desk_; }
   [[nodiscard]] DayDesk& day() { return *day_; }
   [[nodiscard]] KeptCalibrations& kept() { return *kept_; }
+  [[nodiscard]] LensDesk& lenses() { return *lenses_; }
   [[nodiscard]] ClipSharing& sharing() { return *sharing_; }
   [[nodiscard]] BenchPlace& bench() { return *bench_; }
   [[nodiscard]] PlanPlace& plan() { return *plan_; }

@@ -5,6 +5,7 @@
 #include <QPixmap>
 #include <QTableView>
 #include <cstdio>
+#include <utility>
 
 #include "app/places/plan/rack_page.h"
 #include "app/print/sheets.h"
@@ -48,24 +49,52 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
            {"bench-fall.png", [bench] { bench(3, 0.6); }},
            // On the pass of the picture before, which lies ready.
            {"bench-size-and-time.png",
-            [this] { window_.bench().findChild<QPushButton*>("moreCalibration")->click(); }}};
+            [this] {
+              window_.bench().findChild<QPushButton*>("moreCalibration")->click();
+              press("foldCamera");
+            }},
+           {"bench-found-lines.png",
+            [this] {
+              press("foldLines");
+              press("findLine3");
+            }},
+           {"bench-other-cameras.png",
+            [this, bench] {
+              bench(5, 0.5);
+              press("foldSharing");
+              // Its clip has to be open before it can be listened to.
+              whenOpen_ = [this] { press("alignBySound"); };
+            }},
+           {"bench-lens.png", [this, bench] {
+              bench(6, 0.0);
+              press("foldLens");
+              whenOpen_ = [this] { press("solveLens"); };
+            }}};
   for (const auto& printed : {printPassSheet(window_.day(), folder_.filePath("pass-sheet.pdf")),
                               printCautions(folder_.filePath("cautions.pdf"))}) {
     if (!printed) std::fprintf(stderr, "agile-fin: %s\n", printed.error().message.c_str());
   }
   connect(&timer_, &QTimer::timeout, this, [this] {
     quiet_ = settled() ? quiet_ + 1 : 0;
+    if (quiet_ == kQuietTicks && whenOpen_) {
+      std::exchange(whenOpen_, nullptr)();
+      quiet_ = 0;
+    }
     if (quiet_ >= kQuietTicks) take();
   });
   timer_.start(kTick_ms);
   next();
 }
 
+void Shots::press(const char* button) {
+  window_.bench().findChild<QPushButton*>(button)->click();
+}
+
 bool Shots::settled() const {
   const FootageView& footage = window_.bench().footage();
   const bool shown =
       !window_.desk().clip() || (footage.hasPicture() && footage.shownFrame() == window_.desk().frame());
-  return !window_.desk().busy() && shown;
+  return !window_.desk().busy() && !window_.sharing().aligning() && !window_.lenses().solving() && shown;
 }
 
 void Shots::next() {

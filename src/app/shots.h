@@ -25,6 +25,7 @@ class Shots : public QObject {
     std::function<void()> prepare;
   };
   void next();
+  void press(const char* button);
   void take();
   [[nodiscard]] bool settled() const;
 
@@ -32,6 +33,7 @@ class Shots : public QObject {
   QDir folder_;
   std::deque<Shot> left_;
   QTimer timer_;
+  std::function<void()> whenOpen_;
   int quiet_ = 0;  ///< ticks since the view last had something to do
 };
 

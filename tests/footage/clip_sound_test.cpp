@@ -3,6 +3,7 @@
 
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <cmath>
 #include <numbers>
 
@@ -68,6 +69,29 @@ TEST(SoundStretch, IsExactlyTheOneAskedFor) {
   ASSERT_TRUE(ok);
   EXPECT_NEAR(first_s, 2.0, 1.0 / 8000.0);
   EXPECT_NEAR(static_cast<double>(count), 4000.0, 1.0);
+}
+
+TEST(ClipWriter, WritesSoundOnTheSameTime) {
+  const test::TemporaryFolder folder;
+  constexpr int kRate_Hz = 48000;
+  const auto writer = ClipWriter::create(folder / "a.mp4", {.width_px = 160, .height_px = 96, .soundRate_Hz = kRate_Hz});
+  ASSERT_TRUE(writer) << writer.error().message;
+  for (std::size_t n = 0; n < 60; ++n) {
+    ASSERT_TRUE((*writer)->add(test::numbered(n), Seconds(static_cast<double>(n) / 30.0)));
+    std::vector<float> samples(kRate_Hz / 30, 0.0F);
+    if (n == 30) {
+      for (std::size_t i = 0; i < samples.size(); ++i) samples[i] = 0.7F * std::sin(0.1F * static_cast<float>(i));
+    }
+    ASSERT_TRUE((*writer)->addSound(samples));
+  }
+  ASSERT_TRUE((*writer)->finish());
+  const auto clip = Clip::open(folder / "a.mp4");
+  ASSERT_TRUE(clip);
+  const auto level = soundLevel(**clip, Seconds(0.005));
+  ASSERT_TRUE(level);
+  const auto loudest = std::max_element(level->rms.begin(), level->rms.end()) - level->rms.begin();
+  EXPECT_NEAR(0.005 * static_cast<double>(loudest), 1.015, 0.02);
+  EXPECT_LT(level->rms[100], 0.01F);
 }
 
 TEST(SoundStretch, SaysSoWhereTheClipHasNone) {

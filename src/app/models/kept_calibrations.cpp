@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/models/kept_calibrations.h"
 
-#include <QDateTime>
-#include <QFileInfo>
 #include <algorithm>
 
 namespace fin::app {
@@ -60,11 +58,6 @@ KeptCalibrations::KeptCalibrations(PassDesk& desk, Log& log, QUndoStack& undo, Q
   reload();
 }
 
-std::string KeptCalibrations::dayOf(const PassRequest& request) {
-  const QFileInfo file(QString::fromStdString(request.clip.string()));
-  return file.lastModified().date().toString(Qt::ISODate).toStdString();
-}
-
 void KeptCalibrations::reload() {
   if (auto all = log_.calibrations()) all_ = std::move(*all);
   emit changed();
@@ -73,7 +66,7 @@ void KeptCalibrations::reload() {
 const KeptCalibration* KeptCalibrations::kept() const {
   const LoggedPass* pass = desk_.current();
   if (pass == nullptr) return nullptr;
-  const std::string day = dayOf(pass->request);
+  const std::string day = dayOf(pass->request.clip);
   const auto found = std::find_if(all_.begin(), all_.end(), [&](const KeptCalibration& k) {
     return k.camera == pass->camera && k.day == day;
   });
@@ -85,7 +78,7 @@ std::vector<RowId> KeptCalibrations::standingOnKept() const {
   const KeptCalibration* k = kept();
   if (k == nullptr) return out;
   for (const LoggedPass& pass : desk_.passes()) {
-    if (pass.camera == k->camera && calibrationOf(pass.request) == k->calibration && dayOf(pass.request) == k->day)
+    if (pass.camera == k->camera && calibrationOf(pass.request) == k->calibration && dayOf(pass.request.clip) == k->day)
       out.push_back(pass.id);
   }
   return out;
@@ -103,7 +96,7 @@ void KeptCalibrations::keep() {
   if (current == nullptr) return;
   const Calibration now = calibrationOf(current->request);
   const KeptCalibration* k = kept();
-  const std::string day = dayOf(current->request);
+  const std::string day = dayOf(current->request.clip);
   State before{current->camera, day, k != nullptr ? std::optional(*k) : std::nullopt, {}};
   State after{current->camera, day, KeptCalibration{current->camera, day, now, current->request.clip}, {}};
   if (k != nullptr && k->calibration == now) return;

@@ -47,9 +47,6 @@ class KeptCalibrations : public QObject {
   // For the undo command.
   void apply(const State& state);
 
-  /// The day on which a clip was filmed: its file's.
-  static std::string dayOf(const PassRequest& request);
-
  signals:
   void changed();
   void told(const QString& message, bool trouble);

@@ -6,8 +6,9 @@ extern "C" {
 #include <libavutil/mem.h>
 }
 
-#include <fmt/format.h>
+#include <fmt/chrono.h>
 #include <array>
+#include <chrono>
 #include <fstream>
 #include <memory>
 #include <vector>
@@ -55,6 +56,15 @@ Result<ClipPrint> printOf(const std::filesystem::path& path) {
   std::array<std::uint8_t, 2 * AV_HASH_MAX_SIZE + 1> hex{};
   av_hash_final_hex(hash.get(), hex.data(), static_cast<int>(hex.size()));
   return ClipPrint{size, reinterpret_cast<const char*>(hex.data())};
+}
+
+std::string dayOf(const std::filesystem::path& file) {
+  std::error_code failed;
+  const auto written = std::filesystem::last_write_time(file, failed);
+  if (failed) return {};
+  const std::time_t seconds = std::chrono::system_clock::to_time_t(
+      std::chrono::time_point_cast<std::chrono::system_clock::duration>(std::chrono::file_clock::to_sys(written)));
+  return fmt::format("{:%Y-%m-%d}", fmt::localtime(seconds));
 }
 
 }  // namespace fin

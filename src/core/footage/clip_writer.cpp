@@ -4,12 +4,15 @@
 #include "core/footage/av_handles.h"
 
 extern "C" {
+#include <libavutil/channel_layout.h>
 #include <libavutil/display.h>
 #include <libavutil/opt.h>
 }
 
 #include <fmt/format.h>
+#include <algorithm>
 #include <cmath>
+#include <vector>
 
 namespace fin {
 namespace {
@@ -42,6 +45,9 @@ class AvClipWriter : public ClipWriter {
     format_.reset(raw);
     if (auto ready = openEncoder(); !ready) return ready;
     if (auto ready = addStream(); !ready) return ready;
+    if (options_.soundRate_Hz > 0) {
+      if (auto ready = openSound(); !ready) return ready;
+    }
     if (const int code = avio_open(&raw->pb, ("file:" + path_.string()).c_str(), AVIO_FLAG_WRITE); code < 0) {
       return refused(av::reason(code));
     }
@@ -55,11 +61,30 @@ class AvClipWriter : public ClipWriter {
     const int strides[] = {static_cast<int>(rgb.step), 0, 0, 0};
     sws_scale(scaler_.get(), planes, strides, 0, rgb.rows, frame_->data, frame_->linesize);
     frame_->pts = std::llround(time.value() * codec_->time_base.den / codec_->time_base.num);
-    return encode(frame_.get());
+    return encode(*codec_, *stream_, frame_.get());
+  }
+
+  Result<void> addSound(std::span<const float> samples) override {
+    waiting_.insert(waiting_.end(), samples.begin(), samples.end());
+    const auto block = static_cast<std::size_t>(soundFrame_->nb_samples);
+    std::size_t done = 0;
+    for (; done + block <= waiting_.size(); done += block) {
+      av_frame_make_writable(soundFrame_.get());
+      std::copy_n(waiting_.begin() + static_cast<std::ptrdiff_t>(done), block,
+                  reinterpret_cast<float*>(soundFrame_->data[0]));
+      soundFrame_->pts = soundAt_;
+      soundAt_ += soundFrame_->nb_samples;
+      if (auto ok = encode(*sound_, *soundStream_, soundFrame_.get()); !ok) return ok;
+    }
+    waiting_.erase(waiting_.begin(), waiting_.begin() + static_cast<std::ptrdiff_t>(done));
+    return {};
   }
 
   Result<void> finish() override {
-    if (auto flushed = encode(nullptr); !flushed) return flushed;
+    if (auto flushed = encode(*codec_, *stream_, nullptr); !flushed) return flushed;
+    if (sound_) {
+      if (auto flushed = encode(*sound_, *soundStream_, nullptr); !flushed) return flushed;
+    }
     if (const int code = av_write_trailer(format_.get()); code < 0) return refused(av::reason(code));
     return {};
   }
@@ -112,11 +137,34 @@ class AvClipWriter : public ClipWriter {
     return {};
   }
 
-  Result<void> encode(const AVFrame* frame) {
-    if (const int code = avcodec_send_frame(codec_.get(), frame); code < 0) return refused(av::reason(code));
-    while (avcodec_receive_packet(codec_.get(), packet_.get()) >= 0) {
-      av_packet_rescale_ts(packet_.get(), codec_->time_base, stream_->time_base);
-      packet_->stream_index = stream_->index;
+  Result<void> openSound() {
+    const AVCodec* encoder = avcodec_find_encoder(AV_CODEC_ID_AAC);
+    if (encoder == nullptr) return refused("no encoder for sound is there");
+    sound_.reset(avcodec_alloc_context3(encoder));
+    sound_->sample_fmt = AV_SAMPLE_FMT_FLTP;
+    sound_->sample_rate = options_.soundRate_Hz;
+    sound_->ch_layout = AV_CHANNEL_LAYOUT_MONO;
+    sound_->time_base = {1, options_.soundRate_Hz};
+    sound_->bit_rate = 128'000;
+    if ((format_->oformat->flags & AVFMT_GLOBALHEADER) != 0) sound_->flags |= AV_CODEC_FLAG_GLOBAL_HEADER;
+    if (const int code = avcodec_open2(sound_.get(), encoder, nullptr); code < 0)
+      return refused(av::reason(code));
+    soundStream_ = avformat_new_stream(format_.get(), nullptr);
+    avcodec_parameters_from_context(soundStream_->codecpar, sound_.get());
+    soundStream_->time_base = sound_->time_base;
+    soundFrame_->format = sound_->sample_fmt;
+    soundFrame_->ch_layout = sound_->ch_layout;
+    soundFrame_->sample_rate = sound_->sample_rate;
+    soundFrame_->nb_samples = sound_->frame_size;
+    if (av_frame_get_buffer(soundFrame_.get(), 0) < 0) return refused("no memory");
+    return {};
+  }
+
+  Result<void> encode(AVCodecContext& codec, const AVStream& stream, const AVFrame* frame) {
+    if (const int code = avcodec_send_frame(&codec, frame); code < 0) return refused(av::reason(code));
+    while (avcodec_receive_packet(&codec, packet_.get()) >= 0) {
+      av_packet_rescale_ts(packet_.get(), codec.time_base, stream.time_base);
+      packet_->stream_index = stream.index;
       if (const int code = av_interleaved_write_frame(format_.get(), packet_.get()); code < 0) {
         return refused(av::reason(code));
       }
@@ -132,6 +180,11 @@ class AvClipWriter : public ClipWriter {
   av::FramePtr frame_{av_frame_alloc()};
   av::PacketPtr packet_{av_packet_alloc()};
   av::Scaler scaler_;
+  av::Codec sound_;
+  AVStream* soundStream_ = nullptr;
+  av::FramePtr soundFrame_{av_frame_alloc()};
+  std::vector<float> waiting_;  ///< samples that do not fill a block yet
+  std::int64_t soundAt_ = 0;    ///< samples written
 };
 
 }  // namespace

@@ -4,6 +4,7 @@
 #include <filesystem>
 #include <memory>
 #include <opencv2/core/mat.hpp>
+#include <span>
 
 #include "core/units/quantity.h"
 #include "core/units/result.h"
@@ -18,9 +19,10 @@ struct ClipWriterOptions {
   int bFrames = 2;
   int quality = 20;           ///< constant rate factor: smaller is better
   int clockwiseTurn_deg = 0;  ///< written as a note to the player, the picture itself is not turned
+  int soundRate_Hz = 0;       ///< one channel of sound beside the picture; none at 0
 };
 
-/// Writes frames as a clip (H.264 where the encoder is there, else MPEG-4 part 2; MJPEG in .avi). The
+/// Writes frames as a clip (H.264 where the encoder is there, else MPEG-4 part 2; MJPEG in .avi; sound as AAC). The
 /// container follows from the file's ending. Used by the rehearsal tank in place of a camera.
 /// Errors: NotWritable with the file's name.
 class ClipWriter {
@@ -31,6 +33,8 @@ class ClipWriter {
 
   /// CV_8UC3, red first, of the size promised. Times must rise.
   [[nodiscard]] virtual Result<void> add(const cv::Mat& rgb, Seconds time) = 0;
+  /// The next samples of the sound, full scale 1; the first belongs to time 0.
+  [[nodiscard]] virtual Result<void> addSound(std::span<const float> samples) = 0;
   /// Writes what is still held back and closes the file.
   [[nodiscard]] virtual Result<void> finish() = 0;
 };

@@ -7,12 +7,15 @@
 
 #include "core/planning/questions.h"
 #include "core/records/log.h"
+#include "core/rehearsal/board_film.h"
 #include "core/rehearsal/rehearse.h"
 
 namespace fin {
 namespace {
 
 namespace fs = std::filesystem;
+
+constexpr const char* kBoardTitle = "The board before the fixed camera";
 
 struct DemoPass {
   std::string file;
@@ -114,17 +117,23 @@ std::vector<DemoPass> demoPasses() {
                         .rock_deg = 9.0,
                         .kick_Hz = 2.2,
                         .kick_deg = 18.0};
+  // One knock on the tank lets the two cameras of one pass be lined up by their sound.
+  RehearsalScene obligTop = scene(spoon(), oblig, View::Top, 3.4, 12);
+  obligTop.sound = RehearsalSound{.knocks_s = {0.42}};
+  RehearsalScene obligSide = scene(spoon(), oblig, View::Side, 3.2, 16);
+  obligSide.sound = RehearsalSound{.gain = 0.4, .knocks_s = {0.42}};
+  obligSide.begun = Seconds(0.19);
   return {
       {"skrell-95-pull.mp4", "Skrell 95, straight pull from above", kSkrell,
        scene(jerkbait(), skrell, View::Top, 2.8, 11)},
-      {"oblig-18-pull.mp4", "Oblig 18, straight pull from above", kOblig,
-       scene(spoon(), oblig, View::Top, 3.4, 12)},
+      {"oblig-18-pull.mp4", "Oblig 18, straight pull from above", kOblig, obligTop},
       {"tavver-12-pull.mp4", "Tavver 12, straight pull from above", kTavver,
        scene(bladedBait(), tavver, View::Top, 4.2, 13)},
       {"vinto-11-fall-7g.mp4", "Vinto 11, fall on the 7 g head", kVinto7,
        scene(paddleTail(), vinto, View::Side, 2.9, 14)},
       {"vinto-11-fall-4g.mp4", "Vinto 11, fall on the 4 g head", kVinto4,
        scene(paddleTail(), vintoLight, View::Side, 4.2, 15)},
+      {"oblig-18-pull-side.mp4", "Oblig 18, the same pull from the side", kOblig, obligSide},
   };
 }
 
@@ -285,6 +294,47 @@ Result<void> keep(Log& log, const DayPlan& plan, const DemoPass& pass, const fs:
   return log.saveReadings(*id, result->readings);
 }
 
+/// The board carried about before the fixed camera, from which its lens is found.
+Result<void> filmBoard(const fs::path& clip) {
+  if (fs::exists(clip)) return {};
+  BoardScene scene;
+  scene.lens = {1700.0, 1700.0, 639.5, 359.5, {}};
+  scene.frames = 60;
+  BoardFilm film(scene);
+  const auto writer =
+      ClipWriter::create(clip, {.width_px = scene.width_px, .height_px = scene.height_px, .rate = scene.rate});
+  if (!writer) return tl::unexpected(writer.error());
+  for (std::size_t n = 0; n < film.frameCount(); ++n) {
+    if (auto ok = (*writer)->add(film.frame(n)->rgb(), film.timeOf(n)); !ok) return ok;
+  }
+  return (*writer)->finish();
+}
+
+Result<void> addBoard(Log& log, const fs::path& clip) {
+  if (auto filmed = filmBoard(clip); !filmed) return filmed;
+  PassRequest request;
+  request.clip = clip;
+  const auto id = log.addPass(kBoardTitle, request);
+  if (!id) return tl::unexpected(id.error());
+  return log.assign(*id, std::nullopt, "fixed");
+}
+
+/// Size and time of a camera's first clip are kept for the day.
+Result<void> keepCalibrations(Log& log) {
+  const auto passes = log.passes();
+  if (!passes) return tl::unexpected(passes.error());
+  for (const char* camera : {"top", "fixed"}) {
+    const auto first = std::find_if(passes->begin(), passes->end(),
+                                    [camera](const LoggedPass& p) { return p.camera == camera; });
+    if (first == passes->end()) continue;
+    const std::string day = dayOf(first->request.clip);
+    const auto ok =
+        log.keepCalibration(camera, day, KeptCalibration{camera, day, calibrationOf(first->request), first->request.clip});
+    if (!ok) return ok;
+  }
+  return {};
+}
+
 }  // namespace
 
 Result<fs::path> makeDemoDay(const fs::path& folder, const JobControl& job) {
@@ -313,6 +363,12 @@ Result<fs::path> makeDemoDay(const fs::path& folder, const JobControl& job) {
                                    [&](const LoggedPass& p) { return p.title == passes[i].title; });
     if (known) continue;
     if (auto ok = keep(**log, plan, passes[i], clip); !ok) return tl::unexpected(ok.error());
+  }
+  const bool boardKnown =
+      std::any_of(kept->begin(), kept->end(), [](const LoggedPass& p) { return p.title == kBoardTitle; });
+  if (!boardKnown) {
+    if (auto ok = addBoard(**log, folder / "board-in-the-water.mp4"); !ok) return tl::unexpected(ok.error());
+    if (auto ok = keepCalibrations(**log); !ok) return tl::unexpected(ok.error());
   }
   return file;
 }

@@ -8,6 +8,7 @@ namespace fin {
 namespace {
 
 constexpr double kRulerU95_mm = 0.5;
+constexpr int kSoundRate_Hz = 48000;
 constexpr double kClear_px = 12.0;  ///< from the picture's edge
 
 std::vector<MarkName> marksOf(const LureBuild& lure) {
@@ -35,6 +36,7 @@ Result<void> filmRehearsal(const RehearsalScene& scene, const std::filesystem::p
   options.width_px = scene.camera.width_px;
   options.height_px = scene.camera.height_px;
   options.rate = playRate.value_or(scene.rate);
+  if (scene.sound) options.soundRate_Hz = kSoundRate_Hz;
   auto writer = ClipWriter::create(clip, options);
   if (!writer) return tl::unexpected(writer.error());
   const double slowed = scene.rate / options.rate;
@@ -43,6 +45,11 @@ Result<void> filmRehearsal(const RehearsalScene& scene, const std::filesystem::p
     const auto picture = tank.frame(n);
     if (!picture) return tl::unexpected(picture.error());
     if (auto ok = (*writer)->add(picture->rgb(), tank.timeOf(n) * slowed); !ok) return ok;
+    if (scene.sound) {
+      // Slowed with the picture: what was one second of sound fills as many as the picture takes.
+      const auto sound = tank.soundBetween(tank.timeOf(n), tank.timeOf(n + 1), kSoundRate_Hz * slowed);
+      if (auto ok = (*writer)->addSound(sound); !ok) return ok;
+    }
     job.report(static_cast<double>(n + 1) / static_cast<double>(tank.frameCount()));
   }
   return (*writer)->finish();

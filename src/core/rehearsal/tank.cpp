@@ -4,6 +4,7 @@
 #include <Eigen/Geometry>
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 #include <opencv2/core.hpp>
 #include <optional>
 
@@ -76,7 +77,29 @@ Seconds RehearsalTank::timeOf(std::size_t frame) const {
 }
 
 Seconds RehearsalTank::instantOf(std::size_t frame) const {
-  return timeOf(frame) + Seconds(0.5 * scene_.exposure / scene_.rate.value());
+  return scene_.begun + timeOf(frame) + Seconds(0.5 * scene_.exposure / scene_.rate.value());
+}
+
+std::vector<float> RehearsalTank::soundBetween(Seconds from, Seconds to, double rate_Hz) const {
+  constexpr double kTone_Hz = 900.0;
+  constexpr double kDies_s = 0.04;
+  const auto first = static_cast<std::int64_t>(std::llround(from.value() * rate_Hz));
+  const auto end = static_cast<std::int64_t>(std::llround(to.value() * rate_Hz));
+  std::vector<float> out(static_cast<std::size_t>(std::max<std::int64_t>(end - first, 0)), 0.0F);
+  if (!scene_.sound) return out;
+  std::mt19937 random(scene_.seed + static_cast<unsigned>(first));
+  std::normal_distribution<double> hiss(0.0, scene_.sound->hiss);
+  for (std::size_t i = 0; i < out.size(); ++i) {
+    const double t = (static_cast<double>(first) + static_cast<double>(i)) / rate_Hz + scene_.begun.value();
+    double sum = hiss(random);
+    for (const double knock : scene_.sound->knocks_s) {
+      const double since = t - knock;
+      if (since > 0.0)
+        sum += 0.5 * scene_.sound->gain * std::exp(-since / kDies_s) * std::sin(2.0 * std::numbers::pi * kTone_Hz * since);
+    }
+    out[i] = static_cast<float>(std::clamp(sum, -1.0, 1.0));
+  }
+  return out;
 }
 
 PixelPoint RehearsalTank::markAt(MarkName mark, std::size_t frame) const {

@@ -2,8 +2,10 @@
 #pragma once
 
 #include <memory>
+#include <optional>
 #include <random>
 #include <span>
+#include <vector>
 
 #include "core/footage/frame_source.h"
 #include "core/rehearsal/camera.h"
@@ -11,6 +13,13 @@
 #include "core/tracking/track.h"
 
 namespace fin {
+
+/// What a rehearsal sounds like: a hiss, and knocks on the tank that die away.
+struct RehearsalSound {
+  double hiss = 0.004;            ///< root mean square, full scale 1
+  double gain = 1.0;              ///< of the knocks, as this camera hears them
+  std::vector<double> knocks_s;   ///< true times
+};
 
 /// All that makes one rehearsal clip. Everything drawn at random comes from `seed`.
 struct RehearsalScene {
@@ -25,6 +34,8 @@ struct RehearsalScene {
   int specks = 40;
   double ruler_mm = 400.0;       ///< a ruler near the picture's lower edge; none at 0
   double rulerBehind_mm = 0.0;   ///< how far it hangs behind the lure's plane; negative for before it
+  std::optional<RehearsalSound> sound;
+  Seconds begun{0.0};  ///< when this camera was started, on the motion's clock
   unsigned seed = 1;
 };
 
@@ -41,9 +52,11 @@ class RehearsalTank : public FrameSource {
   [[nodiscard]] Seconds timeOf(std::size_t frame) const override;
   [[nodiscard]] Result<Picture> frame(std::size_t frame) override;
 
-  /// The middle of the exposure: the instant that a frame stands for.
+  /// The middle of the exposure: the instant that a frame stands for, on the motion's clock.
   [[nodiscard]] Seconds instantOf(std::size_t frame) const;
   [[nodiscard]] PixelPoint markAt(MarkName mark, std::size_t frame) const;
+  /// The sound at true times from the first frame on; samples of full scale 1. Silence without a sound.
+  [[nodiscard]] std::vector<float> soundBetween(Seconds from, Seconds to, double rate_Hz) const;
   /// True places of the marks in every frame; not seen where they are outside the picture.
   [[nodiscard]] Track trueTrack(std::span<const MarkName> marks) const;
   /// The ruler's two ends in the picture.
