@@ -38,8 +38,7 @@ class Program : public QObject {
   void open(const fs::path& file) {
     auto log = fin::Log::open(file);
     if (!log) return tellTrouble(log.error());
-    auto window = std::make_unique<fin::app::MainWindow>(std::move(*log));
-    window->desk().setIndexFolder(indexFolder());
+    auto window = std::make_unique<fin::app::MainWindow>(std::move(*log), indexFolder());
     connect(window.get(), &fin::app::MainWindow::logChosen, this, &Program::openChosen, Qt::QueuedConnection);
     window->show();
     if (!shots_.isEmpty()) new fin::app::Shots(*window, QDir(shots_), this);

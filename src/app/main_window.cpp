@@ -41,7 +41,7 @@ QString keyTable() {
 
 }  // namespace
 
-MainWindow::MainWindow(std::unique_ptr<Log> log, QWidget* parent)
+MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& indexFolder, QWidget* parent)
     : QMainWindow(parent),
       log_(std::move(log)),
       desk_(new PassDesk(*log_, undo_, this)),
@@ -86,6 +86,8 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, QWidget* parent)
   connect(choice, &LogChoice::chosen, this, &MainWindow::logChosen);
   addPlace(Place::Log, tr("Log"), choice);
   addActions();
+  desk_->setIndexFolder(indexFolder);
+  poolside_->watch().setIndexFolder(indexFolder);
   if (!desk_->passes().empty()) desk_->select(desk_->passes().front().id);
   go(Place::Bench);
 }

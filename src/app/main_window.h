@@ -24,7 +24,9 @@ class MainWindow : public QMainWindow {
   Q_OBJECT
 
  public:
-  explicit MainWindow(std::unique_ptr<Log> log, QWidget* parent = nullptr);
+  /// Indexes of clips looked through before are kept in `indexFolder`; none where it is empty.
+  explicit MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& indexFolder = {},
+                      QWidget* parent = nullptr);
   ~MainWindow() override;
 
   void go(Place place);

@@ -61,14 +61,18 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
            {"bench-other-cameras.png",
             [this, bench] {
               bench(5, 0.5);
-              press("foldSharing");
-              // Its clip has to be open before it can be listened to.
-              whenOpen_ = [this] { press("alignBySound"); };
+              // Only an open clip can be listened to.
+              whenOpen_ = [this] {
+                press("foldSharing");
+                press("alignBySound");
+              };
             }},
            {"bench-lens.png", [this, bench] {
               bench(6, 0.0);
-              press("foldLens");
-              whenOpen_ = [this] { press("solveLens"); };
+              whenOpen_ = [this] {
+                press("foldLens");
+                press("solveLens");
+              };
             }}};
   for (const auto& printed : {printPassSheet(window_.day(), folder_.filePath("pass-sheet.pdf")),
                               printCautions(folder_.filePath("cautions.pdf"))}) {

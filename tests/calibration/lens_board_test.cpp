@@ -4,6 +4,7 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <cstdio>
 #include <functional>
 
 #include "core/rehearsal/board_film.h"
@@ -53,6 +54,8 @@ TEST(LensBoard, RecoversTheLensThatTheRehearsalWasFilmedThrough) {
   BoardFilm film(scene);
   const auto fit = lensFromClip(film, scene.board);
   ASSERT_TRUE(fit) << fit.error().message;
+  std::printf("focal length %.2f px (true %.2f), k1 %.4f (true %.4f), residual %.3f px\n", fit->lens.fx, scene.lens.fx,
+              fit->lens.k[0], scene.lens.k[0], fit->rms.value());
   EXPECT_LT(fit->rms.value(), 0.15);
   EXPECT_NEAR(fit->lens.fx, scene.lens.fx, 0.01 * scene.lens.fx);
   // What matters: how far a point of the picture's corner is moved.

@@ -48,7 +48,7 @@ void FolderWatch::setFolder(const QString& folder) {
 void FolderWatch::look() {
   if (looking_.running()) return;
   looking_.start(
-      [folder = folder_, known = known_, sizes = sizes_, stood = stood_,
+      [folder = folder_, indexFolder = indexFolder_, known = known_, sizes = sizes_, stood = stood_,
        givenUp = givenUp_](const std::stop_token& stop) {
         Look out;
         const QDir dir(folder);
@@ -63,7 +63,7 @@ void FolderWatch::look() {
             ++out.unfinished;
             continue;
           }
-          const auto clip = Clip::open(path.toStdString());
+          const auto clip = Clip::open(path.toStdString(), {indexFolder, {stop, {}}});
           const auto print = printOf(path.toStdString());
           if (clip && print) {
             const ClipIndex& index = (*clip)->index();

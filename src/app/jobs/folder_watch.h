@@ -5,6 +5,7 @@
 #include <QObject>
 #include <QSet>
 #include <QTimer>
+#include <filesystem>
 #include <vector>
 
 #include "app/jobs/background.h"
@@ -30,6 +31,8 @@ class FolderWatch : public QObject {
   explicit FolderWatch(QObject* parent = nullptr);
   /// An empty name stops watching.
   void setFolder(const QString& folder);
+  /// Where indexes of clips looked through before are kept.
+  void setIndexFolder(std::filesystem::path folder) { indexFolder_ = std::move(folder); }
   [[nodiscard]] const QString& folder() const { return folder_; }
 
  signals:
@@ -51,6 +54,7 @@ class FolderWatch : public QObject {
   void take(Look look);
 
   QString folder_;
+  std::filesystem::path indexFolder_;
   QTimer timer_;
   QSet<QString> known_;
   QMap<QString, qint64> sizes_;

@@ -9,7 +9,7 @@
 namespace fin::app {
 namespace {
 
-constexpr std::size_t kCacheBytes = 192U << 20U;
+constexpr std::size_t kCacheBytes = 128U << 20U;
 constexpr std::size_t kAhead = 24;      ///< frames decoded on in the direction of travel
 constexpr std::size_t kGlimpses = 240;  ///< small copies that are kept
 constexpr int kGlimpseWidth_px = 320;

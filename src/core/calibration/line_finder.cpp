@@ -13,7 +13,9 @@ namespace {
 
 constexpr double kMostSlope_deg = 15.0;
 constexpr double kLeastSupport = 0.35;
-constexpr double kLeastStep_grey = 6.0;  ///< per pixel, of the smoothed picture
+constexpr double kLeastStep_grey = 1.5;  ///< per pixel, of the smoothed picture
+constexpr double kOverNoise = 4.0;       ///< times the picture's usual step
+constexpr int kBorder_px = 4;
 constexpr double kApart_px = 8.0;        ///< nearer lines are one
 constexpr int kReach_px = 4;
 constexpr std::size_t kMost = 8;
@@ -24,19 +26,32 @@ struct Ridges {
   cv::Mat peak;  ///< CV_8U, 255 on a ridge
 };
 
+/// The median over a grid of the picture: what noise and shading alone do.
+double usualStep(const cv::Mat& step) {
+  constexpr int kGrid_px = 7;
+  std::vector<float> some;
+  for (int y = 0; y < step.rows; y += kGrid_px) {
+    for (int x = 0; x < step.cols; x += kGrid_px) some.push_back(step.at<float>(y, x));
+  }
+  const auto middle = some.begin() + static_cast<std::ptrdiff_t>(some.size() / 2);
+  std::nth_element(some.begin(), middle, some.end());
+  return static_cast<double>(*middle);
+}
+
 Ridges ridgesOf(const cv::Mat& grey) {
   cv::Mat smooth;
   cv::GaussianBlur(grey, smooth, {}, 1.5);
   cv::Mat slope;
   cv::Sobel(smooth, slope, CV_32F, 0, 1, 3, 0.125);
   Ridges out{cv::abs(slope), cv::Mat::zeros(grey.size(), CV_8U)};
-  for (int y = 1; y + 1 < grey.rows; ++y) {
+  const double least = std::max(kLeastStep_grey, kOverNoise * usualStep(out.step));
+  for (int y = kBorder_px; y + kBorder_px < grey.rows; ++y) {
     const auto* above = out.step.ptr<float>(y - 1);
     const auto* here = out.step.ptr<float>(y);
     const auto* below = out.step.ptr<float>(y + 1);
     auto* mark = out.peak.ptr<uchar>(y);
     for (int x = 0; x < grey.cols; ++x) {
-      if (here[x] > kLeastStep_grey && here[x] >= above[x] && here[x] > below[x]) mark[x] = 255;
+      if (here[x] > least && here[x] >= above[x] && here[x] > below[x]) mark[x] = 255;
     }
   }
   return out;
@@ -104,8 +119,19 @@ std::optional<FoundLine> settled(const Ridges& ridges, Level line) {
 }
 
 bool sameAs(const FoundLine& a, const FoundLine& b) {
-  return std::abs(a.line.from.y_px - b.line.from.y_px) < kApart_px &&
-         std::abs(a.line.to.y_px - b.line.to.y_px) < kApart_px;
+  return std::abs(midpoint(a.line.from, a.line.to).y_px - midpoint(b.line.from, b.line.to).y_px) < kApart_px;
+}
+
+/// The best supported first; of those that lie together only the best.
+std::vector<FoundLine> bestApart(std::vector<FoundLine> all) {
+  std::stable_sort(all.begin(), all.end(),
+                   [](const FoundLine& a, const FoundLine& b) { return a.support > b.support; });
+  std::vector<FoundLine> out;
+  for (const FoundLine& line : all) {
+    const bool known = std::any_of(out.begin(), out.end(), [&](const FoundLine& o) { return sameAs(o, line); });
+    if (!known && out.size() < kMost) out.push_back(line);
+  }
+  return out;
 }
 
 std::vector<FoundLine> levelLines(const cv::Mat& grey) {
@@ -121,14 +147,9 @@ std::vector<FoundLine> levelLines(const cv::Mat& grey) {
     const double distance = rough[i][0];
     const double theta = rough[i][1];
     const auto line = settled(ridges, {distance / std::sin(theta), -std::cos(theta) / std::sin(theta)});
-    if (!line || line->support < kLeastSupport) continue;
-    if (std::none_of(out.begin(), out.end(), [&](const FoundLine& o) { return sameAs(o, *line); }))
-      out.push_back(*line);
+    if (line && line->support >= kLeastSupport) out.push_back(*line);
   }
-  std::stable_sort(out.begin(), out.end(),
-                   [](const FoundLine& a, const FoundLine& b) { return a.support > b.support; });
-  if (out.size() > kMost) out.resize(kMost);
-  return out;
+  return bestApart(std::move(out));
 }
 
 }  // namespace

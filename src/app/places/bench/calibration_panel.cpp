@@ -25,7 +25,10 @@ CalibrationPanel::CalibrationPanel(const Models& models, QWidget* parent)
   add(tr("A ruler in another plane"), "foldPlane", new PlaneCard(models.desk));
   square_ = add(tr("Size from four corners"), "foldSquare", new SquareCard(models.desk));
   lines_ = add(tr("Plumb, waterline, bottom"), "foldLines", new LinesCard(models.desk));
-  add(tr("The lens"), "foldLens", new LensCard(models.desk, models.lenses));
+  auto* lens = add(tr("The lens"), "foldLens", new LensCard(models.desk, models.lenses));
+  // Once the layout has made room for it.
+  connect(
+      lens, &LensCard::lensFound, this, [this](QWidget* shown) { ensureWidgetVisible(shown); }, Qt::QueuedConnection);
   add(tr("Other cameras of this pass"), "foldSharing", new SharingCard(models.desk, models.sharing));
   layout_->addWidget(buildMoving());
   layout_->addStretch();
@@ -46,6 +49,7 @@ Card* CalibrationPanel::add(const QString& title, const char* name, Card* card) 
     for (Fold* other : folds_) {
       if (other != fold) other->setOpen(false);
     }
+    QMetaObject::invokeMethod(this, [this, fold] { ensureWidgetVisible(fold); }, Qt::QueuedConnection);
   });
   return card;
 }

@@ -13,7 +13,15 @@
 namespace fin::app {
 namespace {
 
-constexpr double kLonger = 50.0;  ///< residuals are drawn so many times as long
+/// How many times as long residuals are drawn, so that they can be seen and do not cover each other.
+double timesAsLong(const LensFit& fit) {
+  constexpr double kSeen = 0.02;  // of the picture's width
+  const double wanted = kSeen * fit.width_px / std::max(fit.rms.value(), 1e-3);
+  for (const double times : {1000.0, 500.0, 200.0, 100.0, 50.0, 20.0}) {
+    if (times <= wanted) return times;
+  }
+  return 10.0;
+}
 
 QSpinBox* cornerBox(int value, const char* name, const QString& spoken) {
   auto* box = new QSpinBox;
@@ -46,16 +54,17 @@ void ResidualPicture::paintEvent(QPaintEvent*) {
   const double scale = std::min(static_cast<double>(width()) / fit_.width_px, (height() - 18.0) / fit_.height_px);
   painter.fillRect(QRectF(0, 0, fit_.width_px * scale, fit_.height_px * scale), theme().paper);
   painter.setPen(QPen(theme().accent, 1.2));
+  const double longer = timesAsLong(fit_);
   for (const LensFit::Residual& r : fit_.residuals) {
     const QPointF at = QPointF(r.at.x_px, r.at.y_px) * scale;
-    painter.drawLine(at, at + QPointF(r.off.x_px, r.off.y_px) * (scale * kLonger));
+    painter.drawLine(at, at + QPointF(r.off.x_px, r.off.y_px) * (scale * longer));
   }
   painter.setPen(theme().ink);
   QFont font = painter.font();
   font.setPixelSize(12);
   painter.setFont(font);
   painter.drawText(rect().adjusted(0, height() - 17, 0, 0), Qt::AlignLeft,
-                   tr("misses, %1 times as long as they are").arg(kLonger, 0, 'f', 0));
+                   tr("misses, %1 times as long as they are").arg(longer, 0, 'f', 0));
 }
 
 LensCard::LensCard(PassDesk& desk, LensDesk& lenses, QWidget* parent)
@@ -168,6 +177,7 @@ void LensCard::refresh() {
                       .arg(100.0 * fit->focalRelativeU95, 0, 'f', 1)
                       .arg(100.0 * fit->covered, 0, 'f', 0));
   residuals_->show(*fit);
+  emit lensFound(keep_);
 }
 
 }  // namespace fin::app

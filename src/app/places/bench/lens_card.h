@@ -12,7 +12,7 @@
 
 namespace fin::app {
 
-/// The found corners of the board and how far each misses the lens, fifty times as long.
+/// The found corners of the board and how far each misses the lens, drawn longer than it is.
 class ResidualPicture : public QWidget {
   Q_OBJECT
 
@@ -36,6 +36,7 @@ class LensCard : public QWidget {
 
  signals:
   void stateChanged(const QString& text);
+  void lensFound(QWidget* shown);  ///< and what shows it
 
  private:
   void refresh();

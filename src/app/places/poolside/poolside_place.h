@@ -19,6 +19,7 @@ class PoolsidePlace : public QWidget {
   PoolsidePlace(DayDesk& day, PassDesk& passes, QWidget* parent = nullptr);
   [[nodiscard]] IncomingPanel& incoming() { return *incoming_; }
   [[nodiscard]] PacerPanel& pacer() { return *pacer_; }
+  [[nodiscard]] FolderWatch& watch() { return clips_.watch(); }
 
  protected:
   void keyPressEvent(QKeyEvent* event) override;
