@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// A long clip in the window: how long it takes to open, the first time and after, and what memory it takes while it
-// is scrubbed through and followed.
+// A long clip in the window: how long it takes to open, the first time and after, and what memory it takes
+// while it is scrubbed through and followed.
 //   opening CLIP
 #include <fmt/format.h>
 #include <QApplication>
@@ -39,7 +39,8 @@ int main(int argc, char** argv) {
   const QTemporaryDir folder;
   const auto window = [&] {
     auto log = *fin::Log::open(folder.filePath("day.finlog").toStdString());
-    auto out = std::make_unique<fin::app::MainWindow>(std::move(log), folder.filePath("indexes").toStdString());
+    auto out =
+        std::make_unique<fin::app::MainWindow>(std::move(log), folder.filePath("indexes").toStdString());
     out->show();
     return out;
   };
@@ -68,7 +69,9 @@ int main(int argc, char** argv) {
                {fin::MarkName::Tail, r.firstFrame, {0.45 * info.width_px, 0.5 * info.height_px}}};
   });
   (void)QTest::qWaitFor([&] { return !desk.busy(); }, 600000);
-  fmt::print("{} frames: first opening {:.2f} s, after that {:.2f} s; memory {:.0f} MB, of it the bare window {:.0f} MB\n",
-             frames, firstTime, after, mostMemory(), bare);
+  fmt::print(
+      "{} frames: first opening {:.2f} s, after that {:.2f} s; memory {:.0f} MB, of it the bare window "
+      "{:.0f} MB\n",
+      frames, firstTime, after, mostMemory(), bare);
   return 0;
 }

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Exactness of random access: every clip of a folder is read on once, then frames are asked for in any order by a
-// reader of its own; each must be, to the last grey value, the frame that reading on gave.
+// Exactness of random access: every clip of a folder is read on once, then frames are asked for in any order
+// by a reader of its own; each must be, to the last grey value, the frame that reading on gave.
 //   random_access FOLDER...
 #include <fmt/format.h>
 #include <filesystem>
@@ -38,7 +38,8 @@ void tryClip(const fs::path& file, Tally& tally) {
   auto jumping = fin::Clip::reader(*clip, {});
   if (!on || !jumping) return;
   std::vector<std::uint64_t> truth;
-  for (std::size_t n = 0; n < (*clip)->index().frameCount(); ++n) truth.push_back(foldedGrey((*on)->frame(n)));
+  for (std::size_t n = 0; n < (*clip)->index().frameCount(); ++n)
+    truth.push_back(foldedGrey((*on)->frame(n)));
   std::mt19937 random(7);
   std::uniform_int_distribution<std::size_t> any(0, truth.size() - 1);
   std::size_t wrong = 0;

@@ -141,9 +141,12 @@ class Cameras : public WindowTest {
     EXPECT_TRUE(filmRehearsal(scene, file, Hertz(30.0)));
     PassDesk& desk = window_->desk();
     const auto before = desk.passes().size();
-    desk.takeIn(QString::fromStdString(file.string()),
-                {.title = QString::fromStdString(name), .protocol = Protocol::Retrieve, .view = View::Top,
-                 .rigName = "Vinto", .planned = {}, .camera = "fixed"});
+    desk.takeIn(QString::fromStdString(file.string()), {.title = QString::fromStdString(name),
+                                                        .protocol = Protocol::Retrieve,
+                                                        .view = View::Top,
+                                                        .rigName = "Vinto",
+                                                        .planned = {},
+                                                        .camera = "fixed"});
     EXPECT_TRUE(waitFor([&] { return desk.passes().size() > before && desk.clip() && !desk.busy(); }));
     const PassRequest truth = requestFor(RehearsalTank(scene), file);
     desk.edit("all", [&](PassRequest& r) {
@@ -175,7 +178,8 @@ TEST_F(Cameras, KeepSizeAndTimeForTheDayAndChangeAllPassesOnThemAtOnce) {
   ASSERT_NE(window_->kept().kept(), nullptr);
   const RowId second = addPull("two", 2);
   // The same ruler was in view, so both stand on what is kept.
-  window_->desk().edit("as kept", [&](PassRequest& r) { applyCalibration(r, window_->kept().kept()->calibration); });
+  window_->desk().edit("as kept",
+                       [&](PassRequest& r) { applyCalibration(r, window_->kept().kept()->calibration); });
   ASSERT_TRUE(waitFor([&] { return !window_->desk().busy(); }));
   ASSERT_EQ(window_->kept().standingOnKept().size(), 2U);
   const double before = speedOf(first);
@@ -197,8 +201,10 @@ TEST_F(Cameras, OfferWhatIsKeptToTheNextClip) {
   addPull("one", 1);
   window_->kept().keep();
   test::film(folder_ / "next.mp4", {.frames = 20});
-  window_->desk().takeIn(QString::fromStdString((folder_ / "next.mp4").string()), {.title = "next", .camera = "fixed"});
-  ASSERT_TRUE(waitFor([&] { return window_->desk().passes().size() == 2 && window_->bench().footage().hasPicture(); }));
+  window_->desk().takeIn(QString::fromStdString((folder_ / "next.mp4").string()),
+                         {.title = "next", .camera = "fixed"});
+  ASSERT_TRUE(waitFor(
+      [&] { return window_->desk().passes().size() == 2 && window_->bench().footage().hasPicture(); }));
   ASSERT_TRUE(find<QPushButton>("useOffered")->isVisible());
   press("useOffered");
   EXPECT_EQ(calibrationOf(window_->desk().current()->request), window_->kept().kept()->calibration);
@@ -209,10 +215,10 @@ TEST_F(Cameras, AreLinedUpByTheirSoundAndShowTheSameMoment) {
   test::film(folder_ / "silent.mkv", {.frames = 250});
   // A knock at 2.0 s of one and 1.4 s of the other, over a hiss.
   for (const auto& [name, knock] : {std::pair("fixed", "2.0"), {"top", "1.4"}}) {
-    ASSERT_TRUE(test::ffmpeg(
-        "-i " + (folder_ / "silent.mkv").string() +
-        " -f lavfi -i 'aevalsrc=exprs=0.01*random(0)+0.6*sin(2*PI*900*t)*exp(-25*(t-" + knock + "))*gt(t\\," + knock +
-        "):s=48000:d=5' -c:v copy -c:a pcm_s16le " + (folder_ / (std::string(name) + ".mkv")).string()));
+    ASSERT_TRUE(test::ffmpeg("-i " + (folder_ / "silent.mkv").string() +
+                             " -f lavfi -i 'aevalsrc=exprs=0.01*random(0)+0.6*sin(2*PI*900*t)*exp(-25*(t-" +
+                             knock + "))*gt(t\\," + knock + "):s=48000:d=5' -c:v copy -c:a pcm_s16le " +
+                             (folder_ / (std::string(name) + ".mkv")).string()));
   }
   openWindow();
   for (const char* camera : {"fixed", "top"}) {
@@ -244,17 +250,21 @@ TEST_F(Cameras, GetTheirLensFromAFilmOfTheBoard) {
   scene.lens = {350.0, 350.0, 240.0, 134.0, {-0.2, 0.05, 0.0, 0.0, 0.0}};
   scene.frames = 32;
   BoardFilm film(scene);
-  const auto writer = ClipWriter::create(folder_ / "board.mp4", {.width_px = 480, .height_px = 270, .quality = 12});
+  const auto writer =
+      ClipWriter::create(folder_ / "board.mp4", {.width_px = 480, .height_px = 270, .quality = 12});
   ASSERT_TRUE(writer);
-  for (std::size_t n = 0; n < scene.frames; ++n) ASSERT_TRUE((*writer)->add(film.frame(n)->rgb(), film.timeOf(n)));
+  for (std::size_t n = 0; n < scene.frames; ++n)
+    ASSERT_TRUE((*writer)->add(film.frame(n)->rgb(), film.timeOf(n)));
   ASSERT_TRUE((*writer)->finish());
   openWindow();
-  window_->desk().takeIn(QString::fromStdString((folder_ / "board.mp4").string()), {.title = "board", .camera = "top"});
+  window_->desk().takeIn(QString::fromStdString((folder_ / "board.mp4").string()),
+                         {.title = "board", .camera = "top"});
   ASSERT_TRUE(waitFor([&] { return window_->bench().footage().hasPicture(); }));
   press("moreCalibration");
   QTest::mouseClick(find<QPushButton>("foldLens"), Qt::LeftButton);
   press("solveLens");
-  ASSERT_TRUE(waitFor([&] { return find<QPushButton>("keepLens")->isVisible(); })) << find<QLabel>("messageText")->text().toStdString();
+  ASSERT_TRUE(waitFor([&] { return find<QPushButton>("keepLens")->isVisible(); }))
+      << find<QLabel>("messageText")->text().toStdString();
   press("keepLens");
   const auto kept = window_->desk().log().lenses();
   ASSERT_EQ(kept->size(), 1U);
@@ -272,7 +282,9 @@ TEST_F(Cameras, AreAskedForTheirRateWhenARigReadsAWholeFactorSlower) {
   addPull("two", 2);
   // The second is said to be filmed at a quarter of the rate.
   window_->desk().edit("Rate", [](PassRequest& r) { r.captureRate = *r.captureRate * 0.25; });
-  ASSERT_TRUE(waitFor([&] { return !window_->desk().busy() && find<QLabel>("messageText")->text().contains("times slower"); }));
+  ASSERT_TRUE(waitFor([&] {
+    return !window_->desk().busy() && find<QLabel>("messageText")->text().contains("times slower");
+  }));
   EXPECT_TRUE(find<QLabel>("messageText")->text().contains("4 times slower"));
 }
 

@@ -69,7 +69,8 @@ TEST(FrameLoader, ShowsTheNearestItHasAtOnceAndThenTheExactOne) {
   FrameLoader loader;
   std::vector<std::size_t> glimpsed;
   std::size_t last = 9999;
-  QObject::connect(&loader, &FrameLoader::glimpsed, &loader, [&](std::size_t n, const QImage&) { glimpsed.push_back(n); });
+  QObject::connect(&loader, &FrameLoader::glimpsed, &loader,
+                   [&](std::size_t n, const QImage&) { glimpsed.push_back(n); });
   QObject::connect(&loader, &FrameLoader::loaded, &loader, [&](std::size_t n, const QImage&) { last = n; });
   loader.setClip(*Clip::open(folder / "a.mp4"));
   for (std::size_t n : {10U, 150U}) {

@@ -54,8 +54,8 @@ TEST(LensBoard, RecoversTheLensThatTheRehearsalWasFilmedThrough) {
   BoardFilm film(scene);
   const auto fit = lensFromClip(film, scene.board);
   ASSERT_TRUE(fit) << fit.error().message;
-  std::printf("focal length %.2f px (true %.2f), k1 %.4f (true %.4f), residual %.3f px\n", fit->lens.fx, scene.lens.fx,
-              fit->lens.k[0], scene.lens.k[0], fit->rms.value());
+  std::printf("focal length %.2f px (true %.2f), k1 %.4f (true %.4f), residual %.3f px\n", fit->lens.fx,
+              scene.lens.fx, fit->lens.k[0], scene.lens.k[0], fit->rms.value());
   EXPECT_LT(fit->rms.value(), 0.15);
   EXPECT_NEAR(fit->lens.fx, scene.lens.fx, 0.01 * scene.lens.fx);
   // What matters: how far a point of the picture's corner is moved.
@@ -73,7 +73,8 @@ TEST(LensBoard, ChoosesViewsThatDiffer) {
   std::vector<BoardView> held(30, views[3]);
   held.insert(held.end(), views.begin(), views.begin() + 9);
   const auto chosen = variedViews(held, 9, scene.width_px, scene.height_px);
-  const auto copies = std::count_if(chosen.begin(), chosen.end(), [&](const BoardView& v) { return v.frame == 3; });
+  const auto copies =
+      std::count_if(chosen.begin(), chosen.end(), [&](const BoardView& v) { return v.frame == 3; });
   EXPECT_LE(copies, 1);
 }
 

@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/calibration/plane_square.h"
 
-#include <Eigen/Geometry>
 #include <gtest/gtest.h>
+#include <Eigen/Geometry>
 
 #include <cmath>
 #include <random>
@@ -22,11 +22,14 @@ struct TiltedPlane {
     const Eigen::Matrix3d turn = (Eigen::AngleAxisd(about_deg / kDegreesPerRadian, Eigen::Vector3d::UnitY()) *
                                   Eigen::AngleAxisd(over_deg / kDegreesPerRadian, Eigen::Vector3d::UnitX()))
                                      .toRotationMatrix();
-    const Eigen::Vector3d p = turn * Eigen::Vector3d(u_mm, v_mm, 0.0) + Eigen::Vector3d(0.0, 0.0, distance_mm);
+    const Eigen::Vector3d p =
+        turn * Eigen::Vector3d(u_mm, v_mm, 0.0) + Eigen::Vector3d(0.0, 0.0, distance_mm);
     return {639.5 + kFocal_px * p.x() / p.z(), 359.5 + kFocal_px * p.y() / p.z()};
   }
   [[nodiscard]] SquareMark square() const {
-    return {{see(-150, -100), see(150, -100), see(150, 100), see(-150, 100)}, Millimetres(300.0), Millimetres(200.0)};
+    return {{see(-150, -100), see(150, -100), see(150, 100), see(-150, 100)},
+            Millimetres(300.0),
+            Millimetres(200.0)};
   }
 };
 
@@ -88,7 +91,8 @@ TEST(PlaneSquare, RefusesCornersThatMakeNone) {
   SquareMark line{{PixelPoint{0, 0}, {100, 0}, {200, 1}, {100, 80}}, Millimetres(100.0), Millimetres(100.0)};
   ASSERT_FALSE(PlaneSquare::create(line));
   EXPECT_NE(PlaneSquare::create(line).error().message.find("in a line"), std::string::npos);
-  SquareMark crossed{{PixelPoint{0, 0}, {100, 100}, {100, 0}, {0, 100}}, Millimetres(100.0), Millimetres(100.0)};
+  SquareMark crossed{
+      {PixelPoint{0, 0}, {100, 100}, {100, 0}, {0, 100}}, Millimetres(100.0), Millimetres(100.0)};
   ASSERT_FALSE(PlaneSquare::create(crossed));
   EXPECT_NE(PlaneSquare::create(crossed).error().message.find("go round"), std::string::npos);
   SquareMark flat{{PixelPoint{0, 0}, {100, 0}, {100, 80}, {0, 80}}, Millimetres(0.0), Millimetres(100.0)};

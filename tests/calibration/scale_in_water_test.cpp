@@ -61,7 +61,8 @@ Lens lensInWater(const RehearsalCamera& camera) {
 double errorOf(const Scale& scale, const RehearsalCamera& camera, const std::optional<Lens>& lens) {
   const Eigen::Vector3d reach = camera.right() * 250.0;
   const FlatPicture picture{lens, std::nullopt};
-  const double seen = length(picture.flat(camera.project(reach)) - picture.flat(camera.project(-reach))).value();
+  const double seen =
+      length(picture.flat(camera.project(reach)) - picture.flat(camera.project(-reach))).value();
   return scale.mmPerPixel() * seen / 500.0 - 1.0;
 }
 
@@ -93,8 +94,10 @@ TEST_P(ScaleInWater, IsTheTanksWithinItsUncertainty) {
 }
 
 INSTANTIATE_TEST_SUITE_P(Rehearsal, ScaleInWater,
-                         testing::Values(Hanging{"InTheLuresPlane", 0, 0, 0}, Hanging{"BehindTheLure", 0, 0, 180},
-                                         Hanging{"BeforeTheLure", 0, 0, -200}, Hanging{"ThroughGlass", 400, 12, 0},
+                         testing::Values(Hanging{"InTheLuresPlane", 0, 0, 0},
+                                         Hanging{"BehindTheLure", 0, 0, 180},
+                                         Hanging{"BeforeTheLure", 0, 0, -200},
+                                         Hanging{"ThroughGlass", 400, 12, 0},
                                          Hanging{"ThroughGlassBehind", 400, 12, 150},
                                          Hanging{"ThroughGlassBefore", 700, 19, -120}),
                          [](const auto& h) { return h.param.name; });
@@ -104,7 +107,8 @@ TEST(RefractingCamera, SeesAPointWhereItsOwnRayGoes) {
   setup.air_mm = 300.0;
   setup.glass_mm = 15.0;
   const RehearsalCamera camera(setup);
-  for (const Eigen::Vector3d& point : {Eigen::Vector3d(200, 120, 30), {-350, 40, -60}, {0, 0, 0}, {5, -180, 100}}) {
+  for (const Eigen::Vector3d& point :
+       {Eigen::Vector3d(200, 120, 30), {-350, 40, -60}, {0, 0, 0}, {5, -180, 100}}) {
     const PixelPoint at = camera.project(point);
     const auto sight = camera.sight(at.x_px, at.y_px);
     const Eigen::Vector3d off = point - sight.from;

@@ -18,7 +18,8 @@ Result<std::shared_ptr<const Clip>> withSound(const test::TemporaryFolder& folde
                                               const std::string& ending, const std::string& coding) {
   test::film(folder / "silent.mkv");
   EXPECT_TRUE(test::ffmpeg("-i " + (folder / "silent.mkv").string() + " -f lavfi -i '" + filter +
-                           "' -c:v copy -c:a " + coding + " -shortest " + (folder / ("sound" + ending)).string()));
+                           "' -c:v copy -c:a " + coding + " -shortest " +
+                           (folder / ("sound" + ending)).string()));
   return Clip::open(folder / ("sound" + ending));
 }
 
@@ -33,8 +34,9 @@ class Sound : public testing::TestWithParam<Coding> {};
 TEST_P(Sound, StandsOnTheSameTimeAsThePicture) {
   const test::TemporaryFolder folder;
   // A tone of half of full scale from 1.2 s to 1.7 s.
-  const auto clip = withSound(folder, "aevalsrc=exprs=0.5*sin(2*PI*1000*t)*between(t\\,1.2\\,1.7):s=48000:d=3",
-                              GetParam().ending, GetParam().coding);
+  const auto clip =
+      withSound(folder, "aevalsrc=exprs=0.5*sin(2*PI*1000*t)*between(t\\,1.2\\,1.7):s=48000:d=3",
+                GetParam().ending, GetParam().coding);
   ASSERT_TRUE(clip) << clip.error().message;
   ASSERT_TRUE((*clip)->info().hasSound);
   const auto level = soundLevel(**clip, Seconds(0.01));
@@ -52,7 +54,8 @@ TEST_P(Sound, StandsOnTheSameTimeAsThePicture) {
 
 INSTANTIATE_TEST_SUITE_P(Codings, Sound,
                          testing::Values(Coding{"Aac", ".mp4", "aac"}, Coding{"Pcm", ".mkv", "pcm_s16le"},
-                                         Coding{"Opus", ".mkv", "libopus"}, Coding{"LateStart", ".ts", "mp2 -output_ts_offset 5"}),
+                                         Coding{"Opus", ".mkv", "libopus"},
+                                         Coding{"LateStart", ".ts", "mp2 -output_ts_offset 5"}),
                          [](const auto& c) { return c.param.name; });
 
 TEST(SoundStretch, IsExactlyTheOneAskedFor) {
@@ -74,13 +77,15 @@ TEST(SoundStretch, IsExactlyTheOneAskedFor) {
 TEST(ClipWriter, WritesSoundOnTheSameTime) {
   const test::TemporaryFolder folder;
   constexpr int kRate_Hz = 48000;
-  const auto writer = ClipWriter::create(folder / "a.mp4", {.width_px = 160, .height_px = 96, .soundRate_Hz = kRate_Hz});
+  const auto writer =
+      ClipWriter::create(folder / "a.mp4", {.width_px = 160, .height_px = 96, .soundRate_Hz = kRate_Hz});
   ASSERT_TRUE(writer) << writer.error().message;
   for (std::size_t n = 0; n < 60; ++n) {
     ASSERT_TRUE((*writer)->add(test::numbered(n), Seconds(static_cast<double>(n) / 30.0)));
     std::vector<float> samples(kRate_Hz / 30, 0.0F);
     if (n == 30) {
-      for (std::size_t i = 0; i < samples.size(); ++i) samples[i] = 0.7F * std::sin(0.1F * static_cast<float>(i));
+      for (std::size_t i = 0; i < samples.size(); ++i)
+        samples[i] = 0.7F * std::sin(0.1F * static_cast<float>(i));
     }
     ASSERT_TRUE((*writer)->addSound(samples));
   }

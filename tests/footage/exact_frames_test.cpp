@@ -34,8 +34,7 @@ double timeOf(const Kind& kind, std::size_t n) {
 std::filesystem::path filmed(const test::TemporaryFolder& folder, const Kind& kind) {
   const auto path = folder / ("clip" + kind.ending);
   const auto made = kind.coding.empty() ? path : folder / "source.mkv";
-  test::film(made,
-             {.bFrames = kind.bFrames, .time_s = [kind](std::size_t n) { return timeOf(kind, n); }});
+  test::film(made, {.bFrames = kind.bFrames, .time_s = [kind](std::size_t n) { return timeOf(kind, n); }});
   if (!kind.coding.empty()) {
     EXPECT_TRUE(test::ffmpeg("-i " + made.string() + " " + kind.coding + " " + path.string()));
   }
@@ -136,8 +135,9 @@ TEST(Clip, PutsARecordingWhoseClockStartsAnewOnOneLineAndSaysSo) {
 
 TEST(Clip, SaysWhereFramesAreMissing) {
   const test::TemporaryFolder folder;
-  test::film(folder / "gap.mp4",
-             {.frames = 60, .time_s = [](std::size_t n) { return static_cast<double>(n) / 50.0 + (n > 30 ? 1.5 : 0.0); }});
+  test::film(folder / "gap.mp4", {.frames = 60, .time_s = [](std::size_t n) {
+                                    return static_cast<double>(n) / 50.0 + (n > 30 ? 1.5 : 0.0);
+                                  }});
   const auto clip = Clip::open(folder / "gap.mp4");
   ASSERT_TRUE(clip);
   EXPECT_EQ((*clip)->info().warnings.front().rfind("no frames for 1.52 s after frame 30", 0), 0U);

@@ -18,7 +18,9 @@ PassRequest calibrated() {
   PassRequest r;
   r.clip = "a.mp4";
   r.captureRate = Hertz(240.0);
-  r.square = SquareMark{{PixelPoint{10, 10}, {110, 12}, {108, 90}, {12, 88}}, Millimetres(100.0), Millimetres(80.0),
+  r.square = SquareMark{{PixelPoint{10, 10}, {110, 12}, {108, 90}, {12, 88}},
+                        Millimetres(100.0),
+                        Millimetres(80.0),
                         Millimetres(0.5)};
   r.plumb = PixelLine{{50, 0}, {51, 200}};
   r.marks = {{MarkName::Nose, 12, {40, 40}}};

@@ -111,7 +111,8 @@ TEST(Log, KeepsSizeAndTimeByCameraAndDayLensesAndTheSharedInstant) {
   KeptCalibration kept{"fixed", "2026-11-25", {}, folder / "a.mp4"};
   kept.calibration.captureRate = Hertz(240.0);
   kept.calibration.scale = ScaleMark{{1, 2}, {301, 2}, Millimetres(300.0), Millimetres(0.5)};
-  const KeptLens lens{"fixed", 1280, 720, "flat port", {900.0, 901.0, 640.0, 359.0, {-0.2, 0.1, 0.0, 0.0, 0.0}}, Pixels(0.2)};
+  const KeptLens lens{
+      "fixed", 1280, 720, "flat port", {900.0, 901.0, 640.0, 359.0, {-0.2, 0.1, 0.0, 0.0, 0.0}}, Pixels(0.2)};
   RowId id = 0;
   {
     const auto log = Log::open(folder / "day.finlog");

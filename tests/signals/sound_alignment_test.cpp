@@ -12,7 +12,8 @@ namespace {
 
 constexpr double kStep_s = 0.002;
 
-/// Knocks that die away, over noise: how loud it is as a camera that began at `from_s` hears it, `gain` times.
+/// Knocks that die away, over noise: how loud it is as a camera that began at `from_s` hears it, `gain`
+/// times.
 std::vector<float> heard(const std::vector<double>& knocks_s, double from_s, double gain, unsigned seed) {
   std::mt19937 random(seed);
   std::normal_distribution<double> noise(0.0, 0.002);
@@ -31,7 +32,8 @@ std::vector<float> heard(const std::vector<double>& knocks_s, double from_s, dou
 TEST(SoundAlignment, FindsTheLagBetweenTwoCamerasToAFewMilliseconds) {
   const std::vector<double> knocks{3.1, 4.05, 6.7};
   for (const double later : {1.234, -0.82, 0.0}) {
-    const auto found = alignSound(heard(knocks, 1.0, 0.3, 1), heard(knocks, 1.0 - later, 0.08, 2), Seconds(kStep_s));
+    const auto found =
+        alignSound(heard(knocks, 1.0, 0.3, 1), heard(knocks, 1.0 - later, 0.08, 2), Seconds(kStep_s));
     ASSERT_TRUE(found) << found.error().message;
     EXPECT_NEAR(found->later.value(), later, 0.003);
   }

@@ -42,7 +42,9 @@ void FrameLoader::request(std::size_t frame) {
     wish_ = frame;
     wake_.notify_all();
     auto at = glimpses_.lower_bound(frame);
-    if (at != glimpses_.begin() && (at == glimpses_.end() || frame - std::prev(at)->first < at->first - frame)) --at;
+    if (at != glimpses_.begin() &&
+        (at == glimpses_.end() || frame - std::prev(at)->first < at->first - frame))
+      --at;
     if (at != glimpses_.end()) nearest = *at;
   }
   if (nearest) emit glimpsed(nearest->first, nearest->second);

@@ -15,8 +15,9 @@
 namespace fin::app {
 
 /// Decodes the frames that the window asks for, on a thread of its own. Only the latest wish counts; between
-/// wishes it decodes on in the direction of travel, so that the next step finds its frame ready. Small copies of
-/// what was decoded are kept: a wish gets the nearest of them at once, and its own frame when the hand rests.
+/// wishes it decodes on in the direction of travel, so that the next step finds its frame ready. Small copies
+/// of what was decoded are kept: a wish gets the nearest of them at once, and its own frame when the hand
+/// rests.
 class FrameLoader : public QObject {
   Q_OBJECT
 

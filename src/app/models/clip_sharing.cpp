@@ -43,8 +43,8 @@ void ClipSharing::markHere() {
   if (here == nullptr || !desk_.clock()) return;
   const Seconds now = desk_.clock()->timeOf(desk_.frame());
   if (here->sharedInstant == now) return;
-  undo_.push(
-      new ShareInstant(desk_, tr("Mark the shared instant"), {{here->id, here->sharedInstant}}, {{here->id, now}}));
+  undo_.push(new ShareInstant(desk_, tr("Mark the shared instant"), {{here->id, here->sharedInstant}},
+                              {{here->id, now}}));
 }
 
 void ClipSharing::alignBySound() {
@@ -98,7 +98,8 @@ void ClipSharing::take(const std::vector<Heard>& heard, Seconds own) {
 
 std::optional<Seconds> ClipSharing::sameInstantIn(const LoggedPass& partner) const {
   const LoggedPass* here = desk_.current();
-  if (here == nullptr || !desk_.clock() || !here->sharedInstant || !partner.sharedInstant) return std::nullopt;
+  if (here == nullptr || !desk_.clock() || !here->sharedInstant || !partner.sharedInstant)
+    return std::nullopt;
   return desk_.clock()->timeOf(desk_.frame()) - *here->sharedInstant + *partner.sharedInstant;
 }
 

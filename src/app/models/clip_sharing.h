@@ -22,8 +22,8 @@ class ClipSharing : public QObject {
   [[nodiscard]] std::vector<LoggedPass> partners() const;
   /// The frame that is shown is the shared instant of this clip. Undoable.
   void markHere();
-  /// Finds the shared instant of the other clips by their sound. Where this clip has none yet, its first frame
-  /// is taken. Undoable.
+  /// Finds the shared instant of the other clips by their sound. Where this clip has none yet, its first
+  /// frame is taken. Undoable.
   void alignBySound();
   [[nodiscard]] bool aligning() const { return aligning_.running(); }
   /// When a partner shows what the bench shows; none while one of the two has no shared instant.

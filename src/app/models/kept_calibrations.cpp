@@ -24,8 +24,8 @@ class KeepCalibration : public QUndoCommand {
 };
 
 std::optional<Reading> named(const ReadingSet& set, const std::string& name) {
-  const auto found =
-      std::find_if(set.readings.begin(), set.readings.end(), [&](const Reading& r) { return r.name == name; });
+  const auto found = std::find_if(set.readings.begin(), set.readings.end(),
+                                  [&](const Reading& r) { return r.name == name; });
   return found == set.readings.end() ? std::nullopt : std::optional(*found);
 }
 
@@ -78,7 +78,8 @@ std::vector<RowId> KeptCalibrations::standingOnKept() const {
   const KeptCalibration* k = kept();
   if (k == nullptr) return out;
   for (const LoggedPass& pass : desk_.passes()) {
-    if (pass.camera == k->camera && calibrationOf(pass.request) == k->calibration && dayOf(pass.request.clip) == k->day)
+    if (pass.camera == k->camera && calibrationOf(pass.request) == k->calibration &&
+        dayOf(pass.request.clip) == k->day)
       out.push_back(pass.id);
   }
   return out;
@@ -143,7 +144,8 @@ void KeptCalibrations::readAnew(const std::vector<std::pair<RowId, PassRequest>>
         for (const Task& task : tasks) {
           if (stop.stop_requested()) break;
           const auto clip = openClip(task.request, {.job = {stop, {}}});
-          out.push_back({task, clip ? readPass(task.request, **clip, task.track) : tl::unexpected(clip.error())});
+          out.push_back(
+              {task, clip ? readPass(task.request, **clip, task.track) : tl::unexpected(clip.error())});
         }
         return out;
       },

@@ -32,7 +32,8 @@ void LensDesk::solve(const LensBoard& board) {
   if (!desk_.clip()) return;
   fit_.reset();
   const auto tellProgress = [this](double share) {
-    QMetaObject::invokeMethod(this, [this, share] { emit progressed(share); }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        this, [this, share] { emit progressed(share); }, Qt::QueuedConnection);
   };
   solving_.start(
       [clip = desk_.clip(), board, tellProgress](const std::stop_token& stop) -> Result<LensFit> {
@@ -58,8 +59,8 @@ void LensDesk::stop() {
 
 void LensDesk::keep(const QString& window) {
   if (!fit_ || desk_.current() == nullptr) return;
-  const auto ok = log_.keepLens(
-      {desk_.current()->camera, fit_->width_px, fit_->height_px, window.toStdString(), fit_->lens, fit_->rms});
+  const auto ok = log_.keepLens({desk_.current()->camera, fit_->width_px, fit_->height_px,
+                                 window.toStdString(), fit_->lens, fit_->rms});
   if (!ok) emit told(QString::fromStdString(ok.error().message), true);
   emit changed();
 }

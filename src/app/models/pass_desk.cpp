@@ -70,7 +70,8 @@ void PassDesk::takeIn(const QString& file, const Intake& intake) {
 }
 
 Clip::OpenOptions PassDesk::openOptions(const fs::path& file, const std::stop_token& stop) {
-  const auto tellProgress = [this, name = QString::fromStdString(file.filename().string())](double share, double left_s) {
+  const auto tellProgress = [this, name = QString::fromStdString(file.filename().string())](double share,
+                                                                                            double left_s) {
     QMetaObject::invokeMethod(
         this,
         [this, name, share, left_s] {
@@ -94,8 +95,8 @@ void PassDesk::takeInNext() {
   if (takingIn_.running() || intakes_.empty()) return;
   const auto [file, intake] = intakes_.front();
   intakes_.erase(intakes_.begin());
-  takingIn_.start(
-      [this, path = pathOf(file)](const std::stop_token& stop) { return Clip::open(path, openOptions(path, stop)); },
+  takingIn_.start([this, path = pathOf(file)](
+                      const std::stop_token& stop) { return Clip::open(path, openOptions(path, stop)); },
                   [this, file = file, intake = intake](Result<std::shared_ptr<const Clip>> clip) {
                     if (clip) {
                       keepIntake(file, intake, **clip);
@@ -213,7 +214,8 @@ void PassDesk::clipOpened(const LoggedPass& pass, Result<std::shared_ptr<const C
 }
 
 void PassDesk::showInstant(RowId id, Seconds instant) {
-  if (currentId_ == id && clock_) return showFrame(clip_->index().frameShownAt(instant * (1.0 / clock_->factor())));
+  if (currentId_ == id && clock_)
+    return showFrame(clip_->index().frameShownAt(instant * (1.0 / clock_->factor())));
   wantedInstant_ = instant;
   select(id);
 }
@@ -249,13 +251,14 @@ void PassDesk::tellWholeFactor() {
       if (const auto peer = kept ? valueIn(*kept) : std::nullopt) peers.push_back(*peer);
     }
     if (const auto whole = wholeFactor(*value, peers)) {
-      emit told((whole->tooSlow ? tr("This pass reads %1 times slower than the other %2 of this rig. Was it filmed "
-                                     "at %1 times the rate that is said here?")
-                                : tr("This pass reads %1 times faster than the other %2 of this rig. Was it filmed "
-                                     "at a rate %1 times lower than is said here?"))
-                    .arg(whole->factor)
-                    .arg(peers.size()),
-                true);
+      emit told(
+          (whole->tooSlow ? tr("This pass reads %1 times slower than the other %2 of this rig. Was it filmed "
+                               "at %1 times the rate that is said here?")
+                          : tr("This pass reads %1 times faster than the other %2 of this rig. Was it filmed "
+                               "at a rate %1 times lower than is said here?"))
+              .arg(whole->factor)
+              .arg(peers.size()),
+          true);
     }
   }
 }

@@ -136,10 +136,12 @@ Result<void> printLensBoard(const LensBoard& board, const QString& file) {
   QPainter painter(&writer);
   const double dots = kDotsPerInch / 25.4;  // a millimetre
   const QSizeF paper = page->size(QPageSize::Millimeter).transposed();
-  const QPointF corner((paper.width() - size_mm.width()) / 2.0, (paper.height() - size_mm.height() - 10.0) / 2.0);
+  const QPointF corner((paper.width() - size_mm.width()) / 2.0,
+                       (paper.height() - size_mm.height() - 10.0) / 2.0);
   for (int row = 0; row <= board.rows; ++row) {
     for (int column = row % 2; column <= board.columns; column += 2) {
-      painter.fillRect(QRectF((corner + QPointF(column, row) * field) * dots, QSizeF(field, field) * dots), Qt::black);
+      painter.fillRect(QRectF((corner + QPointF(column, row) * field) * dots, QSizeF(field, field) * dots),
+                       Qt::black);
     }
   }
   painter.setPen(QPen(Qt::black, 0.3 * dots));

@@ -13,8 +13,8 @@ namespace fin::app {
 
 Result<void> printPassSheet(const DayDesk& desk, const QString& file);
 Result<void> printCautions(const QString& file);
-/// The chequered board at true size, with a line of 100 mm to check the printer by. BadRequest for a board that
-/// does not fit on the sheet; A3 where A4 is too small.
+/// The chequered board at true size, with a line of 100 mm to check the printer by. BadRequest for a board
+/// that does not fit on the sheet; A3 where A4 is too small.
 Result<void> printLensBoard(const LensBoard& board, const QString& file);
 /// The pass sheet as a table for other programs.
 CsvTable passSheetTable(const DayDesk& desk);

@@ -18,11 +18,13 @@ double distance_px(const PixelLine& line, PixelPoint at) {
 
 }  // namespace
 
-FoundLinesTool::FoundLinesTool(std::vector<FoundLine> found, std::function<void(PixelLine)> taken, QObject* parent)
+FoundLinesTool::FoundLinesTool(std::vector<FoundLine> found, std::function<void(PixelLine)> taken,
+                               QObject* parent)
     : Tool(parent), found_(std::move(found)), taken_(std::move(taken)) {}
 
 QString FoundLinesTool::hint() const {
-  if (found_.empty()) return tr("No straight edge runs through the picture here. Draw the line by hand. Esc.");
+  if (found_.empty())
+    return tr("No straight edge runs through the picture here. Draw the line by hand. Esc.");
   return tr("%1 of %2, an edge along %3 % of it. Press on the right one; or up, down and Enter.")
       .arg(chosen_ + 1)
       .arg(found_.size())
@@ -30,9 +32,10 @@ QString FoundLinesTool::hint() const {
 }
 
 std::size_t FoundLinesTool::nearestTo(PixelPoint at) const {
-  const auto nearest = std::min_element(found_.begin(), found_.end(), [at](const FoundLine& a, const FoundLine& b) {
-    return distance_px(a.line, at) < distance_px(b.line, at);
-  });
+  const auto nearest =
+      std::min_element(found_.begin(), found_.end(), [at](const FoundLine& a, const FoundLine& b) {
+        return distance_px(a.line, at) < distance_px(b.line, at);
+      });
   return static_cast<std::size_t>(nearest - found_.begin());
 }
 
@@ -79,7 +82,8 @@ void FoundLinesTool::paint(QPainter& painter, const FootageView& view) const {
     const QLineF line(view.toView(found_[i].line.from), view.toView(found_[i].line.to));
     painter.setPen(QPen(Qt::white, i == chosen_ ? 5.0 : 2.5));
     painter.drawLine(line);
-    painter.setPen(QPen(i == chosen_ ? theme().accent : theme().ink, i == chosen_ ? 3.0 : 1.2, i == chosen_ ? Qt::SolidLine : Qt::DashLine));
+    painter.setPen(QPen(i == chosen_ ? theme().accent : theme().ink, i == chosen_ ? 3.0 : 1.2,
+                        i == chosen_ ? Qt::SolidLine : Qt::DashLine));
     painter.drawLine(line);
   }
 }

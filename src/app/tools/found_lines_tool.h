@@ -15,7 +15,8 @@ class FoundLinesTool : public Tool {
   Q_OBJECT
 
  public:
-  FoundLinesTool(std::vector<FoundLine> found, std::function<void(PixelLine)> taken, QObject* parent = nullptr);
+  FoundLinesTool(std::vector<FoundLine> found, std::function<void(PixelLine)> taken,
+                 QObject* parent = nullptr);
   [[nodiscard]] QString hint() const override;
   void hover(PixelPoint at) override;
   void press(PixelPoint at) override;

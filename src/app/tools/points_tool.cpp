@@ -27,7 +27,8 @@ void PointsTool::paint(QPainter& painter, const FootageView& view) const {
   painter.setPen(QPen(theme().accent, 1.5, Qt::DashLine));
   for (std::size_t i = 0; i < points_.size(); ++i) {
     const bool last = i + 1 == points_.size();
-    if (!last || aim()) painter.drawLine(view.toView(points_[i]), view.toView(last ? *aim() : points_[i + 1]));
+    if (!last || aim())
+      painter.drawLine(view.toView(points_[i]), view.toView(last ? *aim() : points_[i + 1]));
   }
   PlacingTool::paint(painter, view);
 }

@@ -28,7 +28,8 @@ std::vector<cv::Point3f> cornersOf(const LensBoard& board) {
   std::vector<cv::Point3f> out;
   const auto field = static_cast<float>(board.field.value());
   for (int r = 0; r < board.rows; ++r) {
-    for (int c = 0; c < board.columns; ++c) out.emplace_back(field * static_cast<float>(c), field * static_cast<float>(r), 0.0F);
+    for (int c = 0; c < board.columns; ++c)
+      out.emplace_back(field * static_cast<float>(c), field * static_cast<float>(r), 0.0F);
   }
   return out;
 }
@@ -76,9 +77,10 @@ Solved solve(const std::vector<BoardView>& views, const LensBoard& board, int wi
   cv::Mat perView;
   Solved out;
   // The sixth-power term only fits noise unless the view is very wide.
-  out.rms = cv::calibrateCamera(plane, seen, cv::Size(width_px, height_px), camera, bend, out.turns, out.shifts,
-                                spreads, poseSpreads, perView, cv::CALIB_FIX_K3);
-  out.lens = {camera.at<double>(0, 0), camera.at<double>(1, 1), camera.at<double>(0, 2), camera.at<double>(1, 2), {}};
+  out.rms = cv::calibrateCamera(plane, seen, cv::Size(width_px, height_px), camera, bend, out.turns,
+                                out.shifts, spreads, poseSpreads, perView, cv::CALIB_FIX_K3);
+  out.lens = {
+      camera.at<double>(0, 0), camera.at<double>(1, 1), camera.at<double>(0, 2), camera.at<double>(1, 2), {}};
   for (std::size_t i = 0; i < out.lens.k.size(); ++i) out.lens.k[i] = bend.at<double>(static_cast<int>(i));
   out.focalU95 = 1.96 * std::max(spreads.at<double>(0) / out.lens.fx, spreads.at<double>(1) / out.lens.fy);
   for (int i = 0; i < perView.rows; ++i) out.perView.push_back(perView.at<double>(i));
@@ -87,7 +89,8 @@ Solved solve(const std::vector<BoardView>& views, const LensBoard& board, int wi
 
 std::vector<BoardView> withoutPoor(const std::vector<BoardView>& views, const std::vector<double>& perView) {
   std::vector<double> sorted = perView;
-  std::nth_element(sorted.begin(), sorted.begin() + static_cast<std::ptrdiff_t>(sorted.size() / 2), sorted.end());
+  std::nth_element(sorted.begin(), sorted.begin() + static_cast<std::ptrdiff_t>(sorted.size() / 2),
+                   sorted.end());
   const double limit = kWorseThanRest * sorted[sorted.size() / 2];
   std::vector<BoardView> out;
   for (std::size_t i = 0; i < views.size(); ++i) {
@@ -102,7 +105,8 @@ double coveredBy(const std::vector<BoardView>& views, int width_px, int height_p
   std::set<std::pair<int, int>> cells;
   for (const BoardView& v : views) {
     for (const PixelPoint p : v.corners)
-      cells.insert({static_cast<int>(p.x_px * kAcross / width_px), static_cast<int>(p.y_px * kDown / height_px)});
+      cells.insert(
+          {static_cast<int>(p.x_px * kAcross / width_px), static_cast<int>(p.y_px * kDown / height_px)});
   }
   return static_cast<double>(cells.size()) / (kAcross * kDown);
 }
@@ -134,13 +138,15 @@ Result<void> judge(const LensFit& fit) {
                             100.0 * fit.covered));
   }
   if (fit.rms > kMostLensRms) {
-    return poor(fmt::format("the corners miss the lens by {:.2f} px; hold the board flat and stiff, and move it "
-                            "slowly so that nothing blurs",
-                            fit.rms.value()));
+    return poor(
+        fmt::format("the corners miss the lens by {:.2f} px; hold the board flat and stiff, and move it "
+                    "slowly so that nothing blurs",
+                    fit.rms.value()));
   }
   if (!(fit.focalRelativeU95 <= kMostFocalU95)) {
-    return poor("the board was hardly tilted, so that near and far cannot be told apart; tilt it by a third "
-                "of a right angle in several directions");
+    return poor(
+        "the board was hardly tilted, so that near and far cannot be told apart; tilt it by a third "
+        "of a right angle in several directions");
   }
   return {};
 }
@@ -151,7 +157,8 @@ tl::unexpected<Error> stopped() {
 
 std::optional<BoardView> boardIn(const cv::Mat& grey, const LensBoard& board, std::size_t frame, int how) {
   std::vector<cv::Point2f> corners;
-  if (!cv::findChessboardCornersSB(grey, cv::Size(board.columns, board.rows), corners, how)) return std::nullopt;
+  if (!cv::findChessboardCornersSB(grey, cv::Size(board.columns, board.rows), corners, how))
+    return std::nullopt;
   BoardView out{frame, {}};
   for (const cv::Point2f& c : corners) out.corners.push_back({c.x, c.y});
   return out;
@@ -185,7 +192,8 @@ std::vector<BoardView> variedViews(const std::vector<BoardView>& views, std::siz
   std::size_t next = 0;
   while (out.size() < std::min(most, views.size())) {
     out.push_back(views[next]);
-    for (std::size_t i = 0; i < views.size(); ++i) nearest[i] = std::min(nearest[i], apart(looks[i], looks[next]));
+    for (std::size_t i = 0; i < views.size(); ++i)
+      nearest[i] = std::min(nearest[i], apart(looks[i], looks[next]));
     next = static_cast<std::size_t>(std::max_element(nearest.begin(), nearest.end()) - nearest.begin());
   }
   return out;
@@ -195,9 +203,10 @@ Result<LensFit> solveLens(const std::vector<BoardView>& views, const LensBoard& 
                           int height_px) {
   std::vector<BoardView> used = variedViews(views, kViewsUsed, width_px, height_px);
   if (used.size() < kFewestBoardViews) {
-    return poor(fmt::format("the board of {} × {} inner corners was seen whole in {} frames; {} different ones "
-                            "are needed, all of it in the picture, slowly, in all corners and tilted",
-                            board.columns, board.rows, used.size(), kFewestBoardViews));
+    return poor(
+        fmt::format("the board of {} × {} inner corners was seen whole in {} frames; {} different ones "
+                    "are needed, all of it in the picture, slowly, in all corners and tilted",
+                    board.columns, board.rows, used.size(), kFewestBoardViews));
   }
   try {
     Solved solved = solve(used, board, width_px, height_px);

@@ -4,9 +4,9 @@
 #include <algorithm>
 #include <cmath>
 #include <numbers>
-#include <optional>
 #include <opencv2/core.hpp>
 #include <opencv2/imgproc.hpp>
+#include <optional>
 
 namespace fin {
 namespace {
@@ -16,7 +16,7 @@ constexpr double kLeastSupport = 0.35;
 constexpr double kLeastStep_grey = 1.5;  ///< per pixel, of the smoothed picture
 constexpr double kOverNoise = 4.0;       ///< times the picture's usual step
 constexpr int kBorder_px = 4;
-constexpr double kApart_px = 8.0;        ///< nearer lines are one
+constexpr double kApart_px = 8.0;  ///< nearer lines are one
 constexpr int kReach_px = 4;
 constexpr std::size_t kMost = 8;
 
@@ -77,7 +77,8 @@ std::vector<EdgePlace> edgeAlong(const Ridges& ridges, const Level& line, int re
     const int middle = static_cast<int>(std::lround(line.at(x)));
     int best = -1;
     for (int y = std::max(1, middle - reach); y <= std::min(step.rows - 2, middle + reach); ++y) {
-      if (ridges.peak.at<uchar>(y, x) != 0 && (best < 0 || step.at<float>(y, x) > step.at<float>(best, x))) best = y;
+      if (ridges.peak.at<uchar>(y, x) != 0 && (best < 0 || step.at<float>(y, x) > step.at<float>(best, x)))
+        best = y;
     }
     if (best < 0) continue;
     const double a = step.at<float>(best - 1, x);
@@ -128,7 +129,8 @@ std::vector<FoundLine> bestApart(std::vector<FoundLine> all) {
                    [](const FoundLine& a, const FoundLine& b) { return a.support > b.support; });
   std::vector<FoundLine> out;
   for (const FoundLine& line : all) {
-    const bool known = std::any_of(out.begin(), out.end(), [&](const FoundLine& o) { return sameAs(o, line); });
+    const bool known =
+        std::any_of(out.begin(), out.end(), [&](const FoundLine& o) { return sameAs(o, line); });
     if (!known && out.size() < kMost) out.push_back(line);
   }
   return out;

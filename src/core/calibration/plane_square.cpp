@@ -43,7 +43,8 @@ Result<void> checkCorners(const Corners& c) {
 
 /// The homography that takes four points to the corners of a rectangle.
 Eigen::Matrix3d homography(const Corners& from, double width, double height) {
-  const std::array<Eigen::Vector2d, 4> to{Eigen::Vector2d{0.0, 0.0}, {width, 0.0}, {width, height}, {0.0, height}};
+  const std::array<Eigen::Vector2d, 4> to{
+      Eigen::Vector2d{0.0, 0.0}, {width, 0.0}, {width, height}, {0.0, height}};
   Eigen::Matrix<double, 8, 8> a;
   Eigen::Matrix<double, 8, 1> b;
   for (int i = 0; i < 4; ++i) {
@@ -73,8 +74,10 @@ PixelPoint middleOf(const Corners& c) {
 /// Square root of the area of the plane that a pixel at a place covers.
 double pixelSize(const Eigen::Matrix3d& h, PixelPoint at) {
   constexpr double kStep_px = 0.5;
-  const Eigen::Vector2d dx = mapped(h, at + PixelPoint{kStep_px, 0.0}) - mapped(h, at - PixelPoint{kStep_px, 0.0});
-  const Eigen::Vector2d dy = mapped(h, at + PixelPoint{0.0, kStep_px}) - mapped(h, at - PixelPoint{0.0, kStep_px});
+  const Eigen::Vector2d dx =
+      mapped(h, at + PixelPoint{kStep_px, 0.0}) - mapped(h, at - PixelPoint{kStep_px, 0.0});
+  const Eigen::Vector2d dy =
+      mapped(h, at + PixelPoint{0.0, kStep_px}) - mapped(h, at - PixelPoint{0.0, kStep_px});
   return std::sqrt(std::abs(dx.x() * dy.y() - dx.y() * dy.x()));
 }
 
@@ -119,14 +122,16 @@ Result<SquareCheck> checkSquare(const SquareMark& mark, const std::optional<Lens
   std::vector<std::vector<cv::Point2f>> seen(1);
   const auto w = static_cast<float>(mark.width.value());
   const auto h = static_cast<float>(mark.height.value());
-  for (const cv::Point3f& p : {cv::Point3f(0, 0, 0), {w, 0, 0}, {w, h, 0}, {0, h, 0}}) plane.front().push_back(p);
+  for (const cv::Point3f& p : {cv::Point3f(0, 0, 0), {w, 0, 0}, {w, h, 0}, {0, h, 0}})
+    plane.front().push_back(p);
   for (const PixelPoint c : mark.corners) {
     const PixelPoint p = lens ? lens->straightened(c) : c;
     seen.front().emplace_back(static_cast<float>(p.x_px), static_cast<float>(p.y_px));
   }
   const double usualFocal = 1.2 * width_px;
-  cv::Mat camera = (cv::Mat_<double>(3, 3) << (lens ? lens->fx : usualFocal), 0, (lens ? lens->cx : 0.5 * (width_px - 1)),
-                    0, (lens ? lens->fy : usualFocal), (lens ? lens->cy : 0.5 * (height_px - 1)), 0, 0, 1);
+  cv::Mat camera =
+      (cv::Mat_<double>(3, 3) << (lens ? lens->fx : usualFocal), 0, (lens ? lens->cx : 0.5 * (width_px - 1)),
+       0, (lens ? lens->fy : usualFocal), (lens ? lens->cy : 0.5 * (height_px - 1)), 0, 0, 1);
   cv::Mat none = cv::Mat::zeros(5, 1, CV_64F);
   std::vector<cv::Mat> turns;
   std::vector<cv::Mat> shifts;
@@ -134,8 +139,8 @@ Result<SquareCheck> checkSquare(const SquareMark& mark, const std::optional<Lens
               cv::CALIB_ZERO_TANGENT_DIST | cv::CALIB_FIX_K1 | cv::CALIB_FIX_K2 | cv::CALIB_FIX_K3;
   if (lens) fixed |= cv::CALIB_FIX_FOCAL_LENGTH;
   try {
-    const double rms = cv::calibrateCamera(plane, seen, cv::Size(width_px, height_px),
-                                           camera, none, turns, shifts, fixed);
+    const double rms =
+        cv::calibrateCamera(plane, seen, cv::Size(width_px, height_px), camera, none, turns, shifts, fixed);
     cv::Mat turn;
     cv::Rodrigues(turns.front(), turn);
     const double facing = std::min(1.0, std::abs(turn.at<double>(2, 2)));

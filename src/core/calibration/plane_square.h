@@ -11,8 +11,8 @@
 
 namespace fin {
 
-/// A rectangle of known sides in the lure's plane (a tile, a slate): its corners in the picture, one after the
-/// other round it. The first side, from the first corner to the second, is `width` long.
+/// A rectangle of known sides in the lure's plane (a tile, a slate): its corners in the picture, one after
+/// the other round it. The first side, from the first corner to the second, is `width` long.
 struct SquareMark {
   std::array<PixelPoint, 4> corners;
   Millimetres width;
@@ -30,11 +30,12 @@ struct SquareMark {
 /// the sides, in quadrature; it holds at the rectangle and grows outside it.
 class PlaneSquare {
  public:
-  /// Corners after the lens was allowed for. BadRequest where three of them lie in a line, where they do not go
-  /// round, or where a side has no length.
+  /// Corners after the lens was allowed for. BadRequest where three of them lie in a line, where they do not
+  /// go round, or where a side has no length.
   static Result<PlaneSquare> create(const SquareMark& mark);
 
-  /// Where a point would be in a picture taken square to the plane, in which every pixel is mmPerPixel() wide.
+  /// Where a point would be in a picture taken square to the plane, in which every pixel is mmPerPixel()
+  /// wide.
   [[nodiscard]] PixelPoint flattened(PixelPoint straight) const;
   [[nodiscard]] double mmPerPixel() const { return mm_per_px_; }
   [[nodiscard]] double relativeU95() const { return relative_u95_; }
@@ -51,11 +52,11 @@ class PlaneSquare {
 /// How well the four corners are those of one rectangle before one camera.
 struct SquareCheck {
   double tilt_deg = 0.0;  ///< of the plane against the camera's view
-  Pixels residual{0.0};  ///< root mean square over the corners, of the nearest true rectangle
+  Pixels residual{0.0};   ///< root mean square over the corners, of the nearest true rectangle
 };
 
-/// `mark` as it is seen, lens or not. Without a lens the camera's axis is taken to be the picture's middle and
-/// its focal length is found with the pose.
+/// `mark` as it is seen, lens or not. Without a lens the camera's axis is taken to be the picture's middle
+/// and its focal length is found with the pose.
 Result<SquareCheck> checkSquare(const SquareMark& mark, const std::optional<Lens>& lens, int width_px,
                                 int height_px);
 

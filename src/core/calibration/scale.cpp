@@ -37,7 +37,8 @@ Result<Scale> Scale::inPlane(double mm_per_px, double relative_u95, const std::o
   const double ruler = plane->cameraToScale.value();
   const double lure = plane->cameraToLure.value();
   if (!std::isfinite(ruler) || !std::isfinite(lure) || ruler <= 0.0 || lure <= 0.0) {
-    return failure(ErrorCode::BadRequest, "scale_plane: both distances must be more than zero", "scale_plane");
+    return failure(ErrorCode::BadRequest, "scale_plane: both distances must be more than zero",
+                   "scale_plane");
   }
   const double planeU95 = std::hypot(kDistanceU95.value() / ruler, kDistanceU95.value() / lure);
   return Scale(mm_per_px * lure / ruler, std::hypot(relative_u95, planeU95));

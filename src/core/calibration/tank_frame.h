@@ -26,8 +26,8 @@ struct FlatPicture {
   [[nodiscard]] PixelLine flat(const PixelLine& seen) const { return {flat(seen.from), flat(seen.to)}; }
 };
 
-/// From the flat picture to the lure's plane. u runs along the pull, v is up (in a top view: to the left of the
-/// pull). Without a scale one unit is one pixel, and only angles and rates may be read.
+/// From the flat picture to the lure's plane. u runs along the pull, v is up (in a top view: to the left of
+/// the pull). Without a scale one unit is one pixel, and only angles and rates may be read.
 class TankFrame {
  public:
   struct Parts {

@@ -64,15 +64,14 @@ Result<OpenedInput> openInput(const std::filesystem::path& path, Wanted wanted) 
     return unreadable(path, "not a readable clip (" + reason(found) + ")");
   }
   const auto isWanted = [wanted](const AVStream& stream) {
-    return wanted == Wanted::Picture ? isPicture(stream)
-                                     : stream.codecpar->codec_type == AVMEDIA_TYPE_AUDIO;
+    return wanted == Wanted::Picture ? isPicture(stream) : stream.codecpar->codec_type == AVMEDIA_TYPE_AUDIO;
   };
   for (unsigned i = 0; i < raw->nb_streams; ++i) {
     if (input.stream == nullptr && isWanted(*raw->streams[i])) input.stream = raw->streams[i];
   }
   if (input.stream == nullptr) {
-    return unreadable(path, wanted == Wanted::Picture ? "there is no moving picture in it"
-                                                      : "there is no sound in it");
+    return unreadable(
+        path, wanted == Wanted::Picture ? "there is no moving picture in it" : "there is no sound in it");
   }
   for (unsigned i = 0; i < raw->nb_streams; ++i) {
     if (raw->streams[i] != input.stream) raw->streams[i]->discard = AVDISCARD_ALL;

@@ -131,13 +131,15 @@ std::vector<std::string> warningsOf(const ClipInfo& info, const ClipIndex& index
   }
   for (const ClipIndex::Restart& restart : index.restarts()) {
     const auto first = index.firstAtByte(restart.pos);
-    out.push_back(fmt::format("the recorder's clock starts anew at frame {}: how long it stood is not known, so "
-                              "measure before it and after it apart",
-                              first));
+    out.push_back(
+        fmt::format("the recorder's clock starts anew at frame {}: how long it stood is not known, so "
+                    "measure before it and after it apart",
+                    first));
   }
   if (info.interlaced) {
-    out.emplace_back("interlaced: every frame holds two pictures, half a frame apart in time; reading it field "
-                     "by field doubles the rate");
+    out.emplace_back(
+        "interlaced: every frame holds two pictures, half a frame apart in time; reading it field "
+        "by field doubles the rate");
   }
   return out;
 }
@@ -150,7 +152,8 @@ Result<ClipIndex> indexOf(av::OpenedInput& input, ClipInfo& info, const Clip::Op
   if (auto kept = keptIndex(options.indexFolder, *print)) return std::move(*kept);
   auto index = scanPackets(*input.format, *input.stream, options.job);
   if (!index) return index;
-  if (auto ok = keepIndex(options.indexFolder, *print, *index); !ok) info.warnings.push_back(ok.error().message);
+  if (auto ok = keepIndex(options.indexFolder, *print, *index); !ok)
+    info.warnings.push_back(ok.error().message);
   return index;
 }
 

@@ -46,8 +46,8 @@ bool takeAll(std::istream& in, std::vector<T>& values) {
   std::uint64_t size = 0;
   if (!take(in, size) || size > kMost) return false;
   values.resize(size);
-  return static_cast<bool>(in.read(reinterpret_cast<char*>(values.data()),
-                                   static_cast<std::streamsize>(size * sizeof(T))));
+  return static_cast<bool>(
+      in.read(reinterpret_cast<char*>(values.data()), static_cast<std::streamsize>(size * sizeof(T))));
 }
 
 }  // namespace
@@ -165,8 +165,10 @@ std::optional<ClipIndex::Gap> ClipIndex::longestGap() const {
   if (pts_.size() < 3) return std::nullopt;
   const std::vector<std::int64_t> gaps = spacings(pts_);
   const auto longest = std::max_element(gaps.begin(), gaps.end());
-  if (static_cast<double>(*longest) <= kGap_spacings * static_cast<double>(medianOf(gaps))) return std::nullopt;
-  return Gap{static_cast<std::size_t>(longest - gaps.begin()), Seconds(static_cast<double>(*longest) * tick_s_)};
+  if (static_cast<double>(*longest) <= kGap_spacings * static_cast<double>(medianOf(gaps)))
+    return std::nullopt;
+  return Gap{static_cast<std::size_t>(longest - gaps.begin()),
+             Seconds(static_cast<double>(*longest) * tick_s_)};
 }
 
 bool ClipIndex::uneven() const {

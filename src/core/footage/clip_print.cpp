@@ -62,8 +62,9 @@ std::string dayOf(const std::filesystem::path& file) {
   std::error_code failed;
   const auto written = std::filesystem::last_write_time(file, failed);
   if (failed) return {};
-  const std::time_t seconds = std::chrono::system_clock::to_time_t(
-      std::chrono::time_point_cast<std::chrono::system_clock::duration>(std::chrono::file_clock::to_sys(written)));
+  const std::time_t seconds =
+      std::chrono::system_clock::to_time_t(std::chrono::time_point_cast<std::chrono::system_clock::duration>(
+          std::chrono::file_clock::to_sys(written)));
   return fmt::format("{:%Y-%m-%d}", fmt::localtime(seconds));
 }
 

@@ -23,7 +23,8 @@ struct ClipPrint {
 /// Errors: Unreadable with the file's name.
 Result<ClipPrint> printOf(const std::filesystem::path& file);
 
-/// The day on which a file was last written, by the clock of this place: yyyy-mm-dd. Empty where there is none.
+/// The day on which a file was last written, by the clock of this place: yyyy-mm-dd. Empty where there is
+/// none.
 std::string dayOf(const std::filesystem::path& file);
 
 }  // namespace fin

@@ -76,7 +76,8 @@ class SoundLine {
     };
     const std::size_t first = inside(wanted_.from.value());
     const std::size_t end = inside(wanted_.to.value());
-    if (first < end) sink_(samples.subspan(first, end - first), Seconds(start_s + static_cast<double>(first) / rate));
+    if (first < end)
+      sink_(samples.subspan(first, end - first), Seconds(start_s + static_cast<double>(first) / rate));
   }
 
   SoundWanted wanted_;
@@ -96,8 +97,8 @@ Result<void> decodeSound(const Clip& clip, const SoundWanted& wanted, const Soun
   const av::Codec codec = av::openDecoder(*input->stream, 1);
   if (!codec) return failure(ErrorCode::Unreadable, "nothing here can decode the clip's sound");
   if (wanted.from.value() > 0.0) {
-    const auto target = static_cast<std::int64_t>((wanted.from.value() - 1.0 + clip.index().startOnFile().value()) /
-                                                  av_q2d(input->stream->time_base));
+    const auto target = static_cast<std::int64_t>(
+        (wanted.from.value() - 1.0 + clip.index().startOnFile().value()) / av_q2d(input->stream->time_base));
     (void)av_seek_frame(input->format.get(), input->stream->index, target, AVSEEK_FLAG_BACKWARD);
   }
   const double length_s = clip.index().timeOf(clip.index().frameCount() - 1).value();

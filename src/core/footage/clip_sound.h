@@ -18,12 +18,13 @@ struct SoundWanted {
   Seconds to{1e9};
 };
 
-/// Takes samples (one channel, full scale 1) and the time of the first of them, from the clip's first frame, on
-/// the clip's own clock. Stretches come in order; where the recording has a hole, so has what is handed over.
+/// Takes samples (one channel, full scale 1) and the time of the first of them, from the clip's first frame,
+/// on the clip's own clock. Stretches come in order; where the recording has a hole, so has what is handed
+/// over.
 using SoundSink = std::function<void(std::span<const float> samples, Seconds at)>;
 
-/// Decodes a clip's first sound stream, its channels mixed to one. Errors: Unreadable (no sound in it, nothing
-/// can decode it), Cancelled. Memory does not grow with the length.
+/// Decodes a clip's first sound stream, its channels mixed to one. Errors: Unreadable (no sound in it,
+/// nothing can decode it), Cancelled. Memory does not grow with the length.
 Result<void> decodeSound(const Clip& clip, const SoundWanted& wanted, const SoundSink& sink,
                          const JobControl& job = {});
 

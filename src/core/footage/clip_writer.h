@@ -22,8 +22,8 @@ struct ClipWriterOptions {
   int soundRate_Hz = 0;       ///< one channel of sound beside the picture; none at 0
 };
 
-/// Writes frames as a clip (H.264 where the encoder is there, else MPEG-4 part 2; MJPEG in .avi; sound as AAC). The
-/// container follows from the file's ending. Used by the rehearsal tank in place of a camera.
+/// Writes frames as a clip (H.264 where the encoder is there, else MPEG-4 part 2; MJPEG in .avi; sound as
+/// AAC). The container follows from the file's ending. Used by the rehearsal tank in place of a camera.
 /// Errors: NotWritable with the file's name.
 class ClipWriter {
  public:

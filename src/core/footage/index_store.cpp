@@ -38,7 +38,8 @@ Result<void> keepIndex(const fs::path& folder, const ClipPrint& print, const Cli
     }
   }
   fs::rename(part, place, failed);
-  if (failed) return failure(ErrorCode::NotWritable, place.string() + ": " + failed.message(), place.string());
+  if (failed)
+    return failure(ErrorCode::NotWritable, place.string() + ": " + failed.message(), place.string());
   return {};
 }
 

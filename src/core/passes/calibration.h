@@ -8,8 +8,8 @@
 
 namespace fin {
 
-/// The part of a request that is the camera's and not the lure's: time, size, lines and lens. It holds for all
-/// clips of a camera that stood still in between.
+/// The part of a request that is the camera's and not the lure's: time, size, lines and lens. It holds for
+/// all clips of a camera that stood still in between.
 struct Calibration {
   std::optional<Hertz> captureRate;
   bool byField = false;
@@ -38,8 +38,8 @@ struct WholeFactor {
   bool tooSlow = false;  ///< reads slower than its peers
 };
 
-/// Whether a reading is a whole number of times larger or smaller than the median of the same reading in other
-/// passes of the same rig. None where it is not, or where there is nothing to compare with.
+/// Whether a reading is a whole number of times larger or smaller than the median of the same reading in
+/// other passes of the same rig. None where it is not, or where there is nothing to compare with.
 std::optional<WholeFactor> wholeFactor(double value, std::span<const double> peers);
 
 }  // namespace fin

@@ -67,7 +67,8 @@ Result<std::shared_ptr<const Clip>> openClip(const PassRequest& request, Clip::O
   auto clip = Clip::open(request.clip, std::move(options));
   if (!clip || !request.byField) return clip;
   if (!(*clip)->info().interlaced || (*clip)->info().clockwiseTurn_deg != 0) {
-    return failure(ErrorCode::BadRequest, "by_field: this clip has no fields that could be read apart", "by_field");
+    return failure(ErrorCode::BadRequest, "by_field: this clip has no fields that could be read apart",
+                   "by_field");
   }
   return Clip::byField(std::move(*clip));
 }

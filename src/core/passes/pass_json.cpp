@@ -129,7 +129,8 @@ std::optional<SquareMark> readSquare(Object& pass) {
                  Millimetres(object.number("height_mm")),
                  Millimetres(object.maybeNumber("side_u95_mm").value_or(0.0))};
   const json& corners = object.need("corners");
-  if (!corners.is_array() || corners.size() != out.corners.size()) fail("square.corners", "must be four points");
+  if (!corners.is_array() || corners.size() != out.corners.size())
+    fail("square.corners", "must be four points");
   for (std::size_t i = 0; i < out.corners.size(); ++i)
     out.corners[i] = Object::toPoint(corners[i], "square.corners");
   object.nothingElse();

@@ -58,8 +58,8 @@ struct PassRequest {
   friend bool operator==(const PassRequest&, const PassRequest&) = default;
 };
 
-/// The scale of the lure's plane as a request gives it, from its length or its rectangle; none where neither was
-/// said. `plane` is the request's own, or none for what lies where the ruler does. BadRequest as Scale.
+/// The scale of the lure's plane as a request gives it, from its length or its rectangle; none where neither
+/// was said. `plane` is the request's own, or none for what lies where the ruler does. BadRequest as Scale.
 Result<std::optional<Scale>> scaleOf(const PassRequest& request, const std::optional<ScalePlane>& plane);
 /// How a request's picture is laid flat. BadRequest as PlaneSquare.
 Result<FlatPicture> flatPictureOf(const PassRequest& request);

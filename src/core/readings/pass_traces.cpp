@@ -38,7 +38,8 @@ struct SeenBody {
 };
 
 /// Nose and tail in the flat picture, in the frames that show both.
-std::vector<SeenBody> seenBodies(const Track& track, std::span<const double> time_s, const FlatPicture& picture) {
+std::vector<SeenBody> seenBodies(const Track& track, std::span<const double> time_s,
+                                 const FlatPicture& picture) {
   std::vector<SeenBody> out;
   const MarkTrack* nose = track.find(MarkName::Nose);
   const MarkTrack* tail = track.find(MarkName::Tail);
@@ -80,7 +81,8 @@ TankFrame frameFor(const Geometry& geometry, const std::vector<SeenBody>& seen) 
     parts.along = alongTop(seen, pull);
     parts.up = {parts.along.y_px, -parts.along.x_px};
   } else {
-    parts.up = upFromPlumb(geometry.plumb ? std::optional(geometry.picture.flat(*geometry.plumb)) : std::nullopt);
+    parts.up =
+        upFromPlumb(geometry.plumb ? std::optional(geometry.picture.flat(*geometry.plumb)) : std::nullopt);
     const PixelPoint level{-parts.up.y_px, parts.up.x_px};
     parts.along = dot(level, pull) < 0.0 ? level * -1.0 : level;
   }

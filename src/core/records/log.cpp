@@ -130,9 +130,10 @@ class SqliteLog : public Log {
 
   Result<std::vector<KeptLens>> lenses() const override {
     return reading([&]() -> Result<std::vector<KeptLens>> {
-      SQLite::Statement query(database_,
-                              "SELECT camera, width_px, height_px, window, fx, fy, cx, cy, k, rms_px FROM lens "
-                              "ORDER BY camera, window");
+      SQLite::Statement query(
+          database_,
+          "SELECT camera, width_px, height_px, window, fx, fy, cx, cy, k, rms_px FROM lens "
+          "ORDER BY camera, window");
       std::vector<KeptLens> out;
       while (query.executeStep()) out.push_back(lensFrom(query));
       return out;
@@ -397,8 +398,11 @@ class SqliteLog : public Log {
     out.width_px = row.getColumn(1).getInt();
     out.height_px = row.getColumn(2).getInt();
     out.window = row.getColumn(3).getString();
-    out.lens = {row.getColumn(4).getDouble(), row.getColumn(5).getDouble(), row.getColumn(6).getDouble(),
-                row.getColumn(7).getDouble(), {}};
+    out.lens = {row.getColumn(4).getDouble(),
+                row.getColumn(5).getDouble(),
+                row.getColumn(6).getDouble(),
+                row.getColumn(7).getDouble(),
+                {}};
     const auto k = nlohmann::json::parse(row.getColumn(8).getString(), nullptr, false);
     for (std::size_t i = 0; i < std::min(k.size(), out.lens.k.size()); ++i) {
       if (k[i].is_number()) out.lens.k[i] = k[i].get<double>();

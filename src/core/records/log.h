@@ -22,8 +22,8 @@ struct LoggedPass {
   ClipPrint clip;
   std::optional<RowId> planned;  ///< the planned pass that it was filmed for
   std::string camera;            ///< "fixed", "chase", "top", or as the person calls it
-  /// When, on this clip's true time from its first frame, the instant comes that all clips of the planned pass
-  /// share.
+  /// When, on this clip's true time from its first frame, the instant comes that all clips of the planned
+  /// pass share.
   std::optional<Seconds> sharedInstant;
 };
 

@@ -27,7 +27,8 @@ float greyAt(const LensBoard& board, float u, float v) {
       v > static_cast<float>(board.rows - 1) + margin) {
     return kWall;
   }
-  const bool inside = u > -1.0F && v > -1.0F && u < static_cast<float>(board.columns) && v < static_cast<float>(board.rows);
+  const bool inside =
+      u > -1.0F && v > -1.0F && u < static_cast<float>(board.columns) && v < static_cast<float>(board.rows);
   const int sum = static_cast<int>(std::floor(u)) + static_cast<int>(std::floor(v));
   return inside && (sum & 1) == 0 ? kInk : kPaper;
 }
@@ -55,7 +56,8 @@ BoardFilm::Pose BoardFilm::poseAt(std::size_t frame) const {
   const double t = 2.0 * std::numbers::pi * static_cast<double>(frame) / static_cast<double>(scene_.frames);
   const double field = scene_.board.field.value();
   const double breadth_mm = field * (scene_.board.columns + 1);
-  const double distance = breadth_mm * scene_.lens.fx / (kFill * scene_.width_px) * (1.0 + 0.15 * std::sin(5.0 * t));
+  const double distance =
+      breadth_mm * scene_.lens.fx / (kFill * scene_.width_px) * (1.0 + 0.15 * std::sin(5.0 * t));
   const double sideways = scene_.reach * 0.30 * scene_.width_px / scene_.lens.fx * std::sin(2.0 * t);
   const double down = scene_.reach * 0.22 * scene_.height_px / scene_.lens.fy * std::sin(3.0 * t + 0.5);
   const double tilt = scene_.mostTilt_deg * std::numbers::pi / 180.0;
@@ -87,7 +89,8 @@ Result<Picture> BoardFilm::frame(std::size_t frame) {
   const Pose pose = poseAt(frame);
   // A ray (x, y, 1) meets the board at u, v fields: the columns of turn and the middle make a homography.
   Eigen::Matrix3d toRay;
-  toRay << pose.turn.col(0) * scene_.board.field.value(), pose.turn.col(1) * scene_.board.field.value(), pose.middle_mm;
+  toRay << pose.turn.col(0) * scene_.board.field.value(), pose.turn.col(1) * scene_.board.field.value(),
+      pose.middle_mm;
   const Eigen::Matrix3f toBoard = toRay.inverse().cast<float>();
   const auto middleU = static_cast<float>(0.5 * (scene_.board.columns - 1));
   const auto middleV = static_cast<float>(0.5 * (scene_.board.rows - 1));

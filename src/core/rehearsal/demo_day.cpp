@@ -301,8 +301,8 @@ Result<void> filmBoard(const fs::path& clip) {
   scene.lens = {1700.0, 1700.0, 639.5, 359.5, {}};
   scene.frames = 60;
   BoardFilm film(scene);
-  const auto writer =
-      ClipWriter::create(clip, {.width_px = scene.width_px, .height_px = scene.height_px, .rate = scene.rate});
+  const auto writer = ClipWriter::create(
+      clip, {.width_px = scene.width_px, .height_px = scene.height_px, .rate = scene.rate});
   if (!writer) return tl::unexpected(writer.error());
   for (std::size_t n = 0; n < film.frameCount(); ++n) {
     if (auto ok = (*writer)->add(film.frame(n)->rgb(), film.timeOf(n)); !ok) return ok;
@@ -328,8 +328,8 @@ Result<void> keepCalibrations(Log& log) {
                                     [camera](const LoggedPass& p) { return p.camera == camera; });
     if (first == passes->end()) continue;
     const std::string day = dayOf(first->request.clip);
-    const auto ok =
-        log.keepCalibration(camera, day, KeptCalibration{camera, day, calibrationOf(first->request), first->request.clip});
+    const auto ok = log.keepCalibration(
+        camera, day, KeptCalibration{camera, day, calibrationOf(first->request), first->request.clip});
     if (!ok) return ok;
   }
   return {};

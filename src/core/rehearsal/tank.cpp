@@ -95,7 +95,8 @@ std::vector<float> RehearsalTank::soundBetween(Seconds from, Seconds to, double 
     for (const double knock : scene_.sound->knocks_s) {
       const double since = t - knock;
       if (since > 0.0)
-        sum += 0.5 * scene_.sound->gain * std::exp(-since / kDies_s) * std::sin(2.0 * std::numbers::pi * kTone_Hz * since);
+        sum += 0.5 * scene_.sound->gain * std::exp(-since / kDies_s) *
+               std::sin(2.0 * std::numbers::pi * kTone_Hz * since);
     }
     out[i] = static_cast<float>(std::clamp(sum, -1.0, 1.0));
   }
@@ -263,8 +264,8 @@ void RehearsalTank::addPaint(cv::Mat& sum, const cv::Rect& whole, const std::vec
     auto* row = sum.ptr<cv::Vec4f>(y - whole.y) - whole.x;
     for (int x = box.x; x < box.x + box.width; ++x) {
       for (int s = 0; s < kSamples * kSamples; ++s) {
-        const auto sight =
-            camera_.sight(x + (s % kSamples + 0.5) / kSamples - 0.5, y + (s / kSamples + 0.5) / kSamples - 0.5);
+        const auto sight = camera_.sight(x + (s % kSamples + 0.5) / kSamples - 0.5,
+                                         y + (s / kSamples + 0.5) / kSamples - 0.5);
         std::optional<Hit> nearest;
         const PosedPart* part = nullptr;
         for (const PosedPart& p : parts) {

@@ -16,9 +16,9 @@ namespace fin {
 
 /// What a rehearsal sounds like: a hiss, and knocks on the tank that die away.
 struct RehearsalSound {
-  double hiss = 0.004;            ///< root mean square, full scale 1
-  double gain = 1.0;              ///< of the knocks, as this camera hears them
-  std::vector<double> knocks_s;   ///< true times
+  double hiss = 0.004;           ///< root mean square, full scale 1
+  double gain = 1.0;             ///< of the knocks, as this camera hears them
+  std::vector<double> knocks_s;  ///< true times
 };
 
 /// All that makes one rehearsal clip. Everything drawn at random comes from `seed`.
@@ -32,8 +32,8 @@ struct RehearsalScene {
   double noise_grey = 2.0;
   double dancingLight = 0.06;  ///< share of the light that moves
   int specks = 40;
-  double ruler_mm = 400.0;       ///< a ruler near the picture's lower edge; none at 0
-  double rulerBehind_mm = 0.0;   ///< how far it hangs behind the lure's plane; negative for before it
+  double ruler_mm = 400.0;      ///< a ruler near the picture's lower edge; none at 0
+  double rulerBehind_mm = 0.0;  ///< how far it hangs behind the lure's plane; negative for before it
   std::optional<RehearsalSound> sound;
   Seconds begun{0.0};  ///< when this camera was started, on the motion's clock
   unsigned seed = 1;
@@ -43,7 +43,8 @@ struct RehearsalScene {
 ///
 /// Model: ellipsoids with painted skin under light from above, a tiled wall behind, light that dances, specks
 /// that drift; exposure is averaged over five instants, edges over 2 × 2 samples; grey noise is added last.
-/// Plain on purpose: no shadows, no bubbles, the wall as if seen in air. The same seed gives the same frames in any order.
+/// Plain on purpose: no shadows, no bubbles, the wall as if seen in air. The same seed gives the same frames
+/// in any order.
 class RehearsalTank : public FrameSource {
  public:
   explicit RehearsalTank(RehearsalScene scene);

@@ -37,7 +37,8 @@ double matchAt(const Onsets& a, const Onsets& b, std::ptrdiff_t lag) {
   const auto from = std::max<std::ptrdiff_t>(0, -lag);
   const auto to = std::min<std::ptrdiff_t>(std::ssize(a), std::ssize(b) - lag);
   double sum = 0.0;
-  for (std::ptrdiff_t i = from; i < to; ++i) sum += a[static_cast<std::size_t>(i)] * b[static_cast<std::size_t>(i + lag)];
+  for (std::ptrdiff_t i = from; i < to; ++i)
+    sum += a[static_cast<std::size_t>(i)] * b[static_cast<std::size_t>(i + lag)];
   return sum;
 }
 
@@ -47,13 +48,15 @@ struct BestLag {
   double elsewhere = 0.0;
 };
 
-BestLag bestLag(const Onsets& a, const Onsets& b, std::ptrdiff_t from, std::ptrdiff_t to, std::ptrdiff_t apart) {
+BestLag bestLag(const Onsets& a, const Onsets& b, std::ptrdiff_t from, std::ptrdiff_t to,
+                std::ptrdiff_t apart) {
   std::vector<double> matches;
   for (std::ptrdiff_t lag = from; lag <= to; ++lag) matches.push_back(matchAt(a, b, lag));
   const auto best = std::max_element(matches.begin(), matches.end()) - matches.begin();
   BestLag out{from + best, matches[static_cast<std::size_t>(best)], 0.0};
   for (std::ptrdiff_t i = 0; i < std::ssize(matches); ++i) {
-    if (std::abs(i - best) > apart) out.elsewhere = std::max(out.elsewhere, matches[static_cast<std::size_t>(i)]);
+    if (std::abs(i - best) > apart)
+      out.elsewhere = std::max(out.elsewhere, matches[static_cast<std::size_t>(i)]);
   }
   return out;
 }
@@ -66,15 +69,18 @@ Result<SoundAlignment> alignSound(std::span<const float> first, std::span<const 
   const std::size_t by = std::max<std::size_t>(1, std::max(a.size(), b.size()) / kCoarse);
   const Onsets coarseA = thinned(a, by);
   const Onsets coarseB = thinned(b, by);
-  const auto overlap =
-      static_cast<std::ptrdiff_t>(kLeastOverlap * static_cast<double>(std::min(coarseA.size(), coarseB.size())));
-  const auto apart = static_cast<std::ptrdiff_t>(kElsewhere_s / step.value()) / static_cast<std::ptrdiff_t>(by) + 1;
-  const BestLag rough = bestLag(coarseA, coarseB, overlap - std::ssize(coarseA), std::ssize(coarseB) - overlap, apart);
+  const auto overlap = static_cast<std::ptrdiff_t>(
+      kLeastOverlap * static_cast<double>(std::min(coarseA.size(), coarseB.size())));
+  const auto apart =
+      static_cast<std::ptrdiff_t>(kElsewhere_s / step.value()) / static_cast<std::ptrdiff_t>(by) + 1;
+  const BestLag rough =
+      bestLag(coarseA, coarseB, overlap - std::ssize(coarseA), std::ssize(coarseB) - overlap, apart);
   const double standsOut = rough.match / std::max(rough.elsewhere, 1e-9);
   if (rough.match <= 0.0 || standsOut < kStandsOut) {
-    return failure(ErrorCode::Unsupported,
-                   "these clips have no sound in common that stands out; knock once on the tank while both cameras "
-                   "run, or mark the shared instant in each");
+    return failure(
+        ErrorCode::Unsupported,
+        "these clips have no sound in common that stands out; knock once on the tank while both cameras "
+        "run, or mark the shared instant in each");
   }
   const auto around = rough.lag * static_cast<std::ptrdiff_t>(by);
   const auto reach = 2 * static_cast<std::ptrdiff_t>(by) + 1;

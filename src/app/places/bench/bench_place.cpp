@@ -146,8 +146,8 @@ void BenchPlace::offerKeptCalibration() {
   const bool fresh = pass != nullptr && !pass->request.scale && !pass->request.square;
   offer_->setVisible(kept != nullptr && fresh);
   if (kept == nullptr) return;
-  offerText_->setText(
-      tr("Size and time of %1 are kept for this camera today.").arg(QString::fromStdString(kept->madeOn.filename().string())));
+  offerText_->setText(tr("Size and time of %1 are kept for this camera today.")
+                          .arg(QString::fromStdString(kept->madeOn.filename().string())));
 }
 
 QWidget* BenchPlace::buildEmpty() {
@@ -271,7 +271,8 @@ void BenchPlace::takeSquare() {
   const QStringList words{tr("Press on the upper left corner."), tr("Now the upper right one."),
                           tr("The lower right one."), tr("And the lower left one.")};
   take(std::make_unique<PointsTool>(
-           words, [this](const std::vector<PixelPoint>& corners) { calibration_->square().takeCorners(corners); }),
+           words,
+           [this](const std::vector<PixelPoint>& corners) { calibration_->square().takeCorners(corners); }),
        {});
 }
 
@@ -289,9 +290,10 @@ void BenchPlace::offerFoundLines(LinesCard::Line which) {
   const QImage grey = footage_->picture().convertToFormat(QImage::Format_Grayscale8);
   const cv::Mat view(grey.height(), grey.width(), CV_8UC1, const_cast<uchar*>(grey.constBits()),
                      static_cast<std::size_t>(grey.bytesPerLine()));
-  auto found = findLines(Picture::fromMat(view), which == LinesCard::Line::Plumb ? LineKind::Upright : LineKind::Level);
-  take(std::make_unique<FoundLinesTool>(std::move(found),
-                                        [this, which](PixelLine line) { calibration_->lines().takeLine(which, line); }),
+  auto found = findLines(Picture::fromMat(view),
+                         which == LinesCard::Line::Plumb ? LineKind::Upright : LineKind::Level);
+  take(std::make_unique<FoundLinesTool>(
+           std::move(found), [this, which](PixelLine line) { calibration_->lines().takeLine(which, line); }),
        {});
 }
 

@@ -28,7 +28,8 @@ CalibrationPanel::CalibrationPanel(const Models& models, QWidget* parent)
   auto* lens = add(tr("The lens"), "foldLens", new LensCard(models.desk, models.lenses));
   // Once the layout has made room for it.
   connect(
-      lens, &LensCard::lensFound, this, [this](QWidget* shown) { ensureWidgetVisible(shown); }, Qt::QueuedConnection);
+      lens, &LensCard::lensFound, this, [this](QWidget* shown) { ensureWidgetVisible(shown); },
+      Qt::QueuedConnection);
   add(tr("Other cameras of this pass"), "foldSharing", new SharingCard(models.desk, models.sharing));
   layout_->addWidget(buildMoving());
   layout_->addStretch();
@@ -49,7 +50,8 @@ Card* CalibrationPanel::add(const QString& title, const char* name, Card* card) 
     for (Fold* other : folds_) {
       if (other != fold) other->setOpen(false);
     }
-    QMetaObject::invokeMethod(this, [this, fold] { ensureWidgetVisible(fold); }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        this, [this, fold] { ensureWidgetVisible(fold); }, Qt::QueuedConnection);
   });
   return card;
 }

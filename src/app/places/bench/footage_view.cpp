@@ -101,7 +101,8 @@ void FootageView::fit() {
 
 void FootageView::applyFit() {
   if (picture_.isNull()) return;
-  zoom_ = std::min(static_cast<double>(width()) / size_.width(), static_cast<double>(height()) / size_.height());
+  zoom_ =
+      std::min(static_cast<double>(width()) / size_.width(), static_cast<double>(height()) / size_.height());
   offset_ = QPointF(0.5 * (width() - zoom_ * size_.width()), 0.5 * (height() - zoom_ * size_.height()));
 }
 

@@ -20,7 +20,8 @@ class FootageView : public QWidget {
 
   /// Shows a decoded frame; a null picture with a reason where there is none.
   void showPicture(std::size_t frame, const QImage& picture);
-  /// A small copy of a frame nearby, until the one that is wanted comes. Only where a picture is shown already.
+  /// A small copy of a frame nearby, until the one that is wanted comes. Only where a picture is shown
+  /// already.
   void showGlimpse(std::size_t frame, const QImage& small);
   void showReason(const QString& why);
   void clear();

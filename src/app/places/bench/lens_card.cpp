@@ -51,7 +51,8 @@ void ResidualPicture::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   painter.setRenderHint(QPainter::Antialiasing);
   if (fit_.width_px == 0) return;
-  const double scale = std::min(static_cast<double>(width()) / fit_.width_px, (height() - 18.0) / fit_.height_px);
+  const double scale =
+      std::min(static_cast<double>(width()) / fit_.width_px, (height() - 18.0) / fit_.height_px);
   painter.fillRect(QRectF(0, 0, fit_.width_px * scale, fit_.height_px * scale), theme().paper);
   painter.setPen(QPen(theme().accent, 1.2));
   const double longer = timesAsLong(fit_);
@@ -86,9 +87,10 @@ LensCard::LensCard(PassDesk& desk, LensDesk& lenses, QWidget* parent)
   choice_->setObjectName("lensChoice");
   choice_->setAccessibleName(tr("The lens that is allowed for"));
   grid->addWidget(choice_, 0, 0, 1, 3);
-  grid->addWidget(faintLabel(tr("A new one: film a chequered board under water, whole, slowly, in all corners of the "
-                                "picture and tilted; then open that clip.")),
-                  1, 0, 1, 3);
+  grid->addWidget(
+      faintLabel(tr("A new one: film a chequered board under water, whole, slowly, in all corners of the "
+                    "picture and tilted; then open that clip.")),
+      1, 0, 1, 3);
   grid->addWidget(new QLabel(tr("Inner corners")), 2, 0);
   grid->addWidget(columns_, 2, 1);
   grid->addWidget(rows_, 2, 2);
@@ -116,7 +118,8 @@ LensCard::LensCard(PassDesk& desk, LensDesk& lenses, QWidget* parent)
     }
   });
   connect(print, &QPushButton::clicked, this, &LensCard::printBoard);
-  connect(solve_, &QPushButton::clicked, this, [this] { lenses_.solving() ? lenses_.stop() : lenses_.solve(board()); });
+  connect(solve_, &QPushButton::clicked, this,
+          [this] { lenses_.solving() ? lenses_.stop() : lenses_.solve(board()); });
   connect(keep_, &QPushButton::clicked, this, [this] { lenses_.keep(window_->currentText()); });
   connect(&lenses, &LensDesk::changed, this, &LensCard::refresh);
   connect(&lenses, &LensDesk::progressed, progress_,
@@ -129,7 +132,8 @@ LensBoard LensCard::board() const {
 }
 
 void LensCard::printBoard() {
-  const QString file = QFileDialog::getSaveFileName(this, tr("Print the board"), "board.pdf", tr("PDF (*.pdf)"));
+  const QString file =
+      QFileDialog::getSaveFileName(this, tr("Print the board"), "board.pdf", tr("PDF (*.pdf)"));
   if (file.isEmpty()) return;
   const auto printed = printLensBoard(board(), file);
   emit lenses_.told(printed ? tr("The board is in %1. Print it at true size; its fields must measure %2 mm.")
@@ -152,7 +156,8 @@ void LensCard::fillChoice() {
                          .arg(lens.rms.value(), 0, 'f', 2));
   }
   const auto& lens = desk_.current()->request.lens;
-  const auto same = std::find_if(kept_.begin(), kept_.end(), [&](const KeptLens& k) { return k.lens == lens; });
+  const auto same =
+      std::find_if(kept_.begin(), kept_.end(), [&](const KeptLens& k) { return k.lens == lens; });
   if (lens && same == kept_.end()) choice_->addItem(tr("the pass's own"));
   choice_->setCurrentIndex(!lens ? 0 : static_cast<int>(same - kept_.begin()) + 1);
   emit stateChanged(lens ? tr("Allowed for: %1.").arg(choice_->currentText())
@@ -165,17 +170,18 @@ void LensCard::refresh() {
   solve_->setText(lenses_.solving() ? tr("Stop") : tr("Find the lens in this clip"));
   progress_->setVisible(lenses_.solving());
   const LensFit* fit = lenses_.fit();
-  for (QWidget* w : {static_cast<QWidget*>(found_), static_cast<QWidget*>(residuals_), static_cast<QWidget*>(window_),
-                     static_cast<QWidget*>(keep_)})
+  for (QWidget* w : {static_cast<QWidget*>(found_), static_cast<QWidget*>(residuals_),
+                     static_cast<QWidget*>(window_), static_cast<QWidget*>(keep_)})
     w->setVisible(fit != nullptr);
   if (fit == nullptr) return;
-  found_->setText(tr("Found from %1 views: corners miss by %2 px, focal length %3 px ± %4 %, seen in %5 % of the "
-                     "picture.")
-                      .arg(fit->frames.size())
-                      .arg(fit->rms.value(), 0, 'f', 2)
-                      .arg(fit->lens.fx, 0, 'f', 0)
-                      .arg(100.0 * fit->focalRelativeU95, 0, 'f', 1)
-                      .arg(100.0 * fit->covered, 0, 'f', 0));
+  found_->setText(
+      tr("Found from %1 views: corners miss by %2 px, focal length %3 px ± %4 %, seen in %5 % of the "
+         "picture.")
+          .arg(fit->frames.size())
+          .arg(fit->rms.value(), 0, 'f', 2)
+          .arg(fit->lens.fx, 0, 'f', 0)
+          .arg(100.0 * fit->focalRelativeU95, 0, 'f', 1)
+          .arg(100.0 * fit->covered, 0, 'f', 0));
   residuals_->show(*fit);
   emit lensFound(keep_);
 }

@@ -32,8 +32,9 @@ PlaneCard::PlaneCard(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(d
   auto* same = namedButton(tr("Same plane"), "samePlane");
   grid->addWidget(take, 6, 0);
   grid->addWidget(same, 6, 1);
-  window_ = faintLabel(tr("A flat window stretches the picture towards its edge, by about 1 %. A lens found with "
-                          "the board in the water takes that out."));
+  window_ =
+      faintLabel(tr("A flat window stretches the picture towards its edge, by about 1 %. A lens found with "
+                    "the board in the water takes that out."));
   window_->hide();
   grid->addWidget(window_, 7, 0, 1, 2);
   connect(take, &QPushButton::clicked, this, &PlaneCard::take);

@@ -40,7 +40,8 @@ RateCard::RateCard(PassDesk& desk, QWidget* parent)
   grid->addWidget(perMinute_, 5, 1);
   grid->addWidget(takeBeats, 6, 1);
   fields_->setObjectName("byField");
-  fields_->setToolTip(tr("For an interlaced clip: twice the pictures in a second, each from every other line."));
+  fields_->setToolTip(
+      tr("For an interlaced clip: twice the pictures in a second, each from every other line."));
   grid->addWidget(fields_, 7, 0, 1, 2);
 
   connect(written_, &QPushButton::clicked, this, [this] {

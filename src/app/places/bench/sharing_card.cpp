@@ -35,18 +35,20 @@ void SharingCard::refresh() {
     const auto instant = sharing_.sameInstantIn(partner);
     const QString camera = partner.camera.empty() ? QString::fromStdString(partner.title)
                                                   : QString::fromStdString(partner.camera);
-    auto* show = namedButton(instant ? tr("%1: the same moment, %2 s").arg(camera).arg(instant->value(), 0, 'f', 3)
-                                     : tr("%1: not lined up yet").arg(camera),
-                             "showPartner");
+    auto* show =
+        namedButton(instant ? tr("%1: the same moment, %2 s").arg(camera).arg(instant->value(), 0, 'f', 3)
+                            : tr("%1: not lined up yet").arg(camera),
+                    "showPartner");
     show->setEnabled(instant && instant->value() >= 0.0);
     connect(show, &QPushButton::clicked, this, [this, id = partner.id] { sharing_.show(id); });
     rows_->addWidget(show);
   }
-  emit stateChanged(here == nullptr || !here->planned ? tr("This clip belongs to no planned pass.")
-                    : partners.empty()               ? tr("No other clip of this pass has come in.")
-                    : here->sharedInstant            ? tr("Shared instant at %1 s of this clip.")
-                                            .arg(here->sharedInstant->value(), 0, 'f', 3)
-                                                     : tr("Not lined up with %1 other clips.").arg(partners.size()));
+  emit stateChanged(
+      here == nullptr || !here->planned ? tr("This clip belongs to no planned pass.")
+      : partners.empty()                ? tr("No other clip of this pass has come in.")
+      : here->sharedInstant
+          ? tr("Shared instant at %1 s of this clip.").arg(here->sharedInstant->value(), 0, 'f', 3)
+          : tr("Not lined up with %1 other clips.").arg(partners.size()));
 }
 
 }  // namespace fin::app

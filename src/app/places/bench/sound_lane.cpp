@@ -26,7 +26,8 @@ SoundLane::SoundLane(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(d
   setFixedHeight(52);
   setObjectName("soundLane");
   setAccessibleName(tr("How loud the clip is against time"));
-  setToolTip(tr("Sound: the peaks in outline, the level filled, in decibels below the loudest that can be written."));
+  setToolTip(tr(
+      "Sound: the peaks in outline, the level filled, in decibels below the loudest that can be written."));
   hide();
   connect(&desk, &PassDesk::passChanged, this, &SoundLane::listen);
   connect(&desk, &PassDesk::frameChanged, this, qOverload<>(&QWidget::update));
@@ -40,13 +41,16 @@ void SoundLane::listen() {
   hide();
   if (!clip_ || !clip_->info().hasSound) return;
   const Seconds step(std::max(length_s() / 2000.0, 0.002));
-  listening_.start([clip = clip_, step](const std::stop_token& stop) { return soundLevel(*clip, step, {stop, {}}); },
-                   [this](Result<SoundLevel> level) {
-                     if (!level) return;
-                     level_ = std::move(*level);
-                     show();
-                     update();
-                   });
+  listening_.start(
+      [clip = clip_, step](const std::stop_token& stop) {
+        return soundLevel(*clip, step, {stop, {}});
+      },
+      [this](Result<SoundLevel> level) {
+        if (!level) return;
+        level_ = std::move(*level);
+        show();
+        update();
+      });
 }
 
 double SoundLane::length_s() const {

@@ -8,8 +8,8 @@
 
 namespace fin::app {
 
-/// How loud the clip is, on the footage's own time. Hidden for a clip without sound. Pressing or dragging in it
-/// goes to that instant.
+/// How loud the clip is, on the footage's own time. Hidden for a clip without sound. Pressing or dragging in
+/// it goes to that instant.
 class SoundLane : public QWidget {
   Q_OBJECT
 

@@ -21,12 +21,13 @@ SquareCard::SquareCard(PassDesk& desk, QWidget* parent)
       away_(namedButton(tr("Take away"), "squareAway")) {
   auto* grid = new QGridLayout(this);
   grid->setContentsMargins(0, 0, 0, 0);
-  grid->addWidget(faintLabel(tr("A tile or a slate in the lure's plane. It also tells how far the camera stands "
-                                "askew, and allows for it.")),
-                  0, 0, 1, 2);
+  grid->addWidget(
+      faintLabel(tr("A tile or a slate in the lure's plane. It also tells how far the camera stands "
+                    "askew, and allows for it.")),
+      0, 0, 1, 2);
   int row = 1;
-  for (const auto& [box, name, text] : {std::tuple(width_, "squareWidth", tr("Upper side")),
-                                        {height_, "squareHeight", tr("Right side")}}) {
+  for (const auto& [box, name, text] :
+       {std::tuple(width_, "squareWidth", tr("Upper side")), {height_, "squareHeight", tr("Right side")}}) {
     box->setObjectName(name);
     box->show(200.0);
     auto* label = new QLabel(text);
@@ -45,9 +46,8 @@ SquareCard::SquareCard(PassDesk& desk, QWidget* parent)
   grid->addWidget(corners, row, 0);
   grid->addWidget(away_, row, 1);
   connect(corners, &QPushButton::clicked, this, &SquareCard::cornersWanted);
-  connect(away_, &QPushButton::clicked, this, [this] {
-    desk_.edit(tr("Take the square away"), [](PassRequest& r) { r.square.reset(); });
-  });
+  connect(away_, &QPushButton::clicked, this,
+          [this] { desk_.edit(tr("Take the square away"), [](PassRequest& r) { r.square.reset(); }); });
   connect(&desk, &PassDesk::passChanged, this, &SquareCard::refresh);
   connect(&desk, &PassDesk::requestChanged, this, &SquareCard::refresh);
 }

@@ -112,8 +112,9 @@ void StepsPanel::buildLengthRow(QGridLayout& grid) {
   grid.addWidget(ruler_, 4, 1);
   auto* more = new QPushButton(tr("More …"));
   more->setObjectName("moreCalibration");
-  more->setToolTip(tr("What is kept for the camera, true time, a ruler in another plane, four corners, plumb, waterline, "
-                      "bottom, the lens, other cameras"));
+  more->setToolTip(
+      tr("What is kept for the camera, true time, a ruler in another plane, four corners, plumb, waterline, "
+         "bottom, the lens, other cameras"));
   grid.addWidget(scaleText_, 5, 0);
   grid.addWidget(more, 5, 1);
   connect(more, &QPushButton::clicked, this, &StepsPanel::moreWanted);
