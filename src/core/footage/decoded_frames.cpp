@@ -66,8 +66,39 @@ class DecodedSource : public Picture::Source {
   [[nodiscard]] cv::Mat rgb() const override {
     return shown(converted(*frame_, AV_PIX_FMT_RGB24, CV_8UC3), showing_);
   }
+  [[nodiscard]] cv::Mat colours(const cv::Rect& box) const override {
+    const bool halved = frame_->format == AV_PIX_FMT_YUV420P || frame_->format == AV_PIX_FMT_YUVJ420P;
+    const bool asStored = showing_.clockwise_deg == 0 && showing_.width_px == frame_->width;
+    return halved && asStored ? fromPlanes(box) : Picture::Source::colours(box);
+  }
 
  private:
+  /// Colour is stored at half the size: beside every other pixel of a row, between two rows.
+  [[nodiscard]] cv::Mat fromPlanes(const cv::Rect& box) const {
+    cv::Mat out(box.size(), CV_8UC3);
+    const int lastX = (frame_->width + 1) / 2 - 1;
+    const int lastY = (frame_->height + 1) / 2 - 1;
+    for (int y = box.y; y < box.y + box.height; ++y) {
+      const int upper = std::clamp((y + 1) / 2 - 1, 0, lastY);
+      const int lower = std::min((y + 1) / 2, lastY);
+      const int share = y % 2 == 0 ? 3 : 1;  // of four, for the lower row
+      auto* to = out.ptr<cv::Vec3b>(y - box.y);
+      const uchar* luma = grey_.ptr<uchar>(y);
+      for (int x = box.x; x < box.x + box.width; ++x) {
+        const int left = x / 2;
+        const int right = std::min(left + x % 2, lastX);
+        cv::Vec3b& pixel = to[x - box.x];
+        pixel[0] = luma[x];
+        for (int c = 1; c < 3; ++c) {
+          const uchar* a = frame_->data[c] + static_cast<std::ptrdiff_t>(upper) * frame_->linesize[c];
+          const uchar* b = frame_->data[c] + static_cast<std::ptrdiff_t>(lower) * frame_->linesize[c];
+          pixel[c] = static_cast<uchar>(((4 - share) * (a[left] + a[right]) + share * (b[left] + b[right]) + 4) / 8);
+        }
+      }
+    }
+    return out;
+  }
+
   av::FramePtr frame_;
   Showing showing_;
   cv::Mat grey_;

@@ -41,6 +41,24 @@ class MatSource : public Picture::Source {
 
 }  // namespace
 
+cv::Mat Picture::Source::colours(const cv::Rect& box) const {
+  const cv::Mat part = rgb()(box);
+  cv::Mat out(part.size(), CV_8UC3);
+  for (int y = 0; y < part.rows; ++y) {
+    const auto* from = part.ptr<cv::Vec3b>(y);
+    auto* to = out.ptr<cv::Vec3b>(y);
+    for (int x = 0; x < part.cols; ++x) {
+      const int r = from[x][0];
+      const int g = from[x][1];
+      const int b = from[x][2];
+      to[x] = {static_cast<uchar>((77 * r + 150 * g + 29 * b + 128) >> 8),
+               static_cast<uchar>((-43 * r - 85 * g + 128 * b + 32896) >> 8),
+               static_cast<uchar>((128 * r - 107 * g - 21 * b + 32896) >> 8)};
+    }
+  }
+  return out;
+}
+
 Picture Picture::fromMat(const cv::Mat& image) {
   CV_Assert(image.type() == CV_8UC1 || image.type() == CV_8UC3);
   return Picture(std::make_shared<MatSource>(image));

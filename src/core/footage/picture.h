@@ -15,6 +15,8 @@ class Picture {
     virtual ~Source() = default;
     [[nodiscard]] virtual const cv::Mat& grey() const = 0;  ///< CV_8UC1
     [[nodiscard]] virtual cv::Mat rgb() const = 0;          ///< CV_8UC3, red first
+    /// As Picture::colours, of a box that lies within the picture; here from rgb().
+    [[nodiscard]] virtual cv::Mat colours(const cv::Rect& box) const;
   };
 
   explicit Picture(std::shared_ptr<const Source> source) : source_(std::move(source)) {}
@@ -26,6 +28,9 @@ class Picture {
   /// Lives as long as this picture or a copy of it.
   [[nodiscard]] const cv::Mat& grey() const { return source_->grey(); }
   [[nodiscard]] cv::Mat rgb() const { return source_->rgb(); }
+  /// Luma and the two colour differences (blue, red; 128 is no colour) of a part of the picture: CV_8UC3. Cheap
+  /// for small boxes of a decoded frame. `box` has to lie within the picture.
+  [[nodiscard]] cv::Mat colours(const cv::Rect& box) const { return source_->colours(box); }
 
  private:
   std::shared_ptr<const Source> source_;

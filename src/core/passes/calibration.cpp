@@ -14,20 +14,9 @@ constexpr int kMostFactor = 40;
 
 }  // namespace
 
-Calibration calibrationOf(const PassRequest& r) {
-  return {r.captureRate, r.byField, r.scale, r.square, r.scalePlane, r.plumb, r.waterline, r.bottom, r.lens};
-}
-
-void applyCalibration(PassRequest& request, const Calibration& c) {
-  setByField(request, c.byField);
-  request.captureRate = c.captureRate;
-  request.scale = c.scale;
-  request.square = c.square;
-  request.scalePlane = c.scalePlane;
-  request.plumb = c.plumb;
-  request.waterline = c.waterline;
-  request.bottom = c.bottom;
-  request.lens = c.lens;
+void applyCalibration(PassRequest& request, const Calibration& calibration) {
+  setByField(request, calibration.byField);
+  static_cast<Calibration&>(request) = calibration;
 }
 
 void setByField(PassRequest& request, bool byField) {

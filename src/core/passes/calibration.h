@@ -8,24 +8,10 @@
 
 namespace fin {
 
-/// The part of a request that is the camera's and not the lure's: time, size, lines and lens. It holds for
-/// all clips of a camera that stood still in between.
-struct Calibration {
-  std::optional<Hertz> captureRate;
-  bool byField = false;
-  std::optional<ScaleMark> scale;
-  std::optional<SquareMark> square;
-  std::optional<ScalePlane> scalePlane;
-  std::optional<PixelLine> plumb;
-  std::optional<PixelLine> waterline;
-  std::optional<PixelLine> bottom;
-  std::optional<Lens> lens;
-
-  [[nodiscard]] bool empty() const { return *this == Calibration{}; }
-  friend bool operator==(const Calibration&, const Calibration&) = default;
-};
-
-Calibration calibrationOf(const PassRequest& request);
+/// What a request says of time, size, lines and lens.
+inline const Calibration& calibrationOf(const PassRequest& request) {
+  return request;
+}
 void applyCalibration(PassRequest& request, const Calibration& calibration);
 
 /// Reads an interlaced clip by frames or by fields from now on; marks and window stay where they are in time.

@@ -29,15 +29,11 @@ struct QuietStretch {
   friend bool operator==(const QuietStretch&, const QuietStretch&) = default;
 };
 
-/// All that a person says about one pass: what `agile-fin-pass/1` holds. A value; what is absent has the
-/// default that the format states.
-struct PassRequest {
-  std::filesystem::path clip;
-  Protocol protocol = Protocol::Retrieve;
-  View view = View::Side;
+/// The part of a request that is the camera's and not the lure's: time, size, lines and lens. It holds for all
+/// clips of a camera that stood still in between.
+struct Calibration {
   std::optional<Hertz> captureRate;
   bool byField = false;  ///< an interlaced clip is read field by field: frames count its fields
-  std::optional<Pull> pull;
   std::optional<ScaleMark> scale;
   std::optional<SquareMark> square;  ///< in place of a scale
   std::optional<ScalePlane> scalePlane;
@@ -45,6 +41,18 @@ struct PassRequest {
   std::optional<PixelLine> waterline;
   std::optional<PixelLine> bottom;
   std::optional<Lens> lens;
+
+  [[nodiscard]] bool empty() const { return *this == Calibration{}; }
+  friend bool operator==(const Calibration&, const Calibration&) = default;
+};
+
+/// All that a person says about one pass: what `agile-fin-pass/1` holds. A value; what is absent has the
+/// default that the format states.
+struct PassRequest : Calibration {
+  std::filesystem::path clip;
+  Protocol protocol = Protocol::Retrieve;
+  View view = View::Side;
+  std::optional<Pull> pull;
   std::vector<MarkSeed> marks;
   std::optional<OutlineSeed> outline;
   std::optional<Millimetres> bodyHalfHeight;

@@ -7,6 +7,7 @@
 #include <set>
 
 #include "core/tracking/mark_follower.h"
+#include "core/tracking/seed_offset.h"
 
 namespace fin {
 namespace {
@@ -49,8 +50,9 @@ Result<void> checkSeeds(const FrameSource& source, const FollowRequest& request)
 /// One journey over a window, forwards or backwards, with the marks joining at their seeds.
 class Journey {
  public:
-  Journey(FrameSource& source, const FollowRequest& request, Track& track, const JobControl& job)
-      : source_(source), request_(request), track_(track), job_(job) {}
+  Journey(FrameSource& source, const FollowRequest& request, std::vector<FollowedMark>& marks,
+          const JobControl& job)
+      : source_(source), request_(request), marks_(marks), job_(job) {}
 
   Result<void> forwards() {
     MarkFollower follower = makeFollower();
@@ -94,7 +96,7 @@ class Journey {
   }
   [[nodiscard]] std::size_t lastFirstSeed() const {
     std::size_t last = request_.firstFrame;
-    for (const MarkTrack& m : track_.marks) last = std::max(last, firstSeedOf(m.name));
+    for (const FollowedMark& m : marks_) last = std::max(last, firstSeedOf(m.name));
     return last;
   }
 
@@ -126,11 +128,11 @@ class Journey {
     if (!picture) return {};
     const std::vector<MarkSeed> given = seedsAt(n, forwards);
     const double time = source_.timeOf(n).value();
-    for (const auto& [name, sample] : follower.step(*picture, time, given)) write(n, name, sample, forwards);
+    for (const auto& [name, found] : follower.step(*picture, time, given)) write(n, name, found, forwards);
     if (auto ok = give(follower, *picture, time, given); !ok) return ok;
-    for (const MarkSeed& s : given) write(n, s.name, {true, s.at, 1.0}, forwards);
+    for (const MarkSeed& s : given) write(n, s.name, follower.placed(*picture, time, s), forwards);
     ++visited_;
-    job_.report(static_cast<double>(visited_) / static_cast<double>(track_.frameCount));
+    job_.report(static_cast<double>(visited_) / static_cast<double>(request_.lastFrame - request_.firstFrame + 1));
     return {};
   }
 
@@ -157,34 +159,50 @@ class Journey {
     return {};
   }
 
-  void write(std::size_t frame, MarkName name, const MarkSample& sample, bool forwards) {
+  void write(std::size_t frame, MarkName name, const MarkFollower::Followed& found, bool forwards) {
     if (!forwards && frame >= firstSeedOf(name)) return;  // the way on has written this already
-    for (MarkTrack& m : track_.marks) {
-      if (m.name == name) m.samples[frame - track_.firstFrame] = sample;
+    for (FollowedMark& m : marks_) {
+      if (m.name == name) m.frames[frame - request_.firstFrame] = found;
     }
   }
 
   FrameSource& source_;
   const FollowRequest& request_;
-  Track& track_;
+  std::vector<FollowedMark>& marks_;
   const JobControl& job_;
   std::size_t visited_ = 0;
 };
+
+std::vector<SeedPlace> placesOf(const FollowedMark& mark, const FollowRequest& request) {
+  std::vector<SeedPlace> out;
+  for (const MarkSeed& s : request.seeds) {
+    if (s.name != mark.name) continue;
+    const std::size_t n = s.frame - request.firstFrame;
+    if (mark.frames[n].sample.seen) out.push_back({n, s.at, mark.frames[n].angle_rad});
+  }
+  return out;
+}
 
 }  // namespace
 
 Result<Track> followMarks(FrameSource& source, const FollowRequest& request, const JobControl& job) {
   if (auto ok = checkSeeds(source, request); !ok) return tl::unexpected(ok.error());
-  Track track{request.firstFrame, request.lastFrame - request.firstFrame + 1, {}};
+  const std::size_t frames = request.lastFrame - request.firstFrame + 1;
   std::set<MarkName> names;
   for (const MarkSeed& s : request.seeds) names.insert(s.name);
-  for (MarkName name : names) {
-    track.marks.push_back({name, std::vector<MarkSample>(track.frameCount)});
-  }
-  Journey journey(source, request, track, job);
+  std::vector<FollowedMark> marks;
+  for (MarkName name : names) marks.push_back({name, std::vector<MarkFollower::Followed>(frames)});
+  Journey journey(source, request, marks, job);
   if (auto done = journey.forwards(); !done) return tl::unexpected(done.error());
   if (journey.needsBackwards()) {
     if (auto done = journey.backwards(); !done) return tl::unexpected(done.error());
+  }
+  Track track{request.firstFrame, frames, {}};
+  for (FollowedMark& mark : marks) {
+    alignToSeeds(mark, placesOf(mark, request));
+    MarkTrack out{mark.name, {}};
+    for (const auto& f : mark.frames) out.samples.push_back(f.sample);
+    track.marks.push_back(std::move(out));
   }
   return track;
 }

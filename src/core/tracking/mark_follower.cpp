@@ -23,7 +23,7 @@ constexpr double kLearnBelow = 0.86;  ///< likeness under which a new look is wo
 constexpr double kLearnFrom = 0.62;   ///< and above which it is safe to
 constexpr double kLearnQuality = 0.5;
 
-double angleOf(PixelPoint v) {
+double directionOf(PixelPoint v) {
   return std::atan2(v.y_px, v.x_px);
 }
 
@@ -54,6 +54,7 @@ void MarkFollower::give(const Picture& picture, double time_s, std::span<const M
   for (const MarkSeed& seed : seeds) motion_.place(seed.name, time_s, seed.at);
   for (const MarkSeed& seed : seeds) {
     const PatchPose pose{seed.at, angleAt(seed.name, seed.at, time_s)};
+    details_[seed.name].addGiven(picture, pose, radius_px_);
     const auto known = appearances_.find(seed.name);
     if (known == appearances_.end()) {
       appearances_.emplace(seed.name, MarkAppearance(picture.grey(), pose, radius_px_));
@@ -63,10 +64,16 @@ void MarkFollower::give(const Picture& picture, double time_s, std::span<const M
   }
 }
 
+MarkFollower::Followed MarkFollower::placed(const Picture& picture, double time_s, const MarkSeed& seed) const {
+  const double angle = angleAt(seed.name, seed.at, time_s);
+  const auto detail = details_.at(seed.name).settle(picture, {seed.at, angle});
+  return {{true, detail.value_or(seed.at), 1.0}, detail.has_value(), angle};
+}
+
 double MarkFollower::angleAt(MarkName name, PixelPoint at, double time_s) const {
   const auto partner = partnerOf(name);
   if (!partner || !motion_.knows(*partner)) return 0.0;
-  return angleOf(at - motion_.predict(*partner, time_s));
+  return directionOf(at - motion_.predict(*partner, time_s));
 }
 
 PixelPoint MarkFollower::expected(MarkName name, double time_s) const {
@@ -85,13 +92,13 @@ MarkFollower::Looked MarkFollower::look(const Picture& picture, MarkName name, d
   const double moved_px = length(motion_.velocity(name)).value() * spacing_s_;
   const double reach = (kReachOfRadius * radius_px_ + kReachOfMove * moved_px) * std::sqrt(frames);
   looked.choices.uncertainty_px = 0.4 * reach;
+  const int steps = std::min(static_cast<int>(std::ceil(reach)), kFarthestReach_px);
   looked.choices.candidates =
-      appearances_.at(name).candidates(picture.grey(), {looked.choices.expected, looked.angle_rad},
-                                       std::min(static_cast<int>(std::ceil(reach)), kFarthestReach_px));
+      appearances_.at(name).candidates(picture.grey(), {looked.choices.expected, looked.angle_rad}, steps);
   return looked;
 }
 
-std::map<MarkName, MarkSample> MarkFollower::step(const Picture& picture, double time_s,
+std::map<MarkName, MarkFollower::Followed> MarkFollower::step(const Picture& picture, double time_s,
                                                   std::span<const MarkSeed> given) {
   std::map<MarkName, Looked> looked;
   for (const auto& [name, appearance] : appearances_) {
@@ -115,13 +122,14 @@ std::map<MarkName, MarkSample> MarkFollower::step(const Picture& picture, double
   verify(looked);
   learn(picture, looked);
 
-  std::map<MarkName, MarkSample> samples;
+  std::map<MarkName, Followed> out;
   for (const auto& [name, mine] : looked) {
     const bool seen = mine.quality >= kSeenFrom;
-    samples[name] = {seen, mine.at, seen ? mine.quality : 0.0};
     if (seen) motion_.place(name, time_s, mine.at);
+    const auto detail = seen ? details_.at(name).settle(picture, {mine.at, mine.angle_rad}) : std::nullopt;
+    out[name] = {{seen, detail.value_or(mine.at), seen ? mine.quality : 0.0}, detail.has_value(), mine.angle_rad};
   }
-  return samples;
+  return out;
 }
 
 /// Sub-pixel places; once more at the true angle where the body turned otherwise than expected.
@@ -146,7 +154,7 @@ void MarkFollower::settle(const Picture& picture, std::map<MarkName, Looked>& lo
     const auto partner = partnerOf(name);
     const auto other = partner ? looked.find(*partner) : looked.end();
     if (other == looked.end() || mine.likeness < 0.0 || other->second.likeness < 0.0) continue;
-    const double angle = angleOf(mine.at - other->second.at);
+    const double angle = directionOf(mine.at - other->second.at);
     turned |= std::abs(std::remainder(angle - mine.angle_rad, 2.0 * std::numbers::pi)) > kTurnWorthALook_rad;
     mine.angle_rad = angle;
   }

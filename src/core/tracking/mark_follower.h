@@ -6,6 +6,7 @@
 
 #include "core/footage/picture.h"
 #include "core/tracking/appearance.h"
+#include "core/tracking/mark_detail.h"
 #include "core/tracking/prediction.h"
 #include "core/tracking/track.h"
 
@@ -22,11 +23,20 @@ class MarkFollower {
   MarkFollower(int patchRadius_px, double frameSpacing_s)
       : radius_px_(patchRadius_px), spacing_s_(frameSpacing_s) {}
 
+  /// A mark as it was found: its place by its detail where there is one, else by its wider look.
+  struct Followed {
+    MarkSample sample;
+    bool byDetail = false;
+    double angle_rad = 0.0;  ///< how the body lies there
+  };
+
   /// All marks that a person placed in this picture: put there exactly, and their looks learnt.
   void give(const Picture& picture, double time_s, std::span<const MarkSeed> seeds);
   /// Where the known marks are in the next picture. Marks given for it are passed over.
-  std::map<MarkName, MarkSample> step(const Picture& picture, double time_s, std::span<const MarkSeed> given);
+  std::map<MarkName, Followed> step(const Picture& picture, double time_s, std::span<const MarkSeed> given);
 
+  /// What following would have found of a mark just given.
+  [[nodiscard]] Followed placed(const Picture& picture, double time_s, const MarkSeed& seed) const;
   [[nodiscard]] bool knows(MarkName name) const { return appearances_.contains(name); }
   [[nodiscard]] double structureOf(MarkName name) const { return appearances_.at(name).structure(); }
 
@@ -42,6 +52,7 @@ class MarkFollower {
   int radius_px_;
   double spacing_s_;
   MotionModel motion_;
+  std::map<MarkName, MarkDetail> details_;
   std::map<MarkName, MarkAppearance> appearances_;
 };
 

@@ -1,0 +1,98 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/tracking/mark_detail.h"
+
+#include <cmath>
+#include <numbers>
+#include <opencv2/core.hpp>
+
+namespace fin {
+namespace {
+
+constexpr int kRim_px = 4;            ///< of what lies around the disc
+constexpr int kRoom_px = 5;           ///< for moving while it is settled
+constexpr double kFarthest_px = 1.8;  ///< from where the wider look was found
+constexpr double kLeastLikeness = 0.75;
+constexpr double kClickedBeside_px = 0.8;  ///< a press nearer than this to a round spot's middle means its middle
+constexpr double kRound = 0.88;            ///< likeness of a spot with its own mean round its middle
+
+/// What lies around a place, averaged round it: a picture of its own, its middle at (reach, reach).
+cv::Mat roundMean(const cv::Mat& image, PixelPoint at, int reach) {
+  const std::vector<float> patch = cutPatch(image, {at, 0.0}, reach);
+  const int side = 2 * reach + 1;
+  const auto rings = static_cast<std::size_t>(2 * reach + 2);
+  std::vector<double> sum(rings, 0.0);
+  std::vector<double> count(rings, 0.0);
+  const auto eachSample = [&](const auto& visit) {
+    for (int y = 0; y < side; ++y) {
+      for (int x = 0; x < side; ++x) visit(x, y, std::hypot(x - reach, y - reach));
+    }
+  };
+  // Every sample counts for the two rings beside it, by how near it lies.
+  eachSample([&](int x, int y, double away) {
+    const auto ring = static_cast<std::size_t>(away);
+    const double share = away - static_cast<double>(ring);
+    const double value = static_cast<double>(patch[static_cast<std::size_t>(y * side + x)]);
+    if (ring + 1 >= rings) return;
+    sum[ring] += (1.0 - share) * value;
+    count[ring] += 1.0 - share;
+    sum[ring + 1] += share * value;
+    count[ring + 1] += share;
+  });
+  cv::Mat out(side, side, CV_8UC1);
+  eachSample([&](int x, int y, double away) {
+    const auto ring = static_cast<std::size_t>(away);
+    const double share = away - static_cast<double>(ring);
+    const auto meanOf = [&](std::size_t r) { return r < rings && count[r] > 0.0 ? sum[r] / count[r] : 128.0; };
+    out.at<uchar>(y, x) = cv::saturate_cast<uchar>((1.0 - share) * meanOf(ring) + share * meanOf(ring + 1));
+  });
+  return out;
+}
+
+/// The look of a round spot by its middle, when a place lies at the middle of one.
+std::optional<PatchTemplate> roundLook(const cv::Mat& image, PixelPoint at, int radius_px) {
+  const int reach = radius_px + 2;
+  PixelPoint middle = at;
+  for (int i = 0; i < 3; ++i) {
+    const PatchTemplate look(roundMean(image, middle, reach), {{1.0 * reach, 1.0 * reach}, 0.0}, radius_px);
+    const PatchTemplate::Fit fit = look.refine(image, {middle, 0.0});
+    if (!fit.converged || length(fit.at - at).value() > kClickedBeside_px) return std::nullopt;
+    middle = fit.at;
+    if (i == 2 && fit.score < kRound) return std::nullopt;
+  }
+  return PatchTemplate(roundMean(image, middle, reach), {{1.0 * reach, 1.0 * reach}, 0.0}, radius_px);
+}
+
+}  // namespace
+
+MarkView MarkDetail::viewOf(const Picture& picture, PixelPoint around) const {
+  return channel_.view(picture, around, static_cast<int>(std::numbers::sqrt2 * (radius_px_ + 1)) + kRoom_px);
+}
+
+void MarkDetail::addGiven(const Picture& picture, const PatchPose& pose, int radius_px) {
+  if (looks_.empty()) {
+    channel_ = MarkChannel::learn(picture, pose.centre, radius_px);
+    radius_px_ = channel_.disc() + kRim_px;
+  }
+  const MarkView view = viewOf(picture, pose.centre);
+  const PatchPose inside = view.inside(pose);
+  const auto spot = roundLook(view.image, inside.centre, radius_px_);
+  looks_.push_back(spot ? *spot : PatchTemplate(view.image, inside, radius_px_));
+}
+
+std::optional<PixelPoint> MarkDetail::settle(const Picture& picture, const PatchPose& pose) const {
+  if (channel_.isLuma()) return std::nullopt;
+  const MarkView view = viewOf(picture, pose.centre);
+  std::optional<PixelPoint> best;
+  double likeness = kLeastLikeness;
+  for (const PatchTemplate& look : looks_) {
+    const PatchTemplate::Fit fit = look.refine(view.image, view.inside(pose));
+    const PixelPoint at = view.outside(fit.at);
+    if (fit.converged && fit.score > likeness && length(at - pose.centre).value() < kFarthest_px) {
+      best = at;
+      likeness = fit.score;
+    }
+  }
+  return best;
+}
+
+}  // namespace fin

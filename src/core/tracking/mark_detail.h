@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <optional>
+#include <vector>
+
+#include "core/tracking/mark_channel.h"
+
+namespace fin {
+
+/// The small thing at a mark's very place, in the channel in which it stands out. It settles where a mark is
+/// that has been found by its wider look: the body's edges and shading around it, which turn with the body,
+/// then do not pull at the place.
+class MarkDetail {
+ public:
+  /// A look that a person pointed at; the first decides the channel.
+  void addGiven(const Picture& picture, const PatchPose& pose, int radius_px);
+  /// The detail's place near a pose; none where it is not found there. It may lie a little beside the mark, always
+  /// by as much (seed_offset.h).
+  [[nodiscard]] std::optional<PixelPoint> settle(const Picture& picture, const PatchPose& pose) const;
+
+ private:
+  [[nodiscard]] MarkView viewOf(const Picture& picture, PixelPoint around) const;
+
+  MarkChannel channel_;
+  int radius_px_ = 0;
+  std::vector<PatchTemplate> looks_;
+};
+
+}  // namespace fin
