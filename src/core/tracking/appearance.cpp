@@ -61,6 +61,16 @@ std::vector<MarkAppearance::Candidate> MarkAppearance::candidates(const cv::Mat&
   return distinct;
 }
 
+MarkAppearance::Candidate MarkAppearance::judged(const cv::Mat& grey, const PatchPose& pose) const {
+  const std::vector<float> patch = cutPatch(grey, pose, radius());
+  Candidate best{pose.centre, -1.0, 0};
+  for (std::size_t i = 0; i < looks_.size(); ++i) {
+    const double score = looks_[i].patch.correlation(patch);
+    if (score > best.score) best = {pose.centre, score, i};
+  }
+  return best;
+}
+
 MarkAppearance::Found MarkAppearance::refine(const cv::Mat& grey, const PatchPose& pose, std::size_t look) {
   Found best{pose.centre, -1.0};
   std::size_t bestLook = look;

@@ -28,6 +28,9 @@ class MarkAppearance {
   [[nodiscard]] std::vector<Candidate> candidates(const cv::Mat& grey, const PatchPose& pose,
                                                   int reach_px) const;
 
+  /// How much a place looks like the mark, and which look fits it best.
+  [[nodiscard]] Candidate judged(const cv::Mat& grey, const PatchPose& pose) const;
+
   /// Sub-pixel place near a candidate; the look that fits best decides.
   struct Found {
     PixelPoint at;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/tracking/mark_detail.h"
 
+#include <algorithm>
 #include <cmath>
 #include <numbers>
 #include <opencv2/core.hpp>
@@ -12,6 +13,7 @@ constexpr int kRim_px = 4;            ///< of what lies around the disc
 constexpr int kRoom_px = 5;           ///< for moving while it is settled
 constexpr double kFarthest_px = 1.8;  ///< from where the wider look was found
 constexpr double kLeastLikeness = 0.75;
+constexpr std::size_t kPlaces = 3;
 constexpr double kClickedBeside_px = 0.8;  ///< a press nearer than this to a round spot's middle means its middle
 constexpr double kRound = 0.88;            ///< likeness of a spot with its own mean round its middle
 
@@ -64,8 +66,28 @@ std::optional<PatchTemplate> roundLook(const cv::Mat& image, PixelPoint at, int 
 
 }  // namespace
 
-MarkView MarkDetail::viewOf(const Picture& picture, PixelPoint around) const {
-  return channel_.view(picture, around, static_cast<int>(std::numbers::sqrt2 * (radius_px_ + 1)) + kRoom_px);
+MarkView MarkDetail::viewOf(const Picture& picture, PixelPoint around, int reach_px) const {
+  const double corner = std::numbers::sqrt2 * (radius_px_ + reach_px + 1);
+  return channel_.view(picture, around, static_cast<int>(corner) + kRoom_px);
+}
+
+std::vector<PixelPoint> MarkDetail::places(const Picture& picture, const PatchPose& pose, int reach_px) const {
+  const MarkView view = viewOf(picture, pose.centre, reach_px);
+  const PatchPose inside = view.inside({pose.centre, 0.0});
+  std::vector<PixelPoint> out;
+  for (const auto& peak : looks_.front().search(view.image, inside, reach_px, kPlaces)) {
+    out.push_back(pose.centre + PixelPoint{1.0 * peak.dx_px, 1.0 * peak.dy_px});
+  }
+  return out;
+}
+
+double MarkDetail::likenessAt(const Picture& picture, const PatchPose& pose) const {
+  const MarkView view = viewOf(picture, pose.centre);
+  double best = -1.0;
+  for (const PatchTemplate& look : looks_) {
+    for (const auto& peak : look.search(view.image, view.inside(pose), 1, 1)) best = std::max(best, peak.score);
+  }
+  return best;
 }
 
 void MarkDetail::addGiven(const Picture& picture, const PatchPose& pose, int radius_px) {

@@ -19,8 +19,15 @@ class MarkDetail {
   /// by as much (seed_offset.h).
   [[nodiscard]] std::optional<PixelPoint> settle(const Picture& picture, const PatchPose& pose) const;
 
+  /// Something stands out at the mark, so that it can be told by it.
+  [[nodiscard]] bool standsOut() const { return !channel_.isLuma(); }
+  /// Places around a pose where the detail may be, best first.
+  [[nodiscard]] std::vector<PixelPoint> places(const Picture& picture, const PatchPose& pose, int reach_px) const;
+  /// How much a place looks like the detail, −1 … 1, to the pixel around it.
+  [[nodiscard]] double likenessAt(const Picture& picture, const PatchPose& pose) const;
+
  private:
-  [[nodiscard]] MarkView viewOf(const Picture& picture, PixelPoint around) const;
+  [[nodiscard]] MarkView viewOf(const Picture& picture, PixelPoint around, int reach_px = 0) const;
 
   MarkChannel channel_;
   int radius_px_ = 0;

@@ -14,7 +14,14 @@ constexpr double kPatchOfBody = 0.16;
 constexpr int kSmallestPatch_px = 7;
 constexpr int kLargestPatch_px = 14;
 constexpr int kPatchAlone_px = 9;
+constexpr double kDetailShare = 0.45;  ///< of a likeness
+constexpr double kWideAtLeast = 0.1;  ///< of a place that only the detail proposes
+constexpr double kOnAnother_px = 4.0;
+constexpr double kDetailMissing = 0.25;
+constexpr double kDoubtfulQuality = 0.45;
+constexpr double kSamePlace_px = 2.5;
 constexpr double kReachOfRadius = 1.0;  ///< search reach while all goes well, in patch radii
+constexpr double kFirstReach = 2.0;     ///< times as far while nothing is known of where a mark goes
 constexpr double kReachOfMove = 0.5;    ///< and of the last move from frame to frame
 constexpr int kFarthestReach_px = 36;
 constexpr double kLongestCoast_frames = 12.0;
@@ -22,6 +29,12 @@ constexpr double kTurnWorthALook_rad = 0.06;
 constexpr double kLearnBelow = 0.86;  ///< likeness under which a new look is worth keeping
 constexpr double kLearnFrom = 0.62;   ///< and above which it is safe to
 constexpr double kLearnQuality = 0.5;
+
+/// Likeness by the wider look and by the detail, as one. A detail may be hidden for a while, so that it speaks for
+/// a place and not against it.
+double joint(double wide, double detail) {
+  return std::max(wide, (1.0 - kDetailShare) * wide + kDetailShare * detail);
+}
 
 double directionOf(PixelPoint v) {
   return std::atan2(v.y_px, v.x_px);
@@ -42,6 +55,7 @@ struct MarkFollower::Looked {
   PixelPoint at;
   double likeness = -1.0;
   double quality = 0.0;
+  bool doubtful = false;  ///< what stands out at the mark was not seen there
 };
 
 int MarkFollower::patchRadiusFor(double body_px) {
@@ -90,12 +104,37 @@ MarkFollower::Looked MarkFollower::look(const Picture& picture, MarkName name, d
   looked.angle_rad = angleAt(name, looked.choices.expected, time_s);
   const double frames = std::max(std::abs(time_s - motion_.lastSeen_s(name)) / spacing_s_, 1.0);
   const double moved_px = length(motion_.velocity(name)).value() * spacing_s_;
-  const double reach = (kReachOfRadius * radius_px_ + kReachOfMove * moved_px) * std::sqrt(frames);
+  const double unknown = motion_.moves(name) ? 1.0 : kFirstReach;
+  const double reach = (unknown * kReachOfRadius * radius_px_ + kReachOfMove * moved_px) * std::sqrt(frames);
   looked.choices.uncertainty_px = 0.4 * reach;
   const int steps = std::min(static_cast<int>(std::ceil(reach)), kFarthestReach_px);
-  looked.choices.candidates =
-      appearances_.at(name).candidates(picture.grey(), {looked.choices.expected, looked.angle_rad}, steps);
+  const PatchPose pose{looked.choices.expected, looked.angle_rad};
+  looked.choices.candidates = appearances_.at(name).candidates(picture.grey(), pose, steps);
+  weighByDetail(picture, name, pose, time_s, steps, looked.choices.candidates);
   return looked;
+}
+
+bool MarkFollower::liesOnAnother(MarkName name, PixelPoint at, double time_s) const {
+  return std::any_of(appearances_.begin(), appearances_.end(), [&](const auto& other) {
+    return other.first != name && length(expected(other.first, time_s) - at).value() < kOnAnother_px;
+  });
+}
+
+/// What stands out at the mark proposes places of its own, and has its say on all of them.
+void MarkFollower::weighByDetail(const Picture& picture, MarkName name, const PatchPose& pose, double time_s, int reach_px,
+                                 std::vector<MarkAppearance::Candidate>& candidates) const {
+  const MarkDetail& detail = details_.at(name);
+  if (!detail.standsOut()) return;
+  for (const PixelPoint at : detail.places(picture, pose, reach_px)) {
+    if (liesOnAnother(name, at, time_s)) continue;
+    const bool known = std::any_of(candidates.begin(), candidates.end(), [at](const auto& c) {
+      return length(c.at - at).value() < kSamePlace_px;
+    });
+    if (known) continue;
+    const auto judged = appearances_.at(name).judged(picture.grey(), {at, pose.angle_rad});
+    if (judged.score > kWideAtLeast) candidates.push_back(judged);
+  }
+  for (auto& c : candidates) c.score = joint(c.score, detail.likenessAt(picture, {c.at, pose.angle_rad}));
 }
 
 std::map<MarkName, MarkFollower::Followed> MarkFollower::step(const Picture& picture, double time_s,
@@ -119,7 +158,7 @@ std::map<MarkName, MarkFollower::Followed> MarkFollower::step(const Picture& pic
     }
   }
   settle(picture, looked);
-  verify(looked);
+  verify(picture, looked);
   learn(picture, looked);
 
   std::map<MarkName, Followed> out;
@@ -127,7 +166,8 @@ std::map<MarkName, MarkFollower::Followed> MarkFollower::step(const Picture& pic
     const bool seen = mine.quality >= kSeenFrom;
     if (seen) motion_.place(name, time_s, mine.at);
     const auto detail = seen ? details_.at(name).settle(picture, {mine.at, mine.angle_rad}) : std::nullopt;
-    out[name] = {{seen, detail.value_or(mine.at), seen ? mine.quality : 0.0}, detail.has_value(), mine.angle_rad};
+    const double quality = mine.doubtful ? std::min(mine.quality, kDoubtfulQuality) : mine.quality;
+    out[name] = {{seen, detail.value_or(mine.at), seen ? quality : 0.0}, detail.has_value(), mine.angle_rad};
   }
   return out;
 }
@@ -161,7 +201,7 @@ void MarkFollower::settle(const Picture& picture, std::map<MarkName, Looked>& lo
   if (turned) refineAll();
 }
 
-void MarkFollower::verify(std::map<MarkName, Looked>& looked) const {
+void MarkFollower::verify(const Picture& picture, std::map<MarkName, Looked>& looked) const {
   for (auto& [name, mine] : looked) {
     const auto partner = partnerOf(name);
     const auto other = partner ? looked.find(*partner) : looked.end();
@@ -170,7 +210,14 @@ void MarkFollower::verify(std::map<MarkName, Looked>& looked) const {
       const double before = *motion_.apart_px(name, *partner);
       stretch = (length(mine.at - other->second.at).value() - before) / std::max(before, 10.0);
     }
-    mine.quality = qualityOf(mine.likeness, stretch);
+    const MarkDetail& detail = details_.at(name);
+    double likeness = mine.likeness;
+    if (detail.standsOut() && mine.likeness > 0.0) {
+      const double own = detail.likenessAt(picture, {mine.at, mine.angle_rad});
+      mine.doubtful = own < kDetailMissing;
+      likeness = joint(likeness, own);
+    }
+    mine.quality = qualityOf(likeness, stretch);
   }
 }
 

@@ -46,7 +46,10 @@ class MarkFollower {
   [[nodiscard]] PixelPoint expected(MarkName name, double time_s) const;
   [[nodiscard]] Looked look(const Picture& picture, MarkName name, double time_s) const;
   void settle(const Picture& picture, std::map<MarkName, Looked>& looked);
-  void verify(std::map<MarkName, Looked>& looked) const;
+  [[nodiscard]] bool liesOnAnother(MarkName name, PixelPoint at, double time_s) const;
+  void weighByDetail(const Picture& picture, MarkName name, const PatchPose& pose, double time_s, int reach_px,
+                     std::vector<MarkAppearance::Candidate>& candidates) const;
+  void verify(const Picture& picture, std::map<MarkName, Looked>& looked) const;
   void learn(const Picture& picture, const std::map<MarkName, Looked>& looked);
 
   int radius_px_;

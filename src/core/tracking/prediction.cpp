@@ -41,7 +41,8 @@ bool isRigidPair(MarkName a, MarkName b) {
 void MotionModel::place(MarkName name, double time_s, PixelPoint at) {
   const auto known = states_.find(name);
   if (known == states_.end()) {
-    states_[name] = {time_s, at, {}, false};
+    states_[name] = {time_s, at, {}, false, std::nullopt};
+    rememberPartner(name);
     return;
   }
   State& state = known->second;
@@ -50,6 +51,28 @@ void MotionModel::place(MarkName name, double time_s, PixelPoint at) {
   state.moving = dt != 0.0;
   state.time_s = time_s;
   state.at = at;
+  rememberPartner(name);
+}
+
+/// How far a mark lies from its partner, when both were seen last in one frame.
+void MotionModel::rememberPartner(MarkName name) {
+  for (auto& [other, state] : states_) {
+    const auto partner = partnerOf(other);
+    if (!partner || !knows(*partner) || (other != name && *partner != name)) continue;
+    if (states_.at(*partner).time_s == state.time_s) state.fromPartner = state.at - states_.at(*partner).at;
+  }
+}
+
+/// A soft tip that was lost while the body was not is carried along by it. (The far end of a rigid body is not: by
+/// then the body lies otherwise.)
+std::optional<PixelPoint> MotionModel::carriedByPartner(MarkName name, double time_s) const {
+  const auto partner = partnerOf(name);
+  if (!partner || isRigidPair(name, *partner) || !knows(*partner)) return std::nullopt;
+  const State& mine = states_.at(name);
+  const State& other = states_.at(*partner);
+  const bool lost = std::abs(time_s - mine.time_s) > std::abs(time_s - other.time_s) + 1e-9;
+  if (!lost || !mine.fromPartner) return std::nullopt;
+  return alone(other, time_s) + *mine.fromPartner;
 }
 
 PixelPoint MotionModel::alone(const State& state, double time_s) const {
@@ -77,6 +100,7 @@ std::optional<PixelPoint> MotionModel::turningWithPartner(MarkName name, double 
 
 PixelPoint MotionModel::predict(MarkName name, double time_s) const {
   if (const auto together = turningWithPartner(name, time_s)) return *together;
+  if (const auto carried = carriedByPartner(name, time_s)) return *carried;
   return alone(states_.at(name), time_s);
 }
 

@@ -14,7 +14,7 @@ std::optional<MarkName> partnerOf(MarkName name);
 bool isRigidPair(MarkName a, MarkName b);
 
 /// Where marks are expected in the next frame: each goes on as it went, and the two ends of a rigid body go
-/// on turning together at a steady rate.
+/// on turning together at a steady rate. One that is lost is carried along by its partner.
 class MotionModel {
  public:
   void place(MarkName name, double time_s, PixelPoint at);
@@ -22,6 +22,8 @@ class MotionModel {
 
   [[nodiscard]] bool knows(MarkName name) const { return states_.contains(name); }
   [[nodiscard]] PixelPoint predict(MarkName name, double time_s) const;
+  /// It was seen more than once, so that where it goes is known.
+  [[nodiscard]] bool moves(MarkName name) const { return states_.at(name).moving; }
   /// px per second.
   [[nodiscard]] PixelPoint velocity(MarkName name) const { return states_.at(name).velocity; }
   [[nodiscard]] double lastSeen_s(MarkName name) const { return states_.at(name).time_s; }
@@ -34,7 +36,10 @@ class MotionModel {
     PixelPoint at;
     PixelPoint velocity;
     bool moving = false;  ///< a velocity is known
+    std::optional<PixelPoint> fromPartner;
   };
+  void rememberPartner(MarkName name);
+  [[nodiscard]] std::optional<PixelPoint> carriedByPartner(MarkName name, double time_s) const;
   [[nodiscard]] PixelPoint alone(const State& state, double time_s) const;
   [[nodiscard]] std::optional<PixelPoint> turningWithPartner(MarkName name, double time_s) const;
 
