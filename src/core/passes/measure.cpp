@@ -119,7 +119,7 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
   if (!picture) return tl::unexpected(picture.error());
   const auto scale = scaleOf(request, request.scalePlane);
   if (!scale) return tl::unexpected(scale.error());
-  Geometry geometry{request.view, request.pull, *scale, *picture, request.plumb};
+  Geometry geometry{request.view, request.pull, *scale, *picture, request.plumb, request.waterline, {}};
   // What is followed behind the lure lies where the ruler does.
   geometry.backgroundScale = *scaleOf(request, std::nullopt);
   result.traces = traceBody(result.track, result.time_s, geometry);

@@ -6,6 +6,7 @@
 #include <cmath>
 #include <optional>
 
+#include "core/readings/rhythm_readings.h"
 #include "core/readings/terminal_fall.h"
 #include "core/signals/block_mean.h"
 #include "core/signals/line_fit.h"
@@ -25,8 +26,6 @@ constexpr double kBeforeBottom_s = 0.10;  ///< "just before"
 constexpr double kLeastSteady_s = 0.25;
 constexpr double kLeastDrop_bodies = 0.3;
 constexpr double kChanceAllowed = 1e-4;
-constexpr double kPlumbU95_deg =
-    0.5;  ///< how far a camera levelled by eye, or a drawn plumb line, may be off
 constexpr double kMeanBlocks = 8.0;
 
 const char* const kSteadyNames[] = {"fall_rate",   "time_per_metre", "settle_distance",
@@ -225,6 +224,20 @@ void readAttitude(const PassTraces& traces, const SteadyPart& part, const Series
   sheet.give("fall_attitude", e);
 }
 
+/// The tail's kick on the way down, once the fall is steady.
+void readFallKick(const PassTraces& traces, const SteadyPart& part, ReadingSheet& sheet) {
+  const Series kick = traces.kick.between(part.from_s, part.to_s);
+  if (traces.kick.empty()) return;
+  const Swing tip{"kick", traces.tipLength, traces.unitPerPixel, traces.frameRate_Hz};
+  const auto found = findSwinging(kick, tip);
+  if (!found) {
+    for (const char* name : {"fall_kick_frequency", "fall_kick_angle"}) sheet.refuse(name, found.error().message);
+    return;
+  }
+  sheet.give("fall_kick_frequency", rateOf(*found, tip));
+  sheet.give("fall_kick_angle", angleOf(*found, tip));
+}
+
 }  // namespace
 
 void readFall(const PassTraces& traces, View view, ReadingSheet& sheet) {
@@ -238,6 +251,7 @@ void readFall(const PassTraces& traces, View view, ReadingSheet& sheet) {
     return;
   }
   readTravel(traces, *part, sheet);
+  readFallKick(traces, *part, sheet);
   const double face = facing(traces, *part);
   const Series pitch = pitchOf(traces, face);
   const auto rocking = findRocking(pitch.between(part->from_s, part->to_s));

@@ -35,6 +35,7 @@ struct SeenBody {
   PixelPoint nose;
   PixelPoint tail;
   PixelPoint background;  ///< how far what lies behind has moved
+  std::optional<PixelPoint> tip;
 };
 
 /// Nose and tail in the flat picture, in the frames that show both.
@@ -43,11 +44,13 @@ std::vector<SeenBody> seenBodies(const Track& track, std::span<const double> tim
   std::vector<SeenBody> out;
   const MarkTrack* nose = track.find(MarkName::Nose);
   const MarkTrack* tail = track.find(MarkName::Tail);
+  const MarkTrack* tip = track.find(MarkName::Tip);
   if (nose == nullptr || tail == nullptr) return out;
   for (std::size_t i = 0; i < track.frameCount; ++i) {
     if (nose->samples[i].seen && tail->samples[i].seen) {
       out.push_back({time_s[i], picture.flat(nose->samples[i].at), picture.flat(tail->samples[i].at),
-                     track.background.empty() ? PixelPoint{} : track.background[i].at});
+                     track.background.empty() ? PixelPoint{} : track.background[i].at, std::nullopt});
+      if (tip != nullptr && tip->samples[i].seen) out.back().tip = picture.flat(tip->samples[i].at);
     }
   }
   return out;
@@ -93,6 +96,22 @@ double unwrapped(double angle, double before) {
   return before + std::remainder(angle - before, 360.0);
 }
 
+double angleOf_deg(TankPoint v) {
+  return std::atan2(v.v_mm, v.u_mm) * kDegreesPerRadian;
+}
+
+TankPoint apart(TankPoint a, TankPoint b) {
+  return {a.u_mm - b.u_mm, a.v_mm - b.v_mm};
+}
+
+/// How far a place lies under a line, straight down.
+double depthUnder(const PixelLine& line, TankPoint at, const TankFrame& frame) {
+  const TankPoint from = frame.toTank(line.from);
+  const TankPoint along = apart(frame.toTank(line.to), from);
+  const double share = std::abs(along.u_mm) > 1e-9 ? (at.u_mm - from.u_mm) / along.u_mm : 0.5;
+  return from.v_mm + share * along.v_mm - at.v_mm;
+}
+
 /// Whether places can be told against the tank, and how well that was seen.
 void judgeBackground(const Track& track, const Geometry& geometry, PassTraces& out) {
   if (geometry.view != View::Chase) return;
@@ -120,6 +139,9 @@ PassTraces traceBody(const Track& track, std::span<const double> time_s, const G
   const double behind_mm =
       geometry.backgroundScale ? geometry.backgroundScale->mmPerPixel() : out.unitPerPixel;
   std::vector<double> lengths;
+  std::vector<double> tipLengths;
+  const auto waterline =
+      geometry.waterline ? std::optional(geometry.picture.flat(*geometry.waterline)) : std::nullopt;
   for (const SeenBody& s : seen) {
     const TankPoint nose = frame.toTank(s.nose);
     const TankPoint tail = frame.toTank(s.tail);
@@ -134,8 +156,19 @@ PassTraces traceBody(const Track& track, std::span<const double> time_s, const G
     out.bodyUp.add(s.time_s, dv);
     out.axis.add(s.time_s, out.axis.empty() ? angle : unwrapped(angle, out.axis.y.back()));
     lengths.push_back(std::hypot(du, dv));
+    if (s.tip) {
+      const TankPoint toTip = apart(frame.toTank(*s.tip), tail);
+      const double kick = angleOf_deg(toTip) - angleOf_deg(apart(tail, nose));
+      out.kick.add(s.time_s, unwrapped(kick, out.kick.empty() ? 0.0 : out.kick.y.back()));
+      tipLengths.push_back(std::hypot(toTip.u_mm, toTip.v_mm));
+    }
+    if (waterline) {
+      const TankPoint centre{0.5 * (nose.u_mm + tail.u_mm), 0.5 * (nose.v_mm + tail.v_mm)};
+      out.depth.add(s.time_s, depthUnder(*waterline, centre, frame));
+    }
   }
   out.bodyLength = median(lengths);
+  if (!tipLengths.empty()) out.tipLength = median(tipLengths);
   const double spacing = out.axis.spacing_s();
   out.frameRate_Hz = spacing > 0.0 ? 1.0 / spacing : 0.0;
   return out;

@@ -20,7 +20,8 @@ struct Geometry {
   std::optional<Pull> pull;  ///< found from the track when not given
   std::optional<Scale> scale;
   FlatPicture picture;
-  std::optional<PixelLine> plumb;  ///< as seen
+  std::optional<PixelLine> plumb;      ///< as seen
+  std::optional<PixelLine> waterline;  ///< as seen
   /// Of what lies behind the lure, where the camera moves with it: the ruler's own plane.
   std::optional<Scale> backgroundScale;
 };
@@ -34,6 +35,8 @@ struct PassTraces {
   Series axis;         ///< angle of tail→nose from the pull towards v
   Series bodyAlong;    ///< nose minus tail along the pull
   Series bodyUp;       ///< nose minus tail upwards
+  Series kick;         ///< angle of tail→tip against nose→tail, where the tip is seen too
+  Series depth;        ///< of the body's centre under the waterline, where one is marked
   bool inMillimetres = false;
   bool movingCamera = false;
   bool againstTank = true;      ///< places are the tank's: the camera stands, or its background was followed
@@ -41,6 +44,7 @@ struct PassTraces {
   double scaleRelativeU95 = 0.0;
   double unitPerPixel = 1.0;
   double bodyLength = 0.0;  ///< median distance of nose and tail
+  double tipLength = 0.0;   ///< and of tail and tip
   double frameRate_Hz = 0.0;
 
   [[nodiscard]] std::size_t frames() const { return axis.size(); }
@@ -52,5 +56,8 @@ PassTraces traceBody(const Track& track, std::span<const double> time_s, const G
 /// How far a followed mark may be off its true place in the long run (95 %): placing by hand, and the slow
 /// errors of following that no averaging removes.
 constexpr Pixels kMarkPlaceU95{0.6};
+
+/// How far a camera levelled by eye, or a drawn plumb line, may lean (95 %).
+constexpr double kPlumbU95_deg = 0.5;
 
 }  // namespace fin

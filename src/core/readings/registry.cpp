@@ -59,15 +59,21 @@ std::vector<ReadingSpec> retrieve() {
       later("roll_list", "deg", kRollViews, kNone),
       later("spin_turns", "turns", kRollViews, kNone),
       later("twist_per_metre", "turns/m", kSide, kBody, kNeedsScale),
-      later("kick_frequency", "Hz", kNotHeadOn, kKick),
-      later("kick_angle", "deg", kNotHeadOn, kKick),
-      done("cycle_variation", "%", kTop, kBody, false,
-           "How unequal the single wobbles are in length: the spread of their lengths over the middle one. "
-           "Small "
-           "is a steady action, large a hunting one."),
+      done("kick_frequency", "Hz", kNotHeadOn, kKick, false,
+           "The angle of the line from tail to tip against the body is fitted with one repeating motion of free "
+           "shape. The rate of that motion is the reading."),
+      done("kick_angle", "deg", kNotHeadOn, kKick, false,
+           "In every whole kick the widest bend to one side and to the other; the reading is the middle one of all "
+           "kicks, side to side."),
+      done("cycle_variation", "%", kNotHeadOn, kBody, false,
+           "How unequal the single wobbles (or kicks, where no wobble is seen) are in length: the spread of their "
+           "lengths over the middle one. Small is a steady action, large a hunting one."),
       later("breakouts", "per 10 s", kAll, kBody),
-      later("running_depth", "mm", kSide, kBody, kNeedsScale),
-      later("rise_rate", "mm/s", kSide, kBody, kNeedsScale),
+      done("running_depth", "mm", kSide, kBody, kNeedsScale,
+           "The mean depth of the body's centre straight under the marked waterline."),
+      done("rise_rate", "mm/s", kSide, kBody, kNeedsScale,
+           "A straight line is laid through the height of the body's centre against true time; its slope is the "
+           "reading, upwards positive."),
       later("flash_rate", "Hz", kAll, kNone),
   };
   for (ReadingSpec& s : specs) {
@@ -100,8 +106,10 @@ std::vector<ReadingSpec> fall() {
            "Mean angle of the body in the steady part, nose down positive."),
       later("fall_rock_frequency", "Hz", kSide, kBody),
       later("fall_rock_angle", "deg", kSide, kBody),
-      later("fall_kick_frequency", "Hz", kSide, kKick),
-      later("fall_kick_angle", "deg", kSide, kKick),
+      done("fall_kick_frequency", "Hz", kSide, kKick, false,
+           "The rate of the tail's kick against the body, in the steady part of the fall."),
+      done("fall_kick_angle", "deg", kSide, kKick, false,
+           "The middle one of all whole kicks in the steady part, side to side."),
       later("spiral_rate", "Hz", kSide, kBody),
       later("spiral_radius", "mm", kSide, kBody, kNeedsScale),
       later("tumble_rate", "Hz", kSide, kBody),

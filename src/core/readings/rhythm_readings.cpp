@@ -1,0 +1,122 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/readings/rhythm_readings.h"
+
+#include <fmt/format.h>
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+#include "core/readings/pass_traces.h"
+
+namespace fin {
+namespace {
+
+constexpr double kFewestCycles = 2.0;
+constexpr double kEnoughCycles = 5.0;
+constexpr double kAliasedFrom = 0.4;  ///< of the capture rate
+constexpr double kCoarseFrom = 0.2;
+constexpr double kHuntingFrom_percent = 8.0;
+constexpr double kChanceAllowed = 1e-4;
+constexpr double kLeastSwing_px = 0.5;  ///< side to side at the arm's end: less is the follower's own noise
+constexpr double kMedianFactor = 1.2533;  ///< standard error of a median over that of a mean, normal spread
+
+/// Why this is no motion that could be read; empty where it is one.
+std::string doubt(const Rhythm& rhythm, const Swing& swing) {
+  const double swing_px = 2.0 * rhythm.fit.amplitudes.front() / kDegreesPerRadian * swing.arm / swing.unitPerPixel;
+  if (rhythm.fit.chance > kChanceAllowed || swing_px < kLeastSwing_px) {
+    return fmt::format("no steady {0} stands out; film closer, or pull faster if it does not {0} yet", swing.word);
+  }
+  if (rhythm.fit.frequency_Hz > kAliasedFrom * swing.frameRate_Hz) {
+    return fmt::format("{:.1f} Hz is too fast for {:.0f} frames per second; film at a higher rate",
+                       rhythm.fit.frequency_Hz, swing.frameRate_Hz);
+  }
+  if (static_cast<double>(rhythm.cycles.size()) < kFewestCycles) {
+    return fmt::format("fewer than 2 whole {}s are in view; film a longer stretch", swing.word);
+  }
+  return {};
+}
+
+std::vector<double> lengthsOf(const std::vector<Cycle>& cycles) {
+  std::vector<double> out;
+  for (const Cycle& c : cycles) out.push_back(c.length_s());
+  return out;
+}
+
+/// Grade and notes that every reading of a rhythm shares.
+void judge(const Rhythm& rhythm, const Swing& swing, Estimate& e) {
+  e.n = static_cast<double>(rhythm.cycles.size());
+  e.grade = gradeOf(e.value, e.u95);
+  if (e.n < kEnoughCycles) {
+    e.grade = Grade::Poor;
+    e.notes.push_back(fmt::format("only {:.0f} whole {}s in view; 5 or more are wanted", e.n, swing.word));
+  }
+  if (rhythm.fit.frequency_Hz > kCoarseFrom * swing.frameRate_Hz) {
+    e.grade = worse(e.grade, Grade::Fair);
+    e.notes.push_back(
+        fmt::format("fewer than 5 frames to a {}: a higher capture rate would show more", swing.word));
+  }
+}
+
+double variation_percent(const std::vector<double>& lengths) {
+  const double middle = median(lengths);
+  return middle > 0.0 ? 100.0 * robustSpread(lengths) / middle : 0.0;
+}
+
+}  // namespace
+
+Result<Rhythm> findSwinging(const Series& angle, const Swing& swing) {
+  const double span = angle.span_s();
+  auto rhythm = findRhythm(angle, span > 0.0 ? 1.0 / span : 1.0, 0.48 * swing.frameRate_Hz);
+  if (!rhythm) return failure(ErrorCode::Unsupported, rhythm.error().message + "; film a longer stretch");
+  if (const std::string why = doubt(*rhythm, swing); !why.empty()) return failure(ErrorCode::Unsupported, why);
+  return rhythm;
+}
+
+Estimate rateOf(const Rhythm& rhythm, const Swing& swing) {
+  const std::vector<double> lengths = lengthsOf(rhythm.cycles);
+  const auto n = static_cast<double>(lengths.size());
+  const double variation = variation_percent(lengths);
+  Estimate e;
+  e.value = rhythm.fit.frequency_Hz;
+  // Cycles of unequal length make the rate itself uncertain, however well each is seen.
+  const double jitter = e.value * variation / 100.0 / n;
+  e.u95 = 1.96 * std::hypot(rhythm.fit.frequencySd_Hz, jitter);
+  if (variation > kHuntingFrom_percent) {
+    const double total = std::accumulate(lengths.begin(), lengths.end(), 0.0);
+    e.value = n / total;
+    e.u95 = 1.96 * e.value * variation / 100.0 / std::sqrt(n);
+    e.notes.push_back(
+        fmt::format("it hunts (cycles vary by {:.0f} %): the mean rate of whole {}s", variation, swing.word));
+  }
+  judge(rhythm, swing, e);
+  return e;
+}
+
+Estimate variationOf(const Rhythm& rhythm, const Swing& swing) {
+  const auto n = static_cast<double>(rhythm.cycles.size());
+  Estimate v;
+  v.value = variation_percent(lengthsOf(rhythm.cycles));
+  v.u95 = 1.96 * std::max(v.value, 0.3) * 1.2 / std::sqrt(2.0 * n);
+  judge(rhythm, swing, v);
+  v.grade = n >= 3.0 * kEnoughCycles ? Grade::Good : n >= kEnoughCycles ? Grade::Fair : Grade::Poor;
+  return v;
+}
+
+Estimate medianSwing(const Rhythm& rhythm, const Series& series, const Swing& swing, double floor) {
+  const std::vector<double> swings = peakToPeak(series, rhythm.cycles);
+  Estimate e;
+  e.value = median(swings);
+  const double spread =
+      1.96 * kMedianFactor * robustSpread(swings) / std::sqrt(static_cast<double>(swings.size()));
+  e.u95 = std::hypot(spread, floor);
+  judge(rhythm, swing, e);
+  return e;
+}
+
+Estimate angleOf(const Rhythm& rhythm, const Swing& swing) {
+  const double turn =
+      std::sqrt(2.0) * kMarkPlaceU95.value() * swing.unitPerPixel / swing.arm * kDegreesPerRadian;
+  return medianSwing(rhythm, rhythm.detrended, swing, turn);
+}
+
+}  // namespace fin
