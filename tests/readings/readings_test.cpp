@@ -47,6 +47,29 @@ TEST(Retrieve, ReadsAStraightPullAsItWasMade) {
   EXPECT_LT(valueOf(set, "cycle_variation"), 2.0);
 }
 
+TEST(Retrieve, ReadsDepthUnderASlantingWaterlineAndTheRise) {
+  // 2 mm a pixel; the body rises by a pixel every ten frames of 0.01 s, under a waterline that slants in the
+  // picture.
+  Track track{0, 100, {{MarkName::Nose, {}}, {MarkName::Tail, {}}}};
+  std::vector<double> times;
+  for (int n = 0; n < 100; ++n) {
+    track.marks[0].samples.push_back({true, {200.0 + 2.0 * n, 160.0 - 0.1 * n}, 1.0});
+    track.marks[1].samples.push_back({true, {150.0 + 2.0 * n, 160.0 - 0.1 * n}, 1.0});
+    times.push_back(0.01 * n);
+  }
+  Geometry geometry;
+  geometry.view = View::Side;
+  geometry.scale = *Scale::create({{0.0, 0.0}, {100.0, 0.0}, Millimetres(200.0)}, {});
+  geometry.waterline = PixelLine{{0.0, 40.0}, {400.0, 60.0}};
+  ReadingSheet sheet;
+  readRetrieve(traceBody(track, times, geometry), View::Side, sheet);
+  const ReadingSet set =
+      sheet.complete({Protocol::Retrieve, View::Side, {MarkName::Nose, MarkName::Tail}, true, true, false});
+  EXPECT_NEAR(valueOf(set, "rise_rate"), 20.0, 1e-6);
+  // Middle of the path: x 274, y 155.05; the waterline stands at 53.7 there.
+  EXPECT_NEAR(valueOf(set, "running_depth"), 2.0 * (155.05 - 53.7), 0.01);
+}
+
 TEST(Retrieve, IsTheSameForAPullToTheLeft) {
   RehearsalScene scene = test::smallPull();
   std::get<StraightPull>(scene.motion).start_mm = 235.0;
@@ -56,7 +79,7 @@ TEST(Retrieve, IsTheSameForAPullToTheLeft) {
   request.pull.reset();
   Track track = tank.trueTrack(std::vector{MarkName::Nose, MarkName::Tail});
   const PassTraces traces = traceBody(track, timesOf(tank, 0, track.frameCount),
-                                      {View::Top, {}, *Scale::create(*request.scale, {}), {}, {}});
+                                      {View::Top, {}, *Scale::create(*request.scale, {}), {}, {}, {}, {}});
   ReadingSheet sheet;
   readRetrieve(traces, View::Top, sheet);
   ASSERT_NE(sheet.estimate("travel_speed"), nullptr);

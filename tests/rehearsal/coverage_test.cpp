@@ -50,6 +50,15 @@ RehearsalScene anyPull(std::mt19937& random) {
   return scene;
 }
 
+RehearsalScene anyKick(std::mt19937& random) {
+  RehearsalScene scene = anyPull(random);
+  scene.lure.tail_mm = 45.0;
+  auto& pull = std::get<StraightPull>(scene.motion);
+  pull.wobble_deg = 8.0;
+  pull.kick_deg = between(random, 20.0, 60.0);
+  return scene;
+}
+
 RehearsalScene anyFall(std::mt19937& random) {
   RehearsalScene scene = test::smallFall();
   auto& sink = std::get<Sink>(scene.motion);
@@ -66,10 +75,14 @@ double swingOf(const StraightPull& pull, double length_mm) {
 }
 
 class Pulls : public testing::TestWithParam<Truth> {};
+class Kicks : public testing::TestWithParam<Truth> {};
 class Falls : public testing::TestWithParam<Truth> {};
 
 TEST_P(Pulls, LieInsideTheirUncertainty) {
   EXPECT_GE(insideOf(GetParam(), anyPull), kFewestInside);
+}
+TEST_P(Kicks, LieInsideTheirUncertainty) {
+  EXPECT_GE(insideOf(GetParam(), anyKick), kFewestInside);
 }
 TEST_P(Falls, LieInsideTheirUncertainty) {
   EXPECT_GE(insideOf(GetParam(), anyFall), kFewestInside);
@@ -97,6 +110,12 @@ INSTANTIATE_TEST_SUITE_P(
                             return pullOf(s).wobble_Hz * swingOf(pullOf(s), s.lure.length_mm) /
                                    pullOf(s).speed_mm_s;
                           }}),
+    kByName);
+
+INSTANTIATE_TEST_SUITE_P(
+    Coverage, Kicks,
+    testing::Values(Truth{"kick_frequency", [](const auto& s) { return pullOf(s).wobble_Hz; }},
+                    Truth{"kick_angle", [](const auto& s) { return pullOf(s).kick_deg; }}),
     kByName);
 
 INSTANTIATE_TEST_SUITE_P(

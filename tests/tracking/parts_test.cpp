@@ -60,6 +60,19 @@ TEST(PatchTemplate, KnowsAnEmptyWallByItsStructure) {
   EXPECT_GT(PatchTemplate(spots(0.0, 0.0), {{50.0, 40.0}, 0.0}, 9).structure(), 4.0);
 }
 
+TEST(MotionModel, CarriesALostTipAlongWithTheBody) {
+  MotionModel model;
+  for (int i = 0; i < 3; ++i) {
+    model.place(MarkName::Tail, 0.01 * i, {100.0 + 5.0 * i, 50.0});
+    model.place(MarkName::Tip, 0.01 * i, {80.0 + 5.0 * i, 55.0});
+  }
+  // The tip is lost; the tail goes on.
+  for (int i = 3; i < 20; ++i) model.place(MarkName::Tail, 0.01 * i, {100.0 + 5.0 * i, 50.0});
+  const PixelPoint expected = model.predict(MarkName::Tip, 0.20);
+  EXPECT_NEAR(expected.x_px, 180.0, 1e-6);
+  EXPECT_NEAR(expected.y_px, 55.0, 1e-6);
+}
+
 TEST(MotionModel, TurnsTheTwoEndsOfABodyTogether) {
   MotionModel model;
   const auto place = [&](double t) {

@@ -92,7 +92,8 @@ class DecodedSource : public Picture::Source {
         for (int c = 1; c < 3; ++c) {
           const uchar* a = frame_->data[c] + static_cast<std::ptrdiff_t>(upper) * frame_->linesize[c];
           const uchar* b = frame_->data[c] + static_cast<std::ptrdiff_t>(lower) * frame_->linesize[c];
-          pixel[c] = static_cast<uchar>(((4 - share) * (a[left] + a[right]) + share * (b[left] + b[right]) + 4) / 8);
+          pixel[c] =
+              static_cast<uchar>(((4 - share) * (a[left] + a[right]) + share * (b[left] + b[right]) + 4) / 8);
         }
       }
     }

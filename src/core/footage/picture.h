@@ -28,8 +28,8 @@ class Picture {
   /// Lives as long as this picture or a copy of it.
   [[nodiscard]] const cv::Mat& grey() const { return source_->grey(); }
   [[nodiscard]] cv::Mat rgb() const { return source_->rgb(); }
-  /// Luma and the two colour differences (blue, red; 128 is no colour) of a part of the picture: CV_8UC3. Cheap
-  /// for small boxes of a decoded frame. `box` has to lie within the picture.
+  /// Luma and the two colour differences (blue, red; 128 is no colour) of a part of the picture: CV_8UC3.
+  /// Cheap for small boxes of a decoded frame. `box` has to lie within the picture.
   [[nodiscard]] cv::Mat colours(const cv::Rect& box) const { return source_->colours(box); }
 
  private:

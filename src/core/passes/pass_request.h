@@ -29,8 +29,8 @@ struct QuietStretch {
   friend bool operator==(const QuietStretch&, const QuietStretch&) = default;
 };
 
-/// The part of a request that is the camera's and not the lure's: time, size, lines and lens. It holds for all
-/// clips of a camera that stood still in between.
+/// The part of a request that is the camera's and not the lure's: time, size, lines and lens. It holds for
+/// all clips of a camera that stood still in between.
 struct Calibration {
   std::optional<Hertz> captureRate;
   bool byField = false;  ///< an interlaced clip is read field by field: frames count its fields

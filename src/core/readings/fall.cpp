@@ -231,7 +231,8 @@ void readFallKick(const PassTraces& traces, const SteadyPart& part, ReadingSheet
   const Swing tip{"kick", traces.tipLength, traces.unitPerPixel, traces.frameRate_Hz};
   const auto found = findSwinging(kick, tip);
   if (!found) {
-    for (const char* name : {"fall_kick_frequency", "fall_kick_angle"}) sheet.refuse(name, found.error().message);
+    for (const char* name : {"fall_kick_frequency", "fall_kick_angle"})
+      sheet.refuse(name, found.error().message);
     return;
   }
   sheet.give("fall_kick_frequency", rateOf(*found, tip));

@@ -60,19 +60,23 @@ std::vector<ReadingSpec> retrieve() {
       later("spin_turns", "turns", kRollViews, kNone),
       later("twist_per_metre", "turns/m", kSide, kBody, kNeedsScale),
       done("kick_frequency", "Hz", kNotHeadOn, kKick, false,
-           "The angle of the line from tail to tip against the body is fitted with one repeating motion of free "
+           "The angle of the line from tail to tip against the body is fitted with one repeating motion of "
+           "free "
            "shape. The rate of that motion is the reading."),
       done("kick_angle", "deg", kNotHeadOn, kKick, false,
-           "In every whole kick the widest bend to one side and to the other; the reading is the middle one of all "
+           "In every whole kick the widest bend to one side and to the other; the reading is the middle one "
+           "of all "
            "kicks, side to side."),
       done("cycle_variation", "%", kNotHeadOn, kBody, false,
-           "How unequal the single wobbles (or kicks, where no wobble is seen) are in length: the spread of their "
+           "How unequal the single wobbles (or kicks, where no wobble is seen) are in length: the spread of "
+           "their "
            "lengths over the middle one. Small is a steady action, large a hunting one."),
       later("breakouts", "per 10 s", kAll, kBody),
       done("running_depth", "mm", kSide, kBody, kNeedsScale,
            "The mean depth of the body's centre straight under the marked waterline."),
       done("rise_rate", "mm/s", kSide, kBody, kNeedsScale,
-           "A straight line is laid through the height of the body's centre against true time; its slope is the "
+           "A straight line is laid through the height of the body's centre against true time; its slope is "
+           "the "
            "reading, upwards positive."),
       later("flash_rate", "Hz", kAll, kNone),
   };

@@ -58,7 +58,8 @@ void readWobble(const PassTraces& traces, ReadingSheet& sheet) {
   sheet.give("tail_sweep", sweep);
 }
 
-/// The tail's kick, where a tip was followed. In a view that shows no wobble it also tells how even the action is.
+/// The tail's kick, where a tip was followed. In a view that shows no wobble it also tells how even the
+/// action is.
 void readKick(const PassTraces& traces, View view, ReadingSheet& sheet) {
   if (traces.kick.empty()) return;
   const Swing tip{"kick", traces.tipLength, traces.unitPerPixel, traces.frameRate_Hz};
@@ -82,7 +83,8 @@ void readDepth(const PassTraces& traces, ReadingSheet& sheet) {
     const double ends = std::sqrt(2.0) * kMarkPlace_px * traces.unitPerPixel / traces.upCentre.span_s();
     const Estimate* along = sheet.estimate("travel_speed");
     // A plumb line that leans turns travel into rise.
-    const double leaning = (along != nullptr ? std::abs(along->value) : 0.0) * kPlumbU95_deg / kDegreesPerRadian;
+    const double leaning =
+        (along != nullptr ? std::abs(along->value) : 0.0) * kPlumbU95_deg / kDegreesPerRadian;
     rise.u95 = std::hypot(std::hypot(line->slopeU95, line->slope * traces.scaleRelativeU95), ends, leaning);
     rise.n = static_cast<double>(line->n);
     rise.grade = rise.u95 < 2.0 ? Grade::Good : rise.u95 < 8.0 ? Grade::Fair : Grade::Poor;

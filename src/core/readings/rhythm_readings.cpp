@@ -17,14 +17,16 @@ constexpr double kAliasedFrom = 0.4;  ///< of the capture rate
 constexpr double kCoarseFrom = 0.2;
 constexpr double kHuntingFrom_percent = 8.0;
 constexpr double kChanceAllowed = 1e-4;
-constexpr double kLeastSwing_px = 0.5;  ///< side to side at the arm's end: less is the follower's own noise
+constexpr double kLeastSwing_px = 0.5;    ///< side to side at the arm's end: less is the follower's own noise
 constexpr double kMedianFactor = 1.2533;  ///< standard error of a median over that of a mean, normal spread
 
 /// Why this is no motion that could be read; empty where it is one.
 std::string doubt(const Rhythm& rhythm, const Swing& swing) {
-  const double swing_px = 2.0 * rhythm.fit.amplitudes.front() / kDegreesPerRadian * swing.arm / swing.unitPerPixel;
+  const double swing_px =
+      2.0 * rhythm.fit.amplitudes.front() / kDegreesPerRadian * swing.arm / swing.unitPerPixel;
   if (rhythm.fit.chance > kChanceAllowed || swing_px < kLeastSwing_px) {
-    return fmt::format("no steady {0} stands out; film closer, or pull faster if it does not {0} yet", swing.word);
+    return fmt::format("no steady {0} stands out; film closer, or pull faster if it does not {0} yet",
+                       swing.word);
   }
   if (rhythm.fit.frequency_Hz > kAliasedFrom * swing.frameRate_Hz) {
     return fmt::format("{:.1f} Hz is too fast for {:.0f} frames per second; film at a higher rate",
@@ -68,7 +70,8 @@ Result<Rhythm> findSwinging(const Series& angle, const Swing& swing) {
   const double span = angle.span_s();
   auto rhythm = findRhythm(angle, span > 0.0 ? 1.0 / span : 1.0, 0.48 * swing.frameRate_Hz);
   if (!rhythm) return failure(ErrorCode::Unsupported, rhythm.error().message + "; film a longer stretch");
-  if (const std::string why = doubt(*rhythm, swing); !why.empty()) return failure(ErrorCode::Unsupported, why);
+  if (const std::string why = doubt(*rhythm, swing); !why.empty())
+    return failure(ErrorCode::Unsupported, why);
   return rhythm;
 }
 

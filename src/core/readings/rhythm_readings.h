@@ -15,8 +15,8 @@ struct Swing {
   double frameRate_Hz = 0.0;
 };
 
-/// The rhythm of an angle (degrees). Unsupported, with what to film instead, where nothing steady stands out, the
-/// frames are too few to a cycle (0.4 of their rate), or fewer than 2 whole cycles are in view.
+/// The rhythm of an angle (degrees). Unsupported, with what to film instead, where nothing steady stands out,
+/// the frames are too few to a cycle (0.4 of their rate), or fewer than 2 whole cycles are in view.
 Result<Rhythm> findSwinging(const Series& angle, const Swing& swing);
 
 /// Cycles a second; of a motion that hunts (cycles vary by more than 8 %) the mean rate of whole cycles.

@@ -132,7 +132,8 @@ class Journey {
     if (auto ok = give(follower, *picture, time, given); !ok) return ok;
     for (const MarkSeed& s : given) write(n, s.name, follower.placed(*picture, time, s), forwards);
     ++visited_;
-    job_.report(static_cast<double>(visited_) / static_cast<double>(request_.lastFrame - request_.firstFrame + 1));
+    job_.report(static_cast<double>(visited_) /
+                static_cast<double>(request_.lastFrame - request_.firstFrame + 1));
     return {};
   }
 

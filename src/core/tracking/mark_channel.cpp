@@ -10,9 +10,9 @@
 namespace fin {
 namespace {
 
-constexpr double kNoise_grey = 3.0;       ///< of camera and compression, in each channel
-constexpr double kStandsOut = 2.2;        ///< scatters between disc and ring that make a channel worth having
-constexpr double kSpan_grey = 110.0;      ///< between disc and ring in the view
+constexpr double kNoise_grey = 3.0;   ///< of camera and compression, in each channel
+constexpr double kStandsOut = 2.2;    ///< scatters between disc and ring that make a channel worth having
+constexpr double kSpan_grey = 110.0;  ///< between disc and ring in the view
 constexpr int kSmallestDisc_px = 2;
 constexpr int kLargestDisc_px = 5;
 
@@ -104,7 +104,8 @@ MarkView MarkChannel::view(const Picture& picture, PixelPoint around, int reach_
     const auto* from = colours.ptr<cv::Vec3b>(y);
     auto* to = out.image.ptr<uchar>(y);
     for (int x = 0; x < colours.cols; ++x) {
-      const float value = weights_[0] * static_cast<float>(from[x][0]) + weights_[1] * static_cast<float>(from[x][1]) +
+      const float value = weights_[0] * static_cast<float>(from[x][0]) +
+                          weights_[1] * static_cast<float>(from[x][1]) +
                           weights_[2] * static_cast<float>(from[x][2]) + offset_;
       to[x] = static_cast<uchar>(std::clamp(value + 0.5F, 0.0F, 255.0F));
     }

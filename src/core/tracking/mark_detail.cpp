@@ -14,8 +14,9 @@ constexpr int kRoom_px = 5;           ///< for moving while it is settled
 constexpr double kFarthest_px = 1.8;  ///< from where the wider look was found
 constexpr double kLeastLikeness = 0.75;
 constexpr std::size_t kPlaces = 3;
-constexpr double kClickedBeside_px = 0.8;  ///< a press nearer than this to a round spot's middle means its middle
-constexpr double kRound = 0.88;            ///< likeness of a spot with its own mean round its middle
+constexpr double kClickedBeside_px =
+    0.8;                         ///< a press nearer than this to a round spot's middle means its middle
+constexpr double kRound = 0.88;  ///< likeness of a spot with its own mean round its middle
 
 /// What lies around a place, averaged round it: a picture of its own, its middle at (reach, reach).
 cv::Mat roundMean(const cv::Mat& image, PixelPoint at, int reach) {
@@ -44,7 +45,9 @@ cv::Mat roundMean(const cv::Mat& image, PixelPoint at, int reach) {
   eachSample([&](int x, int y, double away) {
     const auto ring = static_cast<std::size_t>(away);
     const double share = away - static_cast<double>(ring);
-    const auto meanOf = [&](std::size_t r) { return r < rings && count[r] > 0.0 ? sum[r] / count[r] : 128.0; };
+    const auto meanOf = [&](std::size_t r) {
+      return r < rings && count[r] > 0.0 ? sum[r] / count[r] : 128.0;
+    };
     out.at<uchar>(y, x) = cv::saturate_cast<uchar>((1.0 - share) * meanOf(ring) + share * meanOf(ring + 1));
   });
   return out;
@@ -71,7 +74,8 @@ MarkView MarkDetail::viewOf(const Picture& picture, PixelPoint around, int reach
   return channel_.view(picture, around, static_cast<int>(corner) + kRoom_px);
 }
 
-std::vector<PixelPoint> MarkDetail::places(const Picture& picture, const PatchPose& pose, int reach_px) const {
+std::vector<PixelPoint> MarkDetail::places(const Picture& picture, const PatchPose& pose,
+                                           int reach_px) const {
   const MarkView view = viewOf(picture, pose.centre, reach_px);
   const PatchPose inside = view.inside({pose.centre, 0.0});
   std::vector<PixelPoint> out;
@@ -85,7 +89,8 @@ double MarkDetail::likenessAt(const Picture& picture, const PatchPose& pose) con
   const MarkView view = viewOf(picture, pose.centre);
   double best = -1.0;
   for (const PatchTemplate& look : looks_) {
-    for (const auto& peak : look.search(view.image, view.inside(pose), 1, 1)) best = std::max(best, peak.score);
+    for (const auto& peak : look.search(view.image, view.inside(pose), 1, 1))
+      best = std::max(best, peak.score);
   }
   return best;
 }

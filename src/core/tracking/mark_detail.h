@@ -15,14 +15,15 @@ class MarkDetail {
  public:
   /// A look that a person pointed at; the first decides the channel.
   void addGiven(const Picture& picture, const PatchPose& pose, int radius_px);
-  /// The detail's place near a pose; none where it is not found there. It may lie a little beside the mark, always
-  /// by as much (seed_offset.h).
+  /// The detail's place near a pose; none where it is not found there. It may lie a little beside the mark,
+  /// always by as much (seed_offset.h).
   [[nodiscard]] std::optional<PixelPoint> settle(const Picture& picture, const PatchPose& pose) const;
 
   /// Something stands out at the mark, so that it can be told by it.
   [[nodiscard]] bool standsOut() const { return !channel_.isLuma(); }
   /// Places around a pose where the detail may be, best first.
-  [[nodiscard]] std::vector<PixelPoint> places(const Picture& picture, const PatchPose& pose, int reach_px) const;
+  [[nodiscard]] std::vector<PixelPoint> places(const Picture& picture, const PatchPose& pose,
+                                               int reach_px) const;
   /// How much a place looks like the detail, −1 … 1, to the pixel around it.
   [[nodiscard]] double likenessAt(const Picture& picture, const PatchPose& pose) const;
 

@@ -15,7 +15,7 @@ constexpr int kSmallestPatch_px = 7;
 constexpr int kLargestPatch_px = 14;
 constexpr int kPatchAlone_px = 9;
 constexpr double kDetailShare = 0.45;  ///< of a likeness
-constexpr double kWideAtLeast = 0.1;  ///< of a place that only the detail proposes
+constexpr double kWideAtLeast = 0.1;   ///< of a place that only the detail proposes
 constexpr double kOnAnother_px = 4.0;
 constexpr double kDetailMissing = 0.25;
 constexpr double kDoubtfulQuality = 0.45;
@@ -30,8 +30,8 @@ constexpr double kLearnBelow = 0.86;  ///< likeness under which a new look is wo
 constexpr double kLearnFrom = 0.62;   ///< and above which it is safe to
 constexpr double kLearnQuality = 0.5;
 
-/// Likeness by the wider look and by the detail, as one. A detail may be hidden for a while, so that it speaks for
-/// a place and not against it.
+/// Likeness by the wider look and by the detail, as one. A detail may be hidden for a while, so that it
+/// speaks for a place and not against it.
 double joint(double wide, double detail) {
   return std::max(wide, (1.0 - kDetailShare) * wide + kDetailShare * detail);
 }
@@ -78,7 +78,8 @@ void MarkFollower::give(const Picture& picture, double time_s, std::span<const M
   }
 }
 
-MarkFollower::Followed MarkFollower::placed(const Picture& picture, double time_s, const MarkSeed& seed) const {
+MarkFollower::Followed MarkFollower::placed(const Picture& picture, double time_s,
+                                            const MarkSeed& seed) const {
   const double angle = angleAt(seed.name, seed.at, time_s);
   const auto detail = details_.at(seed.name).settle(picture, {seed.at, angle});
   return {{true, detail.value_or(seed.at), 1.0}, detail.has_value(), angle};
@@ -121,15 +122,14 @@ bool MarkFollower::liesOnAnother(MarkName name, PixelPoint at, double time_s) co
 }
 
 /// What stands out at the mark proposes places of its own, and has its say on all of them.
-void MarkFollower::weighByDetail(const Picture& picture, MarkName name, const PatchPose& pose, double time_s, int reach_px,
-                                 std::vector<MarkAppearance::Candidate>& candidates) const {
+void MarkFollower::weighByDetail(const Picture& picture, MarkName name, const PatchPose& pose, double time_s,
+                                 int reach_px, std::vector<MarkAppearance::Candidate>& candidates) const {
   const MarkDetail& detail = details_.at(name);
   if (!detail.standsOut()) return;
   for (const PixelPoint at : detail.places(picture, pose, reach_px)) {
     if (liesOnAnother(name, at, time_s)) continue;
-    const bool known = std::any_of(candidates.begin(), candidates.end(), [at](const auto& c) {
-      return length(c.at - at).value() < kSamePlace_px;
-    });
+    const bool known = std::any_of(candidates.begin(), candidates.end(),
+                                   [at](const auto& c) { return length(c.at - at).value() < kSamePlace_px; });
     if (known) continue;
     const auto judged = appearances_.at(name).judged(picture.grey(), {at, pose.angle_rad});
     if (judged.score > kWideAtLeast) candidates.push_back(judged);
@@ -138,7 +138,7 @@ void MarkFollower::weighByDetail(const Picture& picture, MarkName name, const Pa
 }
 
 std::map<MarkName, MarkFollower::Followed> MarkFollower::step(const Picture& picture, double time_s,
-                                                  std::span<const MarkSeed> given) {
+                                                              std::span<const MarkSeed> given) {
   std::map<MarkName, Looked> looked;
   for (const auto& [name, appearance] : appearances_) {
     const bool isGiven =

@@ -47,8 +47,8 @@ class MarkFollower {
   [[nodiscard]] Looked look(const Picture& picture, MarkName name, double time_s) const;
   void settle(const Picture& picture, std::map<MarkName, Looked>& looked);
   [[nodiscard]] bool liesOnAnother(MarkName name, PixelPoint at, double time_s) const;
-  void weighByDetail(const Picture& picture, MarkName name, const PatchPose& pose, double time_s, int reach_px,
-                     std::vector<MarkAppearance::Candidate>& candidates) const;
+  void weighByDetail(const Picture& picture, MarkName name, const PatchPose& pose, double time_s,
+                     int reach_px, std::vector<MarkAppearance::Candidate>& candidates) const;
   void verify(const Picture& picture, std::map<MarkName, Looked>& looked) const;
   void learn(const Picture& picture, const std::map<MarkName, Looked>& looked);
 

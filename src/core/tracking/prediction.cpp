@@ -63,8 +63,8 @@ void MotionModel::rememberPartner(MarkName name) {
   }
 }
 
-/// A soft tip that was lost while the body was not is carried along by it. (The far end of a rigid body is not: by
-/// then the body lies otherwise.)
+/// A soft tip that was lost while the body was not is carried along by it. (The far end of a rigid body is
+/// not: by then the body lies otherwise.)
 std::optional<PixelPoint> MotionModel::carriedByPartner(MarkName name, double time_s) const {
   const auto partner = partnerOf(name);
   if (!partner || isRigidPair(name, *partner) || !knows(*partner)) return std::nullopt;

@@ -12,10 +12,10 @@ namespace {
 
 constexpr std::ptrdiff_t kEitherWay_frames = 6;
 constexpr int kFewest = 6;
-constexpr double kUsual_px = 0.35;   ///< how far details lie from where a person presses, all along
-constexpr double kTurning_px = 0.3;  ///< and at one instant, by how the body happens to lie then
-constexpr double kQuietest_px = 0.1; ///< no following is better than this from frame to frame
-constexpr double kRough_px = 0.6;    ///< residual of the smooth path: above, the mark moves otherwise
+constexpr double kUsual_px = 0.35;    ///< how far details lie from where a person presses, all along
+constexpr double kTurning_px = 0.3;   ///< and at one instant, by how the body happens to lie then
+constexpr double kQuietest_px = 0.1;  ///< no following is better than this from frame to frame
+constexpr double kRough_px = 0.6;     ///< residual of the smooth path: above, the mark moves otherwise
 constexpr double kFarthest_px = 1.5;
 
 PixelPoint turned(PixelPoint v, double angle) {
@@ -45,7 +45,8 @@ std::optional<PixelPoint> offsetAt(const FollowedMark& mark, const SeedPlace& se
     b.row(static_cast<Eigen::Index>(i)) = places[i];
   }
   const Eigen::MatrixXd path = a.colPivHouseholderQr().solve(b);
-  const double residual = (a * path - b).norm() / std::sqrt(std::max<double>(static_cast<double>(rows.size()) - 3.0, 1.0));
+  const double residual =
+      (a * path - b).norm() / std::sqrt(std::max<double>(static_cast<double>(rows.size()) - 3.0, 1.0));
   const PixelPoint off = seed.at - PixelPoint{path(0, 0), path(0, 1)};
   if (residual > kRough_px || length(off).value() > kFarthest_px) return std::nullopt;
   const double leverage = (a.transpose() * a).inverse()(0, 0);
@@ -66,7 +67,8 @@ void alignToSeeds(FollowedMark& mark, std::span<const SeedPlace> seeds) {
     }
   }
   for (auto& f : mark.frames) {
-    if (count > 0.0 && f.sample.seen && f.byDetail) f.sample.at = f.sample.at + turned(sum * (1.0 / count), f.angle_rad);
+    if (count > 0.0 && f.sample.seen && f.byDetail)
+      f.sample.at = f.sample.at + turned(sum * (1.0 / count), f.angle_rad);
   }
   for (const SeedPlace& seed : seeds) mark.frames[seed.frame].sample = {true, seed.at, 1.0};
 }
