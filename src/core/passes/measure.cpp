@@ -7,6 +7,7 @@
 #include "core/calibration/clip_clock.h"
 #include "core/readings/fall.h"
 #include "core/readings/retrieve.h"
+#include "core/readings/twitch.h"
 #include "core/tracking/background.h"
 #include "core/tracking/follow.h"
 
@@ -127,6 +128,8 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
   ReadingSheet sheet;
   if (request.protocol == Protocol::Retrieve) readRetrieve(result.traces, request.view, sheet);
   if (request.protocol == Protocol::Fall) readFall(result.traces, request.view, sheet);
+  if (request.protocol == Protocol::Twitch || request.protocol == Protocol::Walk)
+    readTwitch(result.traces, request.protocol, request.view, sheet);
   result.readings = sheet.complete(needsOf(request));
   result.warnings = warningsFor(request, clip, result);
   return result;
