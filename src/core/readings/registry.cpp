@@ -129,40 +129,49 @@ std::vector<ReadingSpec> twitchLike(bool walking) {
   const Views& views = walking ? kTop : kTankViews;
   std::vector<ReadingSpec> specs{
       done("twitch_count", "", views, kBody, false,
-           "A twitch starts when the speed along the pull rises through a quarter of the clip's fast speed (its 95th "
+           "A twitch starts when the speed along the pull rises through a quarter of the clip's fast speed "
+           "(its 95th "
            "percentile), after it was slow."),
       done("twitch_interval", "s", views, kBody, false, "The middle one of the times from start to start."),
       done("twitch_interval_variation", "%", views, kBody, false,
-           "How unequal these times are: their standard deviation over their mean. It is the tester's own steadiness."),
+           "How unequal these times are: their standard deviation over their mean. It is the tester's own "
+           "steadiness."),
       done("advance", "mm", views, kBody, kNeedsScale,
-           "How far along the pull a twitch comes before it first falls back or rests; the middle one of all twitches."),
+           "How far along the pull a twitch comes before it first falls back or rests; the middle one of all "
+           "twitches."),
       done("spring_back", "mm", views, kBody, kNeedsScale,
            "From the furthest place to the rearmost one after it, before the next start; the middle one."),
-      done("spring_back_ratio", "%", views, kBody, false, "Spring-back over advance, the middle one of all twitches."),
+      done("spring_back_ratio", "%", views, kBody, false,
+           "Spring-back over advance, the middle one of all twitches."),
       done("spring_back_time", "s", views, kBody, false,
            "From the furthest place to nine tenths of the way to the rearmost; the middle one."),
       done("stop_time", "s", views, kBody, false,
            "From the greatest speed of a twitch to a tenth of it; the middle one. A dead stop is short."),
-      done("stop_distance", "mm", views, kBody, kNeedsScale, "How far it goes on in that time; the middle one."),
+      done("stop_distance", "mm", views, kBody, kNeedsScale,
+           "How far it goes on in that time; the middle one."),
       done("dart_spread", "deg", views, kBody, false,
            "How far the directions of the twitches, start to furthest place, spread: their circular standard "
            "deviation."),
       done("erraticness", "%", views, kBody, false,
-           "The paths of all twitches, start to furthest place, are laid over each other at 20 equal steps and scaled "
+           "The paths of all twitches, start to furthest place, are laid over each other at 20 equal steps "
+           "and scaled "
            "to their advance; the mean distance between two of them. The same each time is near 0."),
       done("pause_drift", "mm/s", kSide, kBody, kNeedsScale,
-           "A straight line through the height in the still part of every pause, from 0.2 s after the rearmost place; "
+           "A straight line through the height in the still part of every pause, from 0.2 s after the "
+           "rearmost place; "
            "the middle slope, upwards positive."),
-      done("pause_class", "text", kSide, kBody, kNeedsScale, "Rises or sinks by more than 10 mm/s, or holds."),
+      done("pause_class", "text", kSide, kBody, kNeedsScale,
+           "Rises or sinks by more than 10 mm/s, or holds."),
       done("pause_attitude", "deg", kSide, kBody, false,
            "The body's mean angle over the same parts, nose down positive; the middle one."),
-      done("rise_per_twitch", "mm", kSide, kBody, kNeedsScale, "Change of height from one start to the next."),
+      done("rise_per_twitch", "mm", kSide, kBody, kNeedsScale,
+           "Change of height from one start to the next."),
   };
   if (walking) {
     specs.push_back(done("side_switch", "%", kTop, kBody, false,
                          "The share of twitches that go to the other side than the one before."));
-    specs.push_back(
-        done("swing_angle", "deg", kTop, kBody, false, "The middle angle between one direction and the next."));
+    specs.push_back(done("swing_angle", "deg", kTop, kBody, false,
+                         "The middle angle between one direction and the next."));
   }
   return specs;
 }

@@ -14,16 +14,17 @@
 namespace fin {
 namespace {
 
-constexpr double kStartShare = 0.25;   ///< of the 95th percentile of the speed
-constexpr double kSlowShare = 0.10;    ///< it has to have been slower than this before
+constexpr double kStartShare = 0.25;  ///< of the 95th percentile of the speed
+constexpr double kSlowShare = 0.10;   ///< it has to have been slower than this before
 constexpr double kPercentile = 0.95;
-constexpr double kStopShare = 0.10;    ///< of a twitch's peak speed
+constexpr double kStopShare = 0.10;  ///< of a twitch's peak speed
 constexpr double kRestShare = 0.02;
-constexpr double kWindow_s = 0.025;    ///< either way, of a local fit
-constexpr double kSettled_s = 0.20;    ///< after the rearmost point a pause is still
-constexpr double kBeforeNext_s = 0.08; ///< the run-up to the next start is no pause
+constexpr double kWindow_s = 0.025;     ///< either way, of a local fit
+constexpr double kSettled_s = 0.20;     ///< after the rearmost point a pause is still
+constexpr double kBeforeNext_s = 0.08;  ///< the run-up to the next start is no pause
 constexpr double kLeastPause_s = 0.15;
 constexpr double kBackShare = 0.90;
+constexpr double kNearlyBack = 0.05;
 constexpr double kHolds_mm_s = 10.0;
 constexpr double kLeastBackShare = 0.08;  ///< of the advance: less is no spring-back whose time could be told
 constexpr double kFewest = 3.0;
@@ -92,20 +93,33 @@ Values startsOf(const Motion& motion) {
   return out;
 }
 
+/// The top of the parabola through a sample and its two neighbours.
+double topOf(const Series& s, std::size_t i) {
+  if (i == 0 || i + 1 >= s.size()) return s.t_s[i];
+  const double bend = s.y[i - 1] - 2.0 * s.y[i] + s.y[i + 1];
+  const double part = bend < 0.0 ? std::clamp(0.5 * (s.y[i - 1] - s.y[i + 1]) / bend, -0.5, 0.5) : 0.0;
+  return s.t_s[i] + part * 0.5 * (s.t_s[i + 1] - s.t_s[i - 1]);
+}
+
 /// Fills in peak, furthest and rearmost of a twitch whose start and end are known.
 void lookInto(const Motion& motion, Twitch& twitch) {
   const Series speed = motion.speed.between(twitch.start_s, twitch.end_s);
   const Series along = motion.along.between(twitch.start_s, twitch.end_s);
   if (speed.size() < 4) return;
-  const auto peak = static_cast<std::size_t>(std::max_element(speed.y.begin(), speed.y.end()) - speed.y.begin());
-  twitch.peak_s = speed.t_s[peak];
+  const auto peak =
+      static_cast<std::size_t>(std::max_element(speed.y.begin(), speed.y.end()) - speed.y.begin());
+  twitch.peak_s = topOf(speed, peak);
   twitch.peakSpeed = speed.y[peak];
   std::size_t rest = peak;
   while (rest + 1 < speed.size() && speed.y[rest] > kRestShare * twitch.peakSpeed) ++rest;
-  const auto furthest = std::max_element(along.y.begin(), along.y.begin() + static_cast<std::ptrdiff_t>(rest) + 1);
+  const auto furthest =
+      std::max_element(along.y.begin(), along.y.begin() + static_cast<std::ptrdiff_t>(rest) + 1);
   twitch.furthest_s = along.t_s[static_cast<std::size_t>(furthest - along.y.begin())];
   const auto rearmost = std::min_element(furthest, along.y.end());
   twitch.rearmost_s = along.t_s[static_cast<std::size_t>(rearmost - along.y.begin())];
+  const double nearly = *rearmost + kNearlyBack * (*furthest - *rearmost);
+  const auto back = std::find_if(furthest, along.y.end(), [nearly](double v) { return v <= nearly; });
+  twitch.back_s = along.t_s[static_cast<std::size_t>(back - along.y.begin())];
 }
 
 /// What the medians over the twitches are taken from.
@@ -163,7 +177,7 @@ void measureSpringBack(const Motion& motion, const Twitch& twitch, double advanc
 }
 
 void measurePause(const PassTraces& traces, const Twitch& twitch, double face, Measured& out) {
-  const double from = twitch.rearmost_s + kSettled_s;
+  const double from = twitch.back_s + kSettled_s;
   const double to = twitch.end_s - kBeforeNext_s;
   if (to - from < kLeastPause_s) return;
   if (const auto line = fitLine(traces.upCentre.between(from, to))) out.drift.push_back(line->slope);
@@ -173,7 +187,8 @@ void measurePause(const PassTraces& traces, const Twitch& twitch, double face, M
   for (std::size_t i = 0; i < up.size(); ++i)
     pitch.push_back(std::atan2(-up.y[i], face * along.y[i]) * kDegreesPerRadian);
   if (!pitch.empty())
-    out.attitude.push_back(std::accumulate(pitch.begin(), pitch.end(), 0.0) / static_cast<double>(pitch.size()));
+    out.attitude.push_back(std::accumulate(pitch.begin(), pitch.end(), 0.0) /
+                           static_cast<double>(pitch.size()));
 }
 
 Measured measure(const PassTraces& traces, const Motion& motion, const std::vector<Twitch>& twitches) {
@@ -232,7 +247,8 @@ class TwitchSheet {
 
 void readCadence(const std::vector<Twitch>& twitches, TwitchSheet& out) {
   Values gaps;
-  for (std::size_t i = 1; i < twitches.size(); ++i) gaps.push_back(twitches[i].start_s - twitches[i - 1].start_s);
+  for (std::size_t i = 1; i < twitches.size(); ++i)
+    gaps.push_back(twitches[i].start_s - twitches[i - 1].start_s);
   out.give("twitch_count", static_cast<double>(twitches.size()), 0.0, static_cast<double>(twitches.size()));
   const double frame_s = 1.0 / std::max(out.traces().frameRate_Hz, 1.0);
   out.median("twitch_interval", gaps, 0.5 * frame_s, "one twitch alone has no interval; film at least two");
@@ -264,8 +280,10 @@ void readLikeness(const Measured& m, TwitchSheet& out) {
     s += std::sin(h) / n;
   }
   const double noise = out.placeU95() / median(m.advance);
-  const double spread = std::sqrt(std::max(-2.0 * std::log(std::min(std::hypot(c, s), 1.0)), 0.0)) * kDegreesPerRadian;
-  out.give("dart_spread", spread, std::hypot(1.96 * spread / std::sqrt(2.0 * (n - 1.0)), noise * kDegreesPerRadian * 0.5), n);
+  const double spread =
+      std::sqrt(std::max(-2.0 * std::log(std::min(std::hypot(c, s), 1.0)), 0.0)) * kDegreesPerRadian;
+  out.give("dart_spread", spread,
+           std::hypot(1.96 * spread / std::sqrt(2.0 * (n - 1.0)), noise * kDegreesPerRadian * 0.5), n);
   Values apart;
   for (std::size_t i = 0; i < m.paths.size(); ++i) {
     for (std::size_t j = 0; j < i; ++j) {
@@ -287,8 +305,12 @@ void readPauses(const Measured& m, TwitchSheet& out) {
   out.median("pause_attitude", m.attitude, std::hypot(turn, kPlumbU95_deg), why);
   if (m.drift.empty()) return out.sheet().refuse("pause_class", why);
   const double drift = median(m.drift);
-  out.sheet().give("pause_class", drift > kHolds_mm_s ? "rises" : drift < -kHolds_mm_s ? "sinks" : "holds",
-                   {fmt::format("holds within ± {:.0f} mm/s", kHolds_mm_s)}, static_cast<double>(m.drift.size()));
+  out.sheet().give("pause_class",
+                   drift > kHolds_mm_s    ? "rises"
+                   : drift < -kHolds_mm_s ? "sinks"
+                                          : "holds",
+                   {fmt::format("holds within ± {:.0f} mm/s", kHolds_mm_s)},
+                   static_cast<double>(m.drift.size()));
 }
 
 void readWalk(const Measured& m, TwitchSheet& out) {
@@ -298,7 +320,7 @@ void readWalk(const Measured& m, TwitchSheet& out) {
       out.sheet().refuse(name, "at least three twitches are needed");
     return;
   }
-  const double middle = median(h);
+  const double middle = std::accumulate(h.begin(), h.end(), 0.0) / static_cast<double>(h.size());
   double switches = 0.0;
   Values swings;
   for (std::size_t i = 1; i < h.size(); ++i) {
@@ -307,7 +329,8 @@ void readWalk(const Measured& m, TwitchSheet& out) {
   }
   const auto n = static_cast<double>(swings.size());
   out.give("side_switch", 100.0 * switches / n, 100.0 / n, n);
-  out.median("swing_angle", swings, std::sqrt(2.0) * out.placeU95() / median(m.advance) * kDegreesPerRadian, "");
+  out.median("swing_angle", swings, std::sqrt(2.0) * out.placeU95() / median(m.advance) * kDegreesPerRadian,
+             "");
 }
 
 }  // namespace

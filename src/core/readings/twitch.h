@@ -11,11 +11,13 @@ namespace fin {
 /// One twitch, from its start to the next one's.
 struct Twitch {
   double start_s = 0.0;
-  double end_s = 0.0;       ///< start of the next, or end of the view
-  double peak_s = 0.0;      ///< fastest
+  double end_s = 0.0;   ///< start of the next, or end of the view
+  double peak_s = 0.0;  ///< fastest
   double peakSpeed = 0.0;
   double furthest_s = 0.0;  ///< before it first falls back or comes to rest
   double rearmost_s = 0.0;  ///< after that, before the next start
+  double back_s =
+      0.0;  ///< when it first was nearly there: in a pause noise alone decides where it was rearmost
 };
 
 /// Finds the twitches of a pass. A twitch starts when the speed along the pull rises through 25 % of the 95th

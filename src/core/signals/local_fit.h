@@ -7,9 +7,9 @@
 
 namespace fin {
 
-/// Value and slope of a trace at an instant, from the samples within `reach_s` of it: of a parabola where there are
-/// four or more (A. Savitzky and M. Golay, 1964, for uneven time), of a straight line from three. None where fewer are
-/// there.
+/// Value and slope of a trace at an instant, from the samples within `reach_s` of it: of a parabola where
+/// there are four or more (A. Savitzky and M. Golay, 1964, for uneven time), of a straight line from three.
+/// None where fewer are there.
 struct LocalFit {
   double value = 0.0;
   double slope = 0.0;

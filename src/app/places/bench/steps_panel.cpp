@@ -57,7 +57,7 @@ StepsPanel::StepsPanel(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_
 
 void StepsPanel::buildClipRow(QGridLayout& grid) {
   protocol_ = new QComboBox;
-  for (Protocol p : {Protocol::Retrieve, Protocol::Fall})
+  for (Protocol p : {Protocol::Retrieve, Protocol::Fall, Protocol::Twitch, Protocol::Walk})
     protocol_->addItem(spokenName(p), static_cast<int>(p));
   protocol_->setObjectName("protocol");
   protocol_->setAccessibleName(tr("What the lure does"));
@@ -85,6 +85,7 @@ void StepsPanel::buildClipRow(QGridLayout& grid) {
     desk_.edit(tr("Say what the lure does"), [p](PassRequest& r) {
       r.protocol = p;
       if (p == Protocol::Fall) r.view = View::Side;
+      if (p == Protocol::Walk) r.view = View::Top;
     });
   });
   connect(view_, &QComboBox::activated, this, [this] {

@@ -1,0 +1,154 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/readings/twitch.h"
+
+#include <gtest/gtest.h>
+
+#include <array>
+#include <cmath>
+#include <functional>
+#include <random>
+
+#include "support/truth_readings.h"
+
+namespace fin {
+namespace {
+
+constexpr double kRate_Hz = 120.0;
+
+/// A bait that is pulled forward, springs back and waits, again and again; places in mm, exact but for
+/// `scatter`.
+struct Jerks {
+  std::vector<double> starts_s{0.5, 1.6, 2.7, 3.8, 4.9};
+  double end_s = 6.0;
+  double advance_mm = 90.0;
+  double back_mm = 20.0;
+  double push_s = 0.12;  ///< of the way forward
+  double back_s = 0.30;
+  double drift_mm_s = 0.0;                                     ///< upwards, all along
+  std::function<double(int)> aside = [](int) { return 0.0; };  ///< of the way forward, per twitch, mm
+  double scatter_mm = 0.05;
+
+  /// Half a cosine from 0 to 1.
+  static double eased(double share) { return 0.5 - 0.5 * std::cos(M_PI * std::clamp(share, 0.0, 1.0)); }
+  [[nodiscard]] PassTraces traces(unsigned seed = 1) const {
+    std::mt19937 random(seed);
+    std::normal_distribution<double> scatter(0.0, scatter_mm);
+    PassTraces out;
+    out.inMillimetres = true;
+    out.unitPerPixel = 0.5;
+    out.bodyLength = 80.0;
+    out.frameRate_Hz = kRate_Hz;
+    for (int n = 0; n < static_cast<int>(end_s * kRate_Hz); ++n) {
+      const double t = n / kRate_Hz;
+      double along = 0.0;
+      double up = drift_mm_s * t;
+      for (std::size_t i = 0; i < starts_s.size(); ++i) {
+        const double since = t - starts_s[i];
+        along += advance_mm * eased(since / push_s) - back_mm * eased((since - push_s) / back_s);
+        up += aside(static_cast<int>(i)) * (eased(since / push_s) - eased((since - push_s) / back_s));
+      }
+      out.alongCentre.add(t, along + scatter(random));
+      out.upCentre.add(t, up + scatter(random));
+      out.acrossTail.add(t, 0.0);
+      out.bodyAlong.add(t, 80.0 * std::cos(0.1));
+      out.bodyUp.add(t, -80.0 * std::sin(0.1));
+      out.axis.add(t, 0.0);
+    }
+    return out;
+  }
+  [[nodiscard]] ReadingSet read(Protocol protocol = Protocol::Twitch, View view = View::Side) const {
+    ReadingSheet sheet;
+    readTwitch(traces(), protocol, view, sheet);
+    return sheet.complete({protocol, view, {MarkName::Nose, MarkName::Tail}, true, false, false});
+  }
+};
+
+using test::valueOf;
+
+std::string wordOf(const ReadingSet& set, const char* name) {
+  return std::get<std::string>(set.find(name)->value);
+}
+
+TEST(Twitch, ReadsAdvanceSpringBackAndStopAsTheyWereMade) {
+  const ReadingSet set = Jerks{}.read();
+  EXPECT_EQ(valueOf(set, "twitch_count"), 5.0);
+  EXPECT_NEAR(valueOf(set, "twitch_interval"), 1.1, 0.005);
+  EXPECT_LT(valueOf(set, "twitch_interval_variation"), 0.5);
+  // The start is where a quarter of the fast speed is passed: a few per cent of the way are behind it then.
+  EXPECT_NEAR(valueOf(set, "advance"), 88.5, 2.0);
+  EXPECT_NEAR(valueOf(set, "spring_back"), 20.0, 0.5);
+  EXPECT_NEAR(valueOf(set, "spring_back_ratio"), 100.0 * 20.0 / 88.5, 1.0);
+  // Nine tenths of half a cosine: arccos(-0.8) / pi of its time.
+  EXPECT_NEAR(valueOf(set, "spring_back_time"), 0.30 * std::acos(-0.8) / M_PI, 0.02);
+  // From the fastest (half way) to a tenth of it: sin falls to 0.1.
+  EXPECT_NEAR(valueOf(set, "stop_time"), 0.12 * (0.5 - std::asin(0.1) / M_PI), 0.012);
+  EXPECT_LT(valueOf(set, "dart_spread"), 0.3);
+  EXPECT_LT(valueOf(set, "erraticness"), 0.6);
+}
+
+TEST(Twitch, TellsWhatThePauseDoesAndHowTheBaitHangs) {
+  for (const auto& [drift, word] : {std::pair(-25.0, "sinks"), {2.0, "holds"}, {18.0, "rises"}}) {
+    Jerks jerks;
+    jerks.drift_mm_s = drift;
+    const ReadingSet set = jerks.read();
+    EXPECT_NEAR(valueOf(set, "pause_drift"), drift, 0.5);
+    EXPECT_EQ(wordOf(set, "pause_class"), word);
+    EXPECT_NEAR(valueOf(set, "pause_attitude"), 0.1 * kDegreesPerRadian, 0.01);
+    EXPECT_NEAR(valueOf(set, "rise_per_twitch"), 1.1 * drift, 0.5);
+  }
+}
+
+TEST(Twitch, IsErraticWhenEachGoesElsewhere) {
+  Jerks jerks;
+  jerks.aside = [](int i) { return std::array{30.0, -10.0, 5.0, -35.0, 20.0}[static_cast<std::size_t>(i)]; };
+  const ReadingSet set = jerks.read();
+  // Headings: arctan of 30, -10, 5, -35 and 20 over 90; their circular standard deviation by hand.
+  double c = 0.0;
+  double s = 0.0;
+  for (const double a : {30.0, -10.0, 5.0, -35.0, 20.0}) {
+    c += std::cos(std::atan2(a, 90.0)) / 5.0;
+    s += std::sin(std::atan2(a, 90.0)) / 5.0;
+  }
+  EXPECT_NEAR(valueOf(set, "dart_spread"), std::sqrt(-2.0 * std::log(std::hypot(c, s))) * kDegreesPerRadian,
+              0.6);
+  EXPECT_GT(valueOf(set, "erraticness"), 10.0);
+}
+
+TEST(Twitch, CountsSidesWhenItWalks) {
+  Jerks jerks;
+  jerks.aside = [](int i) { return i % 2 == 0 ? 50.0 : -50.0; };
+  const ReadingSet set = jerks.read(Protocol::Walk, View::Top);
+  EXPECT_EQ(valueOf(set, "side_switch"), 100.0);
+  EXPECT_NEAR(valueOf(set, "swing_angle"), 2.0 * std::atan2(50.0, 88.5) * kDegreesPerRadian, 1.5);
+  EXPECT_EQ(set.find("pause_drift"), nullptr);
+}
+
+TEST(Twitch, RefusesWhatADeadStopDoesNotShow) {
+  Jerks jerks;
+  jerks.back_mm = 2.0;
+  const ReadingSet set = jerks.read();
+  EXPECT_NEAR(valueOf(set, "spring_back"), 2.0, 0.5);
+  EXPECT_EQ(set.find("spring_back_time"), nullptr);
+}
+
+TEST(Twitch, RefusesAWindowWithoutATwitchAndSaysSo) {
+  Jerks still;
+  still.starts_s.clear();
+  still.scatter_mm = 0.0;
+  const ReadingSet set = still.read();
+  EXPECT_TRUE(set.readings.empty());
+  for (const Refusal& r : set.refused) EXPECT_NE(r.why.find("no twitch"), std::string::npos) << r.name;
+}
+
+TEST(Twitch, IsPoorFromTwoAndRefusesLikenessThen) {
+  Jerks two;
+  two.starts_s = {0.5, 1.7};
+  two.end_s = 3.0;
+  const ReadingSet set = two.read();
+  EXPECT_EQ(set.find("advance")->grade, Grade::Poor);
+  EXPECT_EQ(set.find("erraticness"), nullptr);
+  EXPECT_EQ(set.find("twitch_interval_variation"), nullptr);
+}
+
+}  // namespace
+}  // namespace fin
