@@ -24,7 +24,7 @@ QString keyTable() {
       {"S, G", QObject::tr("ten frames back, on")},
       {"Space", QObject::tr("run slowly, halt")},
       {"R", QObject::tr("place the ends of the known length")},
-      {"1, 2", QObject::tr("place nose, tail")},
+      {"1, 2, 3", QObject::tr("place nose, tail, the tip of a soft tail")},
       {"Arrows, Enter", QObject::tr("move the cross half a pixel (Shift: five), place it")},
       {"Esc", QObject::tr("put down what is in hand")},
       {"+, −, W", QObject::tr("nearer, further, whole picture")},

@@ -47,6 +47,17 @@ TEST(Retrieve, ReadsAStraightPullAsItWasMade) {
   EXPECT_LT(valueOf(set, "cycle_variation"), 2.0);
 }
 
+TEST(Fall, ReadsHowTheBodyRocksAndThatItDoesNotTumble) {
+  RehearsalScene scene = test::smallFall();
+  auto& sink = std::get<Sink>(scene.motion);
+  sink.rock_Hz = 2.6;
+  sink.rock_deg = 18.0;
+  const ReadingSet set = fromTruth(RehearsalTank(scene));
+  expectReading(set, "fall_rock_frequency", 2.6, 0.3);
+  expectReading(set, "fall_rock_angle", 18.0, 3.0);
+  EXPECT_EQ(set.find("tumble_rate"), nullptr);
+}
+
 TEST(Retrieve, ReadsDepthUnderASlantingWaterlineAndTheRise) {
   // 2 mm a pixel; the body rises by a pixel every ten frames of 0.01 s, under a waterline that slants in the
   // picture.

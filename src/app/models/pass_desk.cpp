@@ -6,6 +6,7 @@
 #include <chrono>
 
 #include "app/commands/pass_commands.h"
+#include "app/models/rate_doubt.h"
 
 namespace fin::app {
 namespace {
@@ -231,38 +232,6 @@ void PassDesk::tellAboutClip() {
   if (!words.isEmpty()) emit told(words.join("; ") + ".", false);
 }
 
-/// A rate said wrongly shows beside other passes of the same rig.
-void PassDesk::tellWholeFactor() {
-  const LoggedPass& pass = *current();
-  for (const char* name : {"wobble_frequency", "fall_rate"}) {
-    const auto valueIn = [name](const ReadingSet& set) -> std::optional<double> {
-      for (const Reading& r : set.readings) {
-        if (r.name == name) return std::get<double>(r.value);
-      }
-      return std::nullopt;
-    };
-    const auto value = valueIn(keptReadings_);
-    if (!value || pass.request.rigName.empty()) continue;
-    std::vector<double> peers;
-    for (const LoggedPass& other : passes_) {
-      const bool alike = other.id != pass.id && other.request.rigName == pass.request.rigName &&
-                         other.request.protocol == pass.request.protocol;
-      const auto kept = alike ? log_.readings(other.id) : Result<ReadingSet>(ReadingSet{});
-      if (const auto peer = kept ? valueIn(*kept) : std::nullopt) peers.push_back(*peer);
-    }
-    if (const auto whole = wholeFactor(*value, peers)) {
-      emit told(
-          (whole->tooSlow ? tr("This pass reads %1 times slower than the other %2 of this rig. Was it filmed "
-                               "at %1 times the rate that is said here?")
-                          : tr("This pass reads %1 times faster than the other %2 of this rig. Was it filmed "
-                               "at a rate %1 times lower than is said here?"))
-              .arg(whole->factor)
-              .arg(peers.size()),
-          true);
-    }
-  }
-}
-
 void PassDesk::refreshClock() {
   clock_.reset();
   if (!clip_) return;
@@ -409,7 +378,8 @@ void PassDesk::keepOutcome(RowId id, Outcome outcome) {
   // What is to know of the clip itself was told when it was opened.
   const std::size_t known = clip_->info().warnings.size();
   if (result_->warnings.size() > known) emit told(QString::fromStdString(result_->warnings[known]), false);
-  tellWholeFactor();
+  if (const QString doubt = rateDoubt(log_, passes_, *current(), keptReadings_); !doubt.isEmpty())
+    emit told(doubt, true);
 }
 
 void PassDesk::findClip(const QString& file) {

@@ -108,7 +108,6 @@ class PassDesk : public QObject {
   [[nodiscard]] Clip::OpenOptions openOptions(const std::filesystem::path& file, const std::stop_token& stop);
   void keepRequest(RowId id, const PassRequest& request);
   void tellAboutClip();
-  void tellWholeFactor();
   [[nodiscard]] bool readyToFollow(const PassRequest& request) const;
   void keepOutcome(RowId id, Outcome outcome);
 

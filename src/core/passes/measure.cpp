@@ -6,6 +6,7 @@
 
 #include "core/calibration/clip_clock.h"
 #include "core/readings/fall.h"
+#include "core/readings/rest.h"
 #include "core/readings/retrieve.h"
 #include "core/readings/twitch.h"
 #include "core/tracking/background.h"
@@ -60,6 +61,21 @@ std::vector<std::string> warningsFor(const PassRequest& request, const Clip& cli
                     followed, result.track.frameCount));
   }
   return out;
+}
+
+/// How the marked bottom slopes in the lure's plane, in the traces' own directions; level where none is
+/// marked.
+double bottomSlope_deg(const PassRequest& request, const FlatPicture& picture) {
+  if (!request.bottom) return 0.0;
+  const PixelPoint up =
+      upFromPlumb(request.plumb ? std::optional(picture.flat(*request.plumb)) : std::nullopt);
+  const TankFrame frame({std::nullopt, {-up.y_px, up.x_px}, up});
+  const PixelLine bottom = picture.flat(*request.bottom);
+  const TankPoint from = frame.toTank(bottom.from);
+  const TankPoint to = frame.toTank(bottom.to);
+  const double slope = std::atan2(to.v_mm - from.v_mm, to.u_mm - from.u_mm) * kDegreesPerRadian;
+  // Traces run along the pull, which may be leftwards; a line has no direction.
+  return request.pull == Pull::Left ? -std::remainder(slope, 180.0) : std::remainder(slope, 180.0);
 }
 
 }  // namespace
@@ -130,6 +146,7 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
   if (request.protocol == Protocol::Fall) readFall(result.traces, request.view, sheet);
   if (request.protocol == Protocol::Twitch || request.protocol == Protocol::Walk)
     readTwitch(result.traces, request.protocol, request.view, sheet);
+  if (request.protocol == Protocol::Rest) readRest(result.traces, bottomSlope_deg(request, *picture), sheet);
   result.readings = sheet.complete(needsOf(request));
   result.warnings = warningsFor(request, clip, result);
   return result;

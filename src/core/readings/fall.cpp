@@ -27,6 +27,7 @@ constexpr double kLeastSteady_s = 0.25;
 constexpr double kLeastDrop_bodies = 0.3;
 constexpr double kChanceAllowed = 1e-4;
 constexpr double kMeanBlocks = 8.0;
+constexpr double kTurnEnds = 0.03;  ///< turns by which the two ends of a tumble may be told wrongly (95 %)
 
 const char* const kSteadyNames[] = {"fall_rate",   "time_per_metre", "settle_distance",
                                     "glide_ratio", "glide_angle",    "fall_attitude"};
@@ -239,6 +240,39 @@ void readFallKick(const PassTraces& traces, const SteadyPart& part, ReadingSheet
   sheet.give("fall_kick_angle", angleOf(*found, tip));
 }
 
+/// How the body rocks about its mean attitude, or turns right over.
+void readTurning(const PassTraces& traces, const SteadyPart& part, const Series& pitch,
+                 const std::string& mode, ReadingSheet& sheet) {
+  const Series steady = pitch.between(part.from_s, part.to_s);
+  if (mode == "tumble") {
+    const auto turning = fitLine(steady);
+    if (!turning) return;
+    Estimate e;
+    e.value = std::abs(turning->slope) / 360.0;
+    e.u95 = std::hypot(turning->slopeU95 / 360.0, kTurnEnds / std::max(steady.span_s(), 1e-3));
+    e.n = e.value * steady.span_s();
+    e.grade = gradeOf(e.value, e.u95);
+    sheet.give("tumble_rate", e);
+  } else {
+    sheet.refuse("tumble_rate", "it does not turn right over");
+  }
+  if (mode == "tumble" || mode == "spiral") {
+    for (const char* name : {"fall_rock_frequency", "fall_rock_angle"})
+      sheet.refuse(name,
+                   fmt::format("the lure falls in a {}: it has no lasting attitude to rock about", mode));
+    return;
+  }
+  const Swing body{"rock", traces.bodyLength, traces.unitPerPixel, traces.frameRate_Hz};
+  const auto rock = findSwinging(steady, body);
+  if (!rock) {
+    for (const char* name : {"fall_rock_frequency", "fall_rock_angle"})
+      sheet.refuse(name, rock.error().message);
+    return;
+  }
+  sheet.give("fall_rock_frequency", rateOf(*rock, body));
+  sheet.give("fall_rock_angle", angleOf(*rock, body));
+}
+
 }  // namespace
 
 void readFall(const PassTraces& traces, View view, ReadingSheet& sheet) {
@@ -272,6 +306,7 @@ void readFall(const PassTraces& traces, View view, ReadingSheet& sheet) {
                           kFlutterFrom_deg, kGlideFrom)},
              static_cast<double>(down->n));
   readAttitude(traces, *part, pitch, rocking, mode, sheet);
+  readTurning(traces, *part, pitch, mode, sheet);
 }
 
 }  // namespace fin

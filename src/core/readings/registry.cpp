@@ -108,15 +108,18 @@ std::vector<ReadingSpec> fall() {
       done("fall_travel", "mm", kSide, kBody, kNeedsScale, "Net distance to the side over the whole fall."),
       done("fall_attitude", "deg", kSide, kBody, false,
            "Mean angle of the body in the steady part, nose down positive."),
-      later("fall_rock_frequency", "Hz", kSide, kBody),
-      later("fall_rock_angle", "deg", kSide, kBody),
+      done("fall_rock_frequency", "Hz", kSide, kBody, false,
+           "The rate at which the body rocks about its mean attitude in the steady part."),
+      done("fall_rock_angle", "deg", kSide, kBody, false,
+           "The middle one of all whole rocks in the steady part, side to side."),
       done("fall_kick_frequency", "Hz", kSide, kKick, false,
            "The rate of the tail's kick against the body, in the steady part of the fall."),
       done("fall_kick_angle", "deg", kSide, kKick, false,
            "The middle one of all whole kicks in the steady part, side to side."),
       later("spiral_rate", "Hz", kSide, kBody),
       later("spiral_radius", "mm", kSide, kBody, kNeedsScale),
-      later("tumble_rate", "Hz", kSide, kBody),
+      done("tumble_rate", "Hz", kSide, kBody, false,
+           "Whole turns of the body a second: the slope of a straight line through its unwrapped angle."),
       done(
           "fall_mode", "text", kSide, kBody, false,
           "Tumble if the body turns right over; else spiral if nose and tail trade sides; else flutter if it "
@@ -176,10 +179,6 @@ std::vector<ReadingSpec> twitchLike(bool walking) {
   return specs;
 }
 
-std::vector<ReadingSpec> rest() {
-  return {later("stand_angle", "deg", kSide, kBody), later("stand_time", "s", kSide, kBody)};
-}
-
 std::vector<ReadingSpec> skirt() {
   std::vector<ReadingSpec> specs{
       later("flare_moving", "mm²", kNotHeadOn, kNone, kNeedsScale),
@@ -189,6 +188,18 @@ std::vector<ReadingSpec> skirt() {
       later("quiver", "%", kNotHeadOn, kNone),
   };
   for (ReadingSpec& s : specs) s.needsOutline = true;
+  return specs;
+}
+
+std::vector<ReadingSpec> rest() {
+  std::vector<ReadingSpec> specs{
+      done("stand_angle", "deg", kSide, kBody, false,
+           "The body's mean angle above the bottom, from touch-down until it lies down or the view ends."),
+      done("stand_time", "s", kSide, kBody, false,
+           "From touch-down until the body's angle above the bottom falls below 30°, or until the view "
+           "ends.")};
+  // What lies on the bottom may wear a skirt.
+  for (ReadingSpec& spec : skirt()) specs.push_back(std::move(spec));
   return specs;
 }
 

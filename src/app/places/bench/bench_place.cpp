@@ -330,6 +330,8 @@ void BenchPlace::keyPressEvent(QKeyEvent* event) {
       return takeMark(MarkName::Nose);
     case Qt::Key_2:
       return takeMark(MarkName::Tail);
+    case Qt::Key_3:
+      return takeMark(MarkName::Tip);
     case Qt::Key_W:
       return footage_->fit();
     default:

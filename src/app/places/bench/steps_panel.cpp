@@ -57,7 +57,7 @@ StepsPanel::StepsPanel(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_
 
 void StepsPanel::buildClipRow(QGridLayout& grid) {
   protocol_ = new QComboBox;
-  for (Protocol p : {Protocol::Retrieve, Protocol::Fall, Protocol::Twitch, Protocol::Walk})
+  for (Protocol p : {Protocol::Retrieve, Protocol::Fall, Protocol::Twitch, Protocol::Walk, Protocol::Rest})
     protocol_->addItem(spokenName(p), static_cast<int>(p));
   protocol_->setObjectName("protocol");
   protocol_->setAccessibleName(tr("What the lure does"));
@@ -129,13 +129,15 @@ void StepsPanel::buildLengthRow(QGridLayout& grid) {
 
 void StepsPanel::buildMarksRow(QGridLayout& grid) {
   grid.addWidget(heading(tr("Where they are in this frame")), 6, 0, 1, 2);
-  int column = 0;
-  for (const auto& [mark, key] : {std::pair(MarkName::Nose, "1"), {MarkName::Tail, "2"}}) {
+  auto* row = new QHBoxLayout;
+  grid.addLayout(row, 7, 0, 1, 2);
+  for (const auto& [mark, key] :
+       {std::pair(MarkName::Nose, "1"), {MarkName::Tail, "2"}, {MarkName::Tip, "3"}}) {
     auto* button = new QPushButton(QString("%1  %2").arg(spokenName(mark), key));
     button->setObjectName(QString::fromUtf8(toString(mark).data()));
     button->setCheckable(true);
     marks_[mark] = button;
-    grid.addWidget(button, 7, column++);
+    row->addWidget(button);
     connect(button, &QPushButton::clicked, this, [this, m = mark] { emit markWanted(m); });
   }
 }
@@ -191,6 +193,8 @@ void StepsPanel::refresh() {
   const bool nose = placed(request, MarkName::Nose);
   const bool tail = placed(request, MarkName::Tail);
   makePrimary(ruler_, !sized);
+  marks_[MarkName::Tip]->setToolTip(
+      tr("The end of a soft or hinged tail; it tells the kick. Not needed otherwise."));
   makePrimary(marks_[MarkName::Nose], sized && !nose);
   makePrimary(marks_[MarkName::Tail], sized && nose && !tail);
   refreshFollowing();
