@@ -26,7 +26,10 @@ TEST(Log, KeepsAPassWithTrackAndReadings) {
     const auto log = Log::open(folder / "day.finlog");
     ASSERT_TRUE(log) << log.error().message;
     id = *(*log)->addPass("First", request);
-    const Track track{3, 2, {{MarkName::Nose, {{true, {50.25, 60.5}, 1.0}, {}}}}};
+    Track track{3, 2, {{MarkName::Nose, {{true, {50.25, 60.5}, 1.0}, {}}}}};
+    track.outline = {{},
+                     {true, true, 120.5, {40.25, 30.5}, 0.25, 30.0, 8.0, 96.5, {{{1, 2}, {3, 4}}, {{5, 6}}}}};
+    track.brightness = {101.5, std::nullopt};
     ASSERT_TRUE((*log)->saveTrack(id, {track, request}));
     const ReadingSet set{{{"fall_rate", 210.5, "mm/s", 1.5, 80.0, Grade::Fair, {"a note"}},
                           {"fall_mode", std::string("plumb"), "text", std::nullopt, 80.0, Grade::Good, {}}},
@@ -44,6 +47,15 @@ TEST(Log, KeepsAPassWithTrackAndReadings) {
   ASSERT_TRUE(track && *track);
   EXPECT_EQ((*track)->track.marks[0].samples[0].at, (PixelPoint{50.25, 60.5}));
   EXPECT_FALSE((*track)->track.marks[0].samples[1].seen);
+  const auto& outline = (*track)->track.outline;
+  ASSERT_EQ(outline.size(), 2U);
+  EXPECT_FALSE(outline[0].seen);
+  EXPECT_TRUE(outline[1].seen && outline[1].whole);
+  EXPECT_EQ(outline[1].area_px2, 120.5);
+  EXPECT_EQ(outline[1].centre, (PixelPoint{40.25, 30.5}));
+  EXPECT_EQ(outline[1].brightness, 96.5);
+  EXPECT_EQ(outline[1].contours, (std::vector<std::vector<PixelPoint>>{{{1, 2}, {3, 4}}, {{5, 6}}}));
+  EXPECT_EQ((*track)->track.brightness, (std::vector<std::optional<double>>{101.5, std::nullopt}));
   EXPECT_TRUE(sameFollowing((*track)->followedFrom, request));
   const auto set = (*log)->readings(id);
   ASSERT_TRUE(set);
@@ -95,7 +107,8 @@ TEST(Log, BringsAFirstLogForward) {
   {
     SQLite::Database old((folder / "day.finlog").string(), SQLite::OPEN_READWRITE);
     old.exec(
-        "DROP TABLE calibration; DROP TABLE lens; ALTER TABLE pass DROP COLUMN shared_instant_s;"
+        "DROP TABLE outline_sample; DROP TABLE body_brightness; DROP TABLE calibration; DROP TABLE lens; "
+        "ALTER TABLE pass DROP COLUMN shared_instant_s;"
         "DROP TABLE planned_pass; DROP TABLE day; DROP TABLE rig; DROP TABLE model;"
         "ALTER TABLE pass DROP COLUMN planned_id; ALTER TABLE pass DROP COLUMN camera; PRAGMA user_version = "
         "1");

@@ -107,6 +107,74 @@ TEST(Follow, ObeysACorrectionExactly) {
   EXPECT_EQ(track->find(MarkName::Nose)->samples[90 - track->firstFrame].at, said);
 }
 
+TEST(Follow, GoesAnewOnlyBetweenTheCorrections) {
+  RehearsalTank tank(test::smallPull());
+  FollowRequest request = fromTruth(tank);
+  request.seeds.push_back({MarkName::Nose, 60, tank.markAt(MarkName::Nose, 60)});
+  request.seeds.push_back({MarkName::Nose, 120, tank.markAt(MarkName::Nose, 120)});
+  Track earlier = *followMarks(tank, request);
+  // Something that following would never give, to tell what was kept.
+  for (MarkTrack& mark : earlier.marks) {
+    for (MarkSample& s : mark.samples) s.quality = 0.77;
+  }
+  FollowRequest corrected = request;
+  const PixelPoint said = tank.markAt(MarkName::Nose, 90) + PixelPoint{0.3, 0.2};
+  corrected.seeds.push_back({MarkName::Nose, 90, said});
+  const auto track = followChanged(tank, corrected, earlier, request.seeds);
+  ASSERT_TRUE(track) << track.error().message;
+  const auto sample = [&](MarkName name, std::size_t frame) {
+    return track->find(name)->samples[frame - track->firstFrame];
+  };
+  EXPECT_EQ(sample(MarkName::Nose, 90).at, said);
+  for (std::size_t n = request.firstFrame; n <= request.lastFrame; ++n) {
+    const bool kept = sample(MarkName::Nose, n).quality == 0.77;
+    EXPECT_EQ(kept, n < 60 || n > 120) << n;
+    EXPECT_EQ(sample(MarkName::Tail, n).quality, 0.77) << n;
+  }
+  EXPECT_LT(errorsOf(tank, *track).rms_px, kMarkPlaceU95.value());
+}
+
+TEST(Follow, DoubtsWhereTheWaysFromBothSidesDisagree) {
+  RehearsalTank tank(test::smallPull());
+  FollowRequest request = fromTruth(tank);
+  // A correction that lies on the body, but not on the mark: the ways cannot agree around it.
+  const PixelPoint beside = tank.markAt(MarkName::Nose, 90) +
+                            (tank.markAt(MarkName::Tail, 90) - tank.markAt(MarkName::Nose, 90)) * 0.4;
+  request.seeds.push_back({MarkName::Nose, 90, beside});
+  const auto track = followMarks(tank, request);
+  ASSERT_TRUE(track) << track.error().message;
+  const std::vector<FrameStretch> doubtful = doubtfulStretches(*track);
+  EXPECT_TRUE(std::any_of(doubtful.begin(), doubtful.end(),
+                          [](const FrameStretch& s) { return s.first < 90 && s.last > 60; }));
+}
+
+TEST(Follow, LooksForNothingInAHiddenPart) {
+  RehearsalTank tank(test::smallPull());
+  FollowRequest request = fromTruth(tank);
+  request.hidden = {{0, tank.frameCount(), {{200.0, 0.0}, {280.0, 0.0}, {280.0, 270.0}, {200.0, 270.0}}}};
+  const auto track = followMarks(tank, request);
+  ASSERT_TRUE(track);
+  for (const MarkTrack& mark : track->marks) {
+    for (const MarkSample& s : mark.samples) {
+      // A place is settled by up to a pixel or two after it was chosen.
+      EXPECT_FALSE(s.seen && s.at.x_px > 203.0 && s.at.x_px < 277.0) << toString(mark.name);
+    }
+  }
+}
+
+TEST(Track, SaysWhereToLook) {
+  const auto seen = [](double quality) { return MarkSample{true, {}, quality}; };
+  Track track{100, 20, {{MarkName::Nose, std::vector<MarkSample>(20, seen(0.9))}}};
+  auto& samples = track.marks[0].samples;
+  samples[0] = samples[1] = {};  // not there yet
+  samples[5] = seen(0.3);        // doubtful
+  samples[8] = {};               // a gap soon after
+  samples[16] = seen(0.1);
+  samples[18] = samples[19] = {};  // gone
+  const std::vector<FrameStretch> expected{{105, 108}, {116, 116}};
+  EXPECT_EQ(doubtfulStretches(track), expected);
+}
+
 TEST(Follow, GoesBothWaysFromASeedInTheMiddle) {
   RehearsalTank tank(test::smallPull());
   FollowRequest request = fromTruth(tank);

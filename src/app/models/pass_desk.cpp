@@ -246,6 +246,26 @@ void PassDesk::showFrame(std::size_t frame) {
   emit frameChanged();
 }
 
+std::vector<FrameStretch> PassDesk::doubtful() const {
+  if (!result_ || current() == nullptr) return {};
+  std::vector<FrameStretch> out = doubtfulStretches(result_->track);
+  const auto& fouled = current()->request.fouled;
+  std::erase_if(out, [&fouled](const FrameStretch& s) {
+    return std::any_of(fouled.begin(), fouled.end(), [&s](const FouledStretch& f) {
+      return f.frames.holds(s.first) && f.frames.holds(s.last);
+    });
+  });
+  return out;
+}
+
+void PassDesk::showNextDoubtful() {
+  const std::vector<FrameStretch> stretches = doubtful();
+  if (stretches.empty()) return;
+  const auto next = std::find_if(stretches.begin(), stretches.end(),
+                                 [this](const FrameStretch& s) { return s.first > frame_; });
+  showFrame(next == stretches.end() ? stretches.front().first : next->first);
+}
+
 void PassDesk::edit(const QString& what, const std::function<void(PassRequest&)>& change) {
   const LoggedPass* pass = current();
   if (pass == nullptr) return;
@@ -300,7 +320,7 @@ void PassDesk::applySharedInstants(const std::vector<std::pair<RowId, std::optio
 }
 
 bool PassDesk::readyToFollow(const PassRequest& request) const {
-  return hasSeed(request, MarkName::Nose) && hasSeed(request, MarkName::Tail);
+  return request.outline || (hasSeed(request, MarkName::Nose) && hasSeed(request, MarkName::Tail));
 }
 
 void PassDesk::followAnew() {
@@ -335,16 +355,19 @@ void PassDesk::readAgain(bool anew) {
         this, [this, share, left_s] { emit progressed(share, left_s); }, Qt::QueuedConnection);
   };
   reading_.start(
-      [clip = clip_, request, track = known ? track_ : std::nullopt,
+      [clip = clip_, request, known, earlier = anew ? std::nullopt : track_,
        tellProgress](const std::stop_token& stop) {
         Outcome out{std::nullopt, tl::unexpected(Error{})};
         Track followed;
-        if (track) {
-          followed = track->track;
+        if (known) {
+          followed = earlier->track;
         } else {
           auto source = Clip::reader(clip, {});
           if (!source) return Outcome{std::nullopt, tl::unexpected(source.error())};
-          auto fresh = followPass(request, *clip, **source, {stop, ProgressTeller(tellProgress)});
+          const JobControl job{stop, ProgressTeller(tellProgress)};
+          auto fresh =
+              earlier ? followPassAgain(request, earlier->track, earlier->followedFrom, *clip, **source, job)
+                      : followPass(request, *clip, **source, job);
           if (!fresh) return Outcome{std::nullopt, tl::unexpected(fresh.error())};
           followed = *fresh;
           out.fresh = LoggedTrack{std::move(*fresh), request};

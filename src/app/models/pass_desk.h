@@ -60,6 +60,10 @@ class PassDesk : public QObject {
   /// Takes the pass on the bench out of the log. Undoable.
   void removeCurrent();
   void showFrame(std::size_t frame);
+  /// Where following was doubtful, outside of what is fouled.
+  [[nodiscard]] std::vector<FrameStretch> doubtful() const;
+  /// Goes to the first frame of the next doubtful stretch; from the last one to the first.
+  void showNextDoubtful();
   /// Changes what was said of the pass on the bench. Undoable; nothing happens when nothing changes.
   void edit(const QString& what, const std::function<void(PassRequest&)>& change);
   /// Follows once more from the marks, whatever the log holds.

@@ -40,11 +40,15 @@ bool hasPlainLuma(const AVFrame& frame) {
          d->comp[0].depth == 8 && d->comp[0].step == 1 && d->comp[0].plane == 0;
 }
 
+constexpr int kScalerRoom_px = 64;
+
 cv::Mat converted(const AVFrame& frame, AVPixelFormat to, int matType) {
   const av::Scaler scaler(sws_getContext(frame.width, frame.height, static_cast<AVPixelFormat>(frame.format),
                                          frame.width, frame.height, to, SWS_BILINEAR, nullptr, nullptr,
                                          nullptr));
-  cv::Mat out(frame.height, frame.width, matType);
+  // The scaler writes whole vectors and so past the end of a row: there has to be room.
+  const cv::Mat roomy(frame.height + 1, frame.width + kScalerRoom_px, matType);
+  const cv::Mat out = roomy(cv::Rect(0, 0, frame.width, frame.height));
   std::uint8_t* planes[] = {out.data, nullptr, nullptr, nullptr};
   const int strides[] = {static_cast<int>(out.step), 0, 0, 0};
   if (scaler) sws_scale(scaler.get(), frame.data, frame.linesize, 0, frame.height, planes, strides);

@@ -24,10 +24,17 @@ void setByField(PassRequest& request, bool byField) {
   request.byField = byField;
   if (request.captureRate) request.captureRate = *request.captureRate * (byField ? 2.0 : 0.5);
   const auto moved = [byField](std::size_t frame) { return byField ? 2 * frame : frame / 2; };
+  // The last of two fields, or the frame that holds it.
+  const auto movedLast = [byField](std::size_t frame) { return byField ? 2 * frame + 1 : frame / 2; };
   request.firstFrame = moved(request.firstFrame);
-  if (request.lastFrame) request.lastFrame = byField ? 2 * *request.lastFrame + 1 : *request.lastFrame / 2;
+  if (request.lastFrame) request.lastFrame = movedLast(*request.lastFrame);
   for (MarkSeed& seed : request.marks) seed.frame = moved(seed.frame);
   if (request.outline) request.outline->frame = moved(request.outline->frame);
+  for (HiddenRegion& h : request.hidden) {
+    h.firstFrame = moved(h.firstFrame);
+    h.lastFrame = movedLast(h.lastFrame);
+  }
+  for (FouledStretch& f : request.fouled) f.frames = {moved(f.frames.first), movedLast(f.frames.last)};
 }
 
 std::optional<WholeFactor> wholeFactor(double value, std::span<const double> peers) {

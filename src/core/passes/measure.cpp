@@ -11,6 +11,7 @@
 #include "core/readings/twitch.h"
 #include "core/tracking/background.h"
 #include "core/tracking/follow.h"
+#include "core/tracking/outline.h"
 
 namespace fin {
 namespace {
@@ -63,6 +64,20 @@ std::vector<std::string> warningsFor(const PassRequest& request, const Clip& cli
   return out;
 }
 
+/// What of a track counts for readings.
+Track withoutFouled(Track track, const std::vector<FouledStretch>& fouled) {
+  for (std::size_t i = 0; i < track.frameCount; ++i) {
+    const bool counts = std::none_of(fouled.begin(), fouled.end(), [&](const FouledStretch& f) {
+      return f.frames.holds(track.firstFrame + i);
+    });
+    if (counts) continue;
+    for (MarkTrack& mark : track.marks) mark.samples[i] = {};
+    if (!track.outline.empty()) track.outline[i] = {};
+    if (!track.brightness.empty()) track.brightness[i].reset();
+  }
+  return track;
+}
+
 /// How the marked bottom slopes in the lure's plane, in the traces' own directions; level where none is
 /// marked.
 double bottomSlope_deg(const PassRequest& request, const FlatPicture& picture) {
@@ -97,14 +112,45 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
     return failure(ErrorCode::BadRequest, fmt::format("first_frame: the clip has only {} frames", last + 1),
                    "first_frame");
   }
-  if (request.marks.empty()) return Track{request.firstFrame, last - request.firstFrame + 1, {}};
+  Track track{request.firstFrame, last - request.firstFrame + 1, {}, {}, {}, {}};
   const bool moving = request.followBackground && request.view == View::Chase;
-  const double marksShare = moving ? 0.5 : 1.0;
-  auto track = followMarks(source, {request.marks, request.firstFrame, last}, partOf(job, 0.0, marksShare));
-  if (!track || !moving) return track;
-  if (auto ok = followBackground(source, *track, partOf(job, marksShare, 1.0)); !ok)
-    return tl::unexpected(ok.error());
+  // By how many readings of the clip each part is worth.
+  const double whole =
+      (request.marks.empty() ? 0.0 : 1.0) + (moving ? 1.0 : 0.0) + (request.outline ? 2.0 : 0.0);
+  double done = 0.0;
+  const auto part = [&](double worth) {
+    const double from = done / whole;
+    done += worth;
+    return partOf(job, from, done / whole);
+  };
+  if (!request.marks.empty()) {
+    auto marks = followMarks(source, {request.marks, request.firstFrame, last, request.hidden}, part(1.0));
+    if (!marks) return marks;
+    track = std::move(*marks);
+  }
+  if (moving) {
+    if (auto ok = followBackground(source, track, part(1.0)); !ok) return tl::unexpected(ok.error());
+  }
+  if (request.outline) {
+    if (auto ok = followOutline(source, *request.outline, request.hidden, track, part(2.0)); !ok)
+      return tl::unexpected(ok.error());
+  }
   return track;
+}
+
+bool onlySeedsDiffer(const PassRequest& before, const PassRequest& now) {
+  return before.clip == now.clip && before.outline == now.outline && before.hidden == now.hidden &&
+         before.firstFrame == now.firstFrame && before.lastFrame == now.lastFrame &&
+         before.followBackground == now.followBackground && before.byField == now.byField;
+}
+
+Result<Track> followPassAgain(const PassRequest& request, const Track& earlier, const PassRequest& before,
+                              const Clip& clip, FrameSource& source, const JobControl& job) {
+  if (!onlySeedsDiffer(before, request) || before.marks.empty() || request.marks.empty())
+    return followPass(request, clip, source, job);
+  return followChanged(source,
+                       {request.marks, request.firstFrame, lastFrameOf(request, clip), request.hidden},
+                       earlier, before.marks, job);
 }
 
 std::vector<Promise> promisesFor(const PassRequest& request, const Clip& clip) {
@@ -139,7 +185,7 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
   Geometry geometry{request.view, request.pull, *scale, *picture, request.plumb, request.waterline, {}};
   // What is followed behind the lure lies where the ruler does.
   geometry.backgroundScale = *scaleOf(request, std::nullopt);
-  result.traces = traceBody(result.track, result.time_s, geometry);
+  result.traces = traceBody(withoutFouled(result.track, request.fouled), result.time_s, geometry);
 
   ReadingSheet sheet;
   if (request.protocol == Protocol::Retrieve) readRetrieve(result.traces, request.view, sheet);

@@ -29,6 +29,14 @@ Result<std::shared_ptr<const Clip>> openClip(const PassRequest& request, Clip::O
 Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSource& source,
                          const JobControl& job = {});
 
+/// True where two requests differ, as far as following goes, in the marks' seeds alone.
+bool onlySeedsDiffer(const PassRequest& before, const PassRequest& now);
+
+/// The same from what was followed before: where only seeds differ, the marks are followed anew only around
+/// the change. Errors as followPass.
+Result<Track> followPassAgain(const PassRequest& request, const Track& earlier, const PassRequest& before,
+                              const Clip& clip, FrameSource& source, const JobControl& job = {});
+
 /// What a clip can tell for what was said of it so far, before anything is followed.
 std::vector<Promise> promisesFor(const PassRequest& request, const Clip& clip);
 

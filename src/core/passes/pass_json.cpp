@@ -74,6 +74,19 @@ class Object {
     }
   }
 
+  /// Each object of a list, which may be absent.
+  template <typename Read>
+  void eachOf(const std::string& key, const Read& read) {
+    const json* list = get(key);
+    if (list == nullptr) return;
+    if (!list->is_array()) fail(pathOf(key), "must be a list");
+    for (std::size_t i = 0; i < list->size(); ++i) {
+      Object object((*list)[i], fmt::format("{}[{}]", pathOf(key), i));
+      read(object);
+      object.nothingElse();
+    }
+  }
+
   static double toNumber(const json& value, const std::string& path) {
     if (!value.is_number()) fail(path, "must be a number");
     const auto number = value.get<double>();
@@ -162,17 +175,21 @@ std::optional<Lens> readLens(Object& pass) {
 
 std::vector<MarkSeed> readMarks(Object& pass) {
   std::vector<MarkSeed> out;
-  const json* value = pass.get("marks");
-  if (value == nullptr) return out;
-  if (!value->is_array()) fail("marks", "must be a list");
-  for (std::size_t i = 0; i < value->size(); ++i) {
-    Object mark((*value)[i], fmt::format("marks[{}]", i));
+  pass.eachOf("marks", [&out](Object& mark) {
     const std::string name = mark.text("name");
     const auto known = markNamed(name);
     if (!known) fail(mark.pathOf("name"), "there is no mark called \"" + name + "\"");
     out.push_back({*known, mark.maybeFrame("frame").value_or(0), mark.point("at")});
-    mark.nothingElse();
-  }
+  });
+  return out;
+}
+
+std::vector<PixelPoint> readPolygon(Object& object) {
+  std::vector<PixelPoint> out;
+  const json& polygon = object.need("polygon");
+  const std::string path = object.pathOf("polygon");
+  if (!polygon.is_array()) fail(path, "must be a list of points");
+  for (const json& p : polygon) out.push_back(Object::toPoint(p, path));
   return out;
 }
 
@@ -180,11 +197,33 @@ std::optional<OutlineSeed> readOutline(Object& pass) {
   const json* value = pass.get("outline");
   if (value == nullptr) return std::nullopt;
   Object object(*value, "outline");
-  OutlineSeed out{object.maybeFrame("frame").value_or(0), {}};
-  const json& polygon = object.need("polygon");
-  if (!polygon.is_array()) fail("outline.polygon", "must be a list of points");
-  for (const json& p : polygon) out.polygon.push_back(Object::toPoint(p, "outline.polygon"));
+  OutlineSeed out{object.maybeFrame("frame").value_or(0), readPolygon(object)};
   object.nothingElse();
+  return out;
+}
+
+FrameStretch readStretch(Object& object) {
+  const FrameStretch out{object.frame("first_frame"), object.frame("last_frame")};
+  if (out.last < out.first) fail(object.pathOf("last_frame"), "must not be before first_frame");
+  return out;
+}
+
+std::vector<HiddenRegion> readHidden(Object& pass) {
+  std::vector<HiddenRegion> out;
+  pass.eachOf("hidden", [&out](Object& object) {
+    const FrameStretch frames = readStretch(object);
+    out.push_back({frames.first, frames.last, readPolygon(object)});
+    if (out.back().polygon.size() < 3) fail(object.pathOf("polygon"), "needs at least three points");
+  });
+  return out;
+}
+
+std::vector<FouledStretch> readFouled(Object& pass) {
+  std::vector<FouledStretch> out;
+  pass.eachOf("fouled", [&out](Object& object) {
+    const FrameStretch frames = readStretch(object);
+    out.push_back({frames, object.textOr("why", "")});
+  });
   return out;
 }
 
@@ -239,6 +278,8 @@ PassRequest readPass(const json& root, const std::filesystem::path& folder) {
   out.lens = readLens(pass);
   out.marks = readMarks(pass);
   out.outline = readOutline(pass);
+  out.hidden = readHidden(pass);
+  out.fouled = readFouled(pass);
   if (const auto half = pass.maybeNumber("body_half_height_mm")) out.bodyHalfHeight = Millimetres(*half);
   out.byField = pass.yes("by_field");
   out.followBackground = pass.yes("follow_background");
@@ -252,6 +293,11 @@ PassRequest readPass(const json& root, const std::filesystem::path& folder) {
 
 json toJson(PixelPoint p) {
   return json::array({p.x_px, p.y_px});
+}
+json toJson(const std::vector<PixelPoint>& polygon) {
+  json out = json::array();
+  for (const PixelPoint p : polygon) out.push_back(toJson(p));
+  return out;
 }
 json toJson(const PixelLine& l) {
   return {{"from", toJson(l.from)}, {"to", toJson(l.to)}};
@@ -319,9 +365,14 @@ std::string writePassRequest(const PassRequest& request, const std::filesystem::
     out["marks"].push_back({{"name", toString(m.name)}, {"frame", m.frame}, {"at", toJson(m.at)}});
   }
   if (const auto& o = request.outline) {
-    json polygon = json::array();
-    for (PixelPoint p : o->polygon) polygon.push_back(toJson(p));
-    out["outline"] = {{"frame", o->frame}, {"polygon", polygon}};
+    out["outline"] = {{"frame", o->frame}, {"polygon", toJson(o->polygon)}};
+  }
+  for (const HiddenRegion& h : request.hidden) {
+    out["hidden"].push_back(
+        {{"first_frame", h.firstFrame}, {"last_frame", h.lastFrame}, {"polygon", toJson(h.polygon)}});
+  }
+  for (const FouledStretch& f : request.fouled) {
+    out["fouled"].push_back({{"first_frame", f.frames.first}, {"last_frame", f.frames.last}, {"why", f.why}});
   }
   if (request.bodyHalfHeight) out["body_half_height_mm"] = request.bodyHalfHeight->value();
   if (request.followBackground) out["follow_background"] = true;

@@ -15,18 +15,19 @@
 
 namespace fin {
 
-struct OutlineSeed {
-  std::size_t frame = 0;
-  std::vector<PixelPoint> polygon;
-
-  friend bool operator==(const OutlineSeed&, const OutlineSeed&) = default;
-};
-
 struct QuietStretch {
   Seconds from;
   Seconds to;
 
   friend bool operator==(const QuietStretch&, const QuietStretch&) = default;
+};
+
+/// Frames that do not count, because something else was going on in them.
+struct FouledStretch {
+  FrameStretch frames;
+  std::string why;
+
+  friend bool operator==(const FouledStretch&, const FouledStretch&) = default;
 };
 
 /// The part of a request that is the camera's and not the lure's: time, size, lines and lens. It holds for
@@ -55,6 +56,8 @@ struct PassRequest : Calibration {
   std::optional<Pull> pull;
   std::vector<MarkSeed> marks;
   std::optional<OutlineSeed> outline;
+  std::vector<HiddenRegion> hidden;
+  std::vector<FouledStretch> fouled;
   std::optional<Millimetres> bodyHalfHeight;
   bool followBackground = false;
   std::size_t firstFrame = 0;

@@ -24,6 +24,12 @@ ordered_json toJson(const Reading& r) {
   return out;
 }
 
+std::string cellsOf(const OutlineSample& s) {
+  if (!s.seen) return ",,,,,,";
+  return fmt::format(",{:.1f},{:.3f},{:.3f},{:.2f},{:.2f},{:.2f}", s.area_px2, s.centre.x_px, s.centre.y_px,
+                     s.angle_rad * kDegreesPerRadian, s.length_px, s.width_px);
+}
+
 }  // namespace
 
 std::string writeReadings(const PassRequest& request, const PassResult& result) {
@@ -34,8 +40,8 @@ std::string writeReadings(const PassRequest& request, const PassResult& result) 
   out["view"] = toString(request.view);
   out["method"] = kMethodVersion;
   out["frames"] = {{"read", result.track.frameCount},
-                   {"followed", result.track.marks.empty() ? 0 : result.track.followed()},
-                   {"bridged", result.track.marks.empty() ? 0 : result.track.bridged()}};
+                   {"followed", result.track.followed()},
+                   {"bridged", result.track.bridged()}};
   out["time"] = {{"from_s", result.time_s.empty() ? 0.0 : result.time_s.front()},
                  {"to_s", result.time_s.empty() ? 0.0 : result.time_s.back()},
                  {"basis", result.timeBasis}};
@@ -57,6 +63,10 @@ std::string writeTrack(const PassResult& result) {
   for (const MarkTrack& m : result.track.marks) {
     out += fmt::format(",{0}_x_px,{0}_y_px,{0}_quality", toString(m.name));
   }
+  const bool outline = !result.track.outline.empty();
+  if (outline)
+    out +=
+        ",outline_area_px2,outline_cx_px,outline_cy_px,outline_angle_deg,outline_length_px,outline_width_px";
   out += "\n";
   for (std::size_t i = 0; i < result.track.frameCount; ++i) {
     out += fmt::format("{},{:.6f}", result.track.firstFrame + i, result.time_s[i]);
@@ -64,6 +74,7 @@ std::string writeTrack(const PassResult& result) {
       const MarkSample& s = m.samples[i];
       out += s.seen ? fmt::format(",{:.3f},{:.3f},{:.3f}", s.at.x_px, s.at.y_px, s.quality) : ",,,";
     }
+    if (outline) out += cellsOf(result.track.outline[i]);
     out += "\n";
   }
   return out;

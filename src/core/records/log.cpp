@@ -10,6 +10,7 @@
 
 #include "core/records/plan_json.h"
 #include "core/records/schema.h"
+#include "core/records/track_store.h"
 
 namespace fin {
 namespace {
@@ -195,33 +196,24 @@ class SqliteLog : public Log {
       auto from = parsePassRequest(head.getColumn(3).getString(), folder(), Stage::Draft);
       if (!from) return tl::unexpected(from.error());
       out.followedFrom = std::move(*from);
-      out.track.background = samplesOf(id, kBackground, out.track);
-      if (std::none_of(out.track.background.begin(), out.track.background.end(),
-                       [](const MarkSample& s) { return s.seen; })) {
-        out.track.background.clear();
-      }
       std::istringstream names(head.getColumn(2).getString());
       for (std::string name; names >> name;) {
-        if (const auto mark = markNamed(name))
-          out.track.marks.push_back({*mark, samplesOf(id, name, out.track)});
+        if (const auto mark = markNamed(name)) out.track.marks.push_back({*mark, {}});
       }
+      records::fillTrack(database_, id, out.track);
       return std::optional<LoggedTrack>(std::move(out));
     });
   }
 
   Result<void> saveTrack(RowId id, const LoggedTrack& kept) override {
     return changing([&] {
-      run("DELETE FROM track_sample WHERE pass_id = ?", id);
       rememberClip(id, kept.followedFrom.clip);
       std::string marks;
       for (const MarkTrack& mark : kept.track.marks) marks += std::string(toString(mark.name)) + " ";
       run("INSERT OR REPLACE INTO track VALUES (?, ?, ?, ?, ?)", id,
           static_cast<std::int64_t>(kept.track.firstFrame), static_cast<std::int64_t>(kept.track.frameCount),
           marks, writePassRequest(kept.followedFrom, folder()));
-      for (const MarkTrack& mark : kept.track.marks) {
-        insertSamples(id, std::string(toString(mark.name)), kept.track.firstFrame, mark.samples);
-      }
-      insertSamples(id, kBackground, kept.track.firstFrame, kept.track.background);
+      records::writeTrack(database_, id, kept.track);
     });
   }
 
@@ -259,8 +251,7 @@ class SqliteLog : public Log {
       "SELECT pass.id, title, request, size_bytes, sha256, planned_id, camera, shared_instant_s FROM pass "
       "JOIN clip ON clip.id = clip_id ";
 
-  static constexpr const char* kBackground = "background";  ///< among the marks: what lies behind the lure
-  static constexpr RowId kDay = 1;                          ///< a log holds one day's plan
+  static constexpr RowId kDay = 1;  ///< a log holds one day's plan
 
   template <class T>
   Result<void> documents(const char* sql, Result<T> (*from)(const std::string&), std::vector<T>& to) const {
@@ -364,34 +355,6 @@ class SqliteLog : public Log {
     return pass;
   }
 
-  [[nodiscard]] std::vector<MarkSample> samplesOf(RowId id, const std::string& mark,
-                                                  const Track& track) const {
-    std::vector<MarkSample> out(track.frameCount);
-    SQLite::Statement query(
-        database_, "SELECT frame, x_px, y_px, quality FROM track_sample WHERE pass_id = ? AND mark = ?");
-    bindAll(query, id, mark);
-    while (query.executeStep()) {
-      const auto i = static_cast<std::size_t>(query.getColumn(0).getInt64()) - track.firstFrame;
-      if (i >= out.size()) continue;
-      out[i] = {true,
-                {query.getColumn(1).getDouble(), query.getColumn(2).getDouble()},
-                query.getColumn(3).getDouble()};
-    }
-    return out;
-  }
-
-  void insertSamples(RowId id, const std::string& mark, std::size_t firstFrame,
-                     const std::vector<MarkSample>& samples) {
-    SQLite::Statement insert(database_, "INSERT INTO track_sample VALUES (?, ?, ?, ?, ?, ?)");
-    for (std::size_t i = 0; i < samples.size(); ++i) {
-      const MarkSample& s = samples[i];
-      if (!s.seen) continue;
-      bindAll(insert, id, mark, static_cast<std::int64_t>(firstFrame + i), s.at.x_px, s.at.y_px, s.quality);
-      insert.exec();
-      insert.reset();
-    }
-  }
-
   static KeptLens lensFrom(SQLite::Statement& row) {
     KeptLens out;
     out.camera = row.getColumn(0).getString();
@@ -472,9 +435,7 @@ Result<std::unique_ptr<Log>> openWritable(const fs::path& file) {
 }  // namespace
 
 bool sameFollowing(const PassRequest& before, const PassRequest& now) {
-  return before.clip == now.clip && before.marks == now.marks && before.outline == now.outline &&
-         before.firstFrame == now.firstFrame && before.lastFrame == now.lastFrame &&
-         before.followBackground == now.followBackground && before.byField == now.byField;
+  return before.marks == now.marks && onlySeedsDiffer(before, now);
 }
 
 Result<std::unique_ptr<Log>> Log::open(const fs::path& file) {

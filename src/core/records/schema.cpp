@@ -123,6 +123,28 @@ CREATE TABLE lens (
   rms_px REAL NOT NULL,
   PRIMARY KEY (camera, width_px, height_px, window)
 );
+)sql",
+    R"sql(
+CREATE TABLE outline_sample (
+  pass_id INTEGER NOT NULL REFERENCES pass(id),
+  frame INTEGER NOT NULL,
+  whole INTEGER NOT NULL,            -- no edge of the picture cuts it
+  area_px2 REAL NOT NULL,
+  x_px REAL NOT NULL,                -- of its middle
+  y_px REAL NOT NULL,
+  angle_rad REAL NOT NULL,
+  length_px REAL NOT NULL,
+  width_px REAL NOT NULL,
+  luma REAL NOT NULL,                -- mean in it
+  rims TEXT NOT NULL,                -- pixels "x y x y …", rims parted by semicolons
+  PRIMARY KEY (pass_id, frame)
+) WITHOUT ROWID;
+CREATE TABLE body_brightness (
+  pass_id INTEGER NOT NULL REFERENCES pass(id),
+  frame INTEGER NOT NULL,
+  luma REAL NOT NULL,                -- mean between nose and tail
+  PRIMARY KEY (pass_id, frame)
+) WITHOUT ROWID;
 )sql"};
 
 }  // namespace

@@ -235,7 +235,7 @@ cv::Rect RehearsalTank::boxOf(const std::vector<PosedPart>& parts) const {
   return box & whole;
 }
 
-void RehearsalTank::paintLure(cv::Mat& picture, Seconds instant) const {
+RehearsalTank::Painted RehearsalTank::paintedLure(Seconds instant) const {
   const double open_s = scene_.exposure / scene_.rate.value();
   std::vector<std::vector<PosedPart>> poses;
   cv::Rect box;
@@ -244,9 +244,18 @@ void RehearsalTank::paintLure(cv::Mat& picture, Seconds instant) const {
     poses.push_back(posedParts(scene_.lure, motion_.at(at)));
     box |= boxOf(poses.back());
   }
-  if (box.empty()) return;
-  cv::Mat sum = cv::Mat::zeros(box.size(), CV_32FC4);  // red, green, blue, share of the pixel that is covered
+  if (box.empty()) return {};
+  cv::Mat sum = cv::Mat::zeros(box.size(), CV_32FC4);
   for (const auto& parts : poses) addPaint(sum, box, parts, 1.0F / (kInstants * kSamples * kSamples));
+  return {box, sum};
+}
+
+double RehearsalTank::lureArea_px2(std::size_t frame) const {
+  return cv::sum(paintedLure(instantOf(frame)).paint)[3];
+}
+
+void RehearsalTank::paintLure(cv::Mat& picture, Seconds instant) const {
+  const auto [box, sum] = paintedLure(instant);
   for (int y = 0; y < box.height; ++y) {
     auto* row = picture.ptr<cv::Vec3b>(box.y + y) + box.x;
     const auto* from = sum.ptr<cv::Vec4f>(y);

@@ -56,6 +56,8 @@ class RehearsalTank : public FrameSource {
   /// The middle of the exposure: the instant that a frame stands for, on the motion's clock.
   [[nodiscard]] Seconds instantOf(std::size_t frame) const;
   [[nodiscard]] PixelPoint markAt(MarkName mark, std::size_t frame) const;
+  /// How much of the picture the lure covers, as it is painted: pixels, those at its rim in part.
+  [[nodiscard]] double lureArea_px2(std::size_t frame) const;
   /// The sound at true times from the first frame on; samples of full scale 1. Silence without a sound.
   [[nodiscard]] std::vector<float> soundBetween(Seconds from, Seconds to, double rate_Hz) const;
   /// True places of the marks in every frame; not seen where they are outside the picture.
@@ -68,6 +70,12 @@ class RehearsalTank : public FrameSource {
   void paintWall();
   void paintRuler();
   [[nodiscard]] cv::Mat lit(double time_s) const;
+  /// Red, green, blue and the share covered (CV_32FC4) of the part of the picture that the lure touches.
+  struct Painted {
+    cv::Rect box;
+    cv::Mat paint;
+  };
+  [[nodiscard]] Painted paintedLure(Seconds instant) const;
   void paintLure(cv::Mat& picture, Seconds instant) const;
   void addPaint(cv::Mat& sum, const cv::Rect& box, const std::vector<PosedPart>& parts, float share) const;
   [[nodiscard]] cv::Rect boxOf(const std::vector<PosedPart>& parts) const;

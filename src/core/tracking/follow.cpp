@@ -4,8 +4,11 @@
 #include <fmt/format.h>
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <set>
 
+#include "core/tracking/flash.h"
+#include "core/tracking/frame_walk.h"
 #include "core/tracking/mark_follower.h"
 #include "core/tracking/seed_offset.h"
 
@@ -14,7 +17,9 @@ namespace {
 
 constexpr double kLeastStructure = 1.2;  ///< grey levels per pixel: less is an empty wall
 constexpr double kOneSpot_px = 2.0;
-constexpr std::size_t kBackwardChunk = 48;  ///< frames held at once while going backwards
+
+constexpr double kAgree_px = 1.0;  ///< between the ways from either side
+constexpr double kDisagreeQuality = 0.45;
 
 tl::unexpected<Error> badMarks(const std::string& message) {
   return failure(ErrorCode::BadRequest, "marks: " + message, "marks");
@@ -47,47 +52,146 @@ Result<void> checkSeeds(const FrameSource& source, const FollowRequest& request)
   return {};
 }
 
-/// One journey over a window, forwards or backwards, with the marks joining at their seeds.
-class Journey {
+/// What the ways from an earlier and from a later seed make together; `nearness` is 0 at the earlier one.
+MarkFollower::Followed fromBothSides(const MarkFollower::Followed& on, const MarkFollower::Followed& back,
+                                     double nearness) {
+  if (!on.sample.seen) return back;
+  if (!back.sample.seen) return on;
+  if (length(on.sample.at - back.sample.at).value() > kAgree_px) {
+    const double onWorth = on.sample.quality * (1.0 - nearness);
+    MarkFollower::Followed out = onWorth >= back.sample.quality * nearness ? on : back;
+    out.sample.quality = std::min(out.sample.quality, kDisagreeQuality);
+    return out;
+  }
+  MarkFollower::Followed out = nearness < 0.5 ? on : back;
+  out.sample.at = on.sample.at * (1.0 - nearness) + back.sample.at * nearness;
+  out.sample.quality = std::max(on.sample.quality, back.sample.quality);
+  return out;
+}
+
+/// Following over a window of frames, with the marks joining at their seeds.
+class Following {
  public:
-  Journey(FrameSource& source, const FollowRequest& request, std::vector<FollowedMark>& marks,
-          const JobControl& job)
-      : source_(source), request_(request), marks_(marks), job_(job) {}
-
-  Result<void> forwards() {
-    MarkFollower follower = makeFollower();
-    for (std::size_t n = firstSeedFrame(); n <= request_.lastFrame; ++n) {
-      auto picture = source_.frame(n);
-      if (auto done = visit(follower, n, picture, true); !done) return done;
-    }
-    return {};
+  Following(FrameSource& source, const FollowRequest& request)
+      : source_(source), request_(request), brightness_(request.lastFrame - request.firstFrame + 1) {
+    std::set<MarkName> names;
+    for (const MarkSeed& s : request.seeds) names.insert(s.name);
+    for (MarkName name : names)
+      marks_.push_back({name, std::vector<MarkFollower::Followed>(brightness_.size())});
   }
 
-  Result<void> backwards() {
-    std::size_t end = lastFirstSeed() + 1;  // one past the frame to begin with
-    MarkFollower follower = makeFollower();
-    while (end > request_.firstFrame) {
-      const std::size_t begin =
-          std::max(request_.firstFrame, end > kBackwardChunk ? end - kBackwardChunk : 0);
-      std::vector<Result<Picture>> chunk;
-      for (std::size_t n = begin; n < end; ++n) chunk.push_back(source_.frame(n));
-      for (std::size_t n = end; n-- > begin;) {
-        if (auto done = visit(follower, n, chunk[n - begin], false); !done) return done;
-      }
-      end = begin;
+  Result<void> run(const JobControl& job) {
+    const std::size_t start = firstSeedFrame();
+    const std::size_t joined = lastFirstSeed();
+    const auto on = static_cast<double>(request_.lastFrame - start + 1);
+    const auto back =
+        static_cast<double>(joined > request_.firstFrame ? joined - request_.firstFrame + 1 : 0);
+    const auto corrected = static_cast<double>(correctedFrames());
+    const double whole = on + back + corrected;
+    if (auto ok = onwards(start, partOf(job, 0.0, on / whole)); !ok) return ok;
+    if (back > 0.0) {
+      if (auto ok = backwards(joined, partOf(job, on / whole, (on + back) / whole)); !ok) return ok;
     }
-    return {};
+    return betweenCorrections(partOf(job, (on + back) / whole, 1.0));
   }
 
-  [[nodiscard]] bool needsBackwards() const { return lastFirstSeed() > request_.firstFrame; }
+  [[nodiscard]] std::vector<FollowedMark>& marks() { return marks_; }
+  [[nodiscard]] std::vector<std::optional<double>>& brightness() { return brightness_; }
 
  private:
-  [[nodiscard]] std::size_t firstSeedOf(MarkName name) const {
-    std::size_t first = request_.lastFrame;
-    for (const MarkSeed& s : request_.seeds) {
-      if (s.name == name) first = std::min(first, s.frame);
+  using Seeds = std::vector<MarkSeed>;
+  using Write = std::function<void(std::size_t, MarkName, const MarkFollower::Followed&)>;
+
+  Result<void> onwards(std::size_t start, const JobControl& job) {
+    MarkFollower follower = makeFollower();
+    return walkForwards(source_, start, request_.lastFrame, job, [&](std::size_t n, const Picture* picture) {
+      auto ok =
+          visit(follower, n, picture, request_.seeds,
+                [this](std::size_t at, MarkName name, const auto& found) { sampleOf(name, at) = found; });
+      if (ok && picture != nullptr) measureBrightness(n, *picture);
+      return ok;
+    });
+  }
+
+  /// From the first seeds to the beginning of the window: what comes later lies ahead of them.
+  Result<void> backwards(std::size_t joined, const JobControl& job) {
+    Seeds first;
+    for (const FollowedMark& m : marks_) first.push_back(seedsOf(m.name).front());
+    MarkFollower follower = makeFollower();
+    return walkBackwards(
+        source_, request_.firstFrame, joined, job, [&](std::size_t n, const Picture* picture) {
+          auto ok =
+              visit(follower, n, picture, first, [this](std::size_t at, MarkName name, const auto& found) {
+                if (at < seedsOf(name).front().frame) sampleOf(name, at) = found;
+              });
+          if (ok && picture != nullptr) measureBrightness(n, *picture);
+          return ok;
+        });
+  }
+
+  /// Between two places of one mark that a person gave, it is followed from either side; where the two ways
+  /// agree the nearer one counts more, where they do not the surer one counts, and is doubtful.
+  Result<void> betweenCorrections(const JobControl& job) {
+    const std::size_t whole = correctedFrames();
+    std::size_t done = 0;
+    for (FollowedMark& mark : marks_) {
+      const Seeds seeds = seedsOf(mark.name);
+      for (std::size_t i = 0; i + 1 < seeds.size(); ++i) {
+        const std::size_t from = seeds[i].frame;
+        const std::size_t to = seeds[i + 1].frame;
+        const auto share = [&](std::size_t frames) {
+          return static_cast<double>(frames) / static_cast<double>(whole);
+        };
+        std::vector<MarkFollower::Followed> back(to - from + 1);
+        if (auto ok =
+                followBack(mark.name, from, to, back, partOf(job, share(done), share(done + to - from)));
+            !ok)
+          return ok;
+        done += to - from;
+        for (std::size_t n = from + 1; n < to; ++n) {
+          const double nearness = static_cast<double>(n - from) / static_cast<double>(to - from);
+          MarkFollower::Followed& on = sampleOf(mark.name, n);
+          on = fromBothSides(on, back[n - from], nearness);
+        }
+      }
     }
-    return first;
+    return {};
+  }
+
+  /// One mark from a later seed back to an earlier one; the others go along from where they were found.
+  Result<void> followBack(MarkName name, std::size_t from, std::size_t to,
+                          std::vector<MarkFollower::Followed>& back, const JobControl& job) {
+    Seeds start;
+    for (const FollowedMark& m : marks_) {
+      const MarkSample& at = m.frames[to - request_.firstFrame].sample;
+      if (at.seen && at.quality >= kDoubtfulBelow) start.push_back({m.name, to, at.at});
+    }
+    for (const MarkSeed& s : request_.seeds) {
+      if (s.name == name && s.frame == to) {
+        std::erase_if(start, [name](const MarkSeed& other) { return other.name == name; });
+        start.push_back(s);
+      }
+    }
+    MarkFollower follower = makeFollower();
+    return walkBackwards(source_, from, to, job, [&](std::size_t n, const Picture* picture) {
+      return visit(follower, n, picture, start, [&](std::size_t at, MarkName which, const auto& found) {
+        if (which == name) back[at - from] = found;
+      });
+    });
+  }
+
+  [[nodiscard]] Seeds seedsOf(MarkName name) const {
+    Seeds out;
+    for (const MarkSeed& s : request_.seeds) {
+      if (s.name == name) out.push_back(s);
+    }
+    std::sort(out.begin(), out.end(), [](const MarkSeed& a, const MarkSeed& b) { return a.frame < b.frame; });
+    return out;
+  }
+  [[nodiscard]] MarkFollower::Followed& sampleOf(MarkName name, std::size_t frame) {
+    const auto mark =
+        std::find_if(marks_.begin(), marks_.end(), [name](const FollowedMark& m) { return m.name == name; });
+    return mark->frames[frame - request_.firstFrame];
   }
   [[nodiscard]] std::size_t firstSeedFrame() const {
     std::size_t first = request_.lastFrame;
@@ -96,8 +200,16 @@ class Journey {
   }
   [[nodiscard]] std::size_t lastFirstSeed() const {
     std::size_t last = request_.firstFrame;
-    for (const FollowedMark& m : marks_) last = std::max(last, firstSeedOf(m.name));
+    for (const FollowedMark& m : marks_) last = std::max(last, seedsOf(m.name).front().frame);
     return last;
+  }
+  [[nodiscard]] std::size_t correctedFrames() const {
+    std::size_t out = 0;
+    for (const FollowedMark& m : marks_) {
+      const Seeds seeds = seedsOf(m.name);
+      out += seeds.back().frame - seeds.front().frame;
+    }
+    return out;
   }
 
   [[nodiscard]] MarkFollower makeFollower() const {
@@ -113,32 +225,25 @@ class Journey {
     return {MarkFollower::patchRadiusFor(body_px), std::max(spacing, 1e-6)};
   }
 
-  [[nodiscard]] std::vector<MarkSeed> seedsAt(std::size_t frame, bool forwards) const {
-    std::vector<MarkSeed> out;
-    for (const MarkSeed& s : request_.seeds) {
-      // On the way back only the first seed of each mark counts: what comes later lies ahead of it.
-      if (s.frame == frame && (forwards || firstSeedOf(s.name) == frame)) out.push_back(s);
+  Result<void> visit(MarkFollower& follower, std::size_t n, const Picture* picture, const Seeds& seeds,
+                     const Write& write) {
+    if (picture == nullptr) return {};
+    Seeds given;
+    for (const MarkSeed& s : seeds) {
+      if (s.frame == n) given.push_back(s);
     }
-    return out;
-  }
-
-  Result<void> visit(MarkFollower& follower, std::size_t n, const Result<Picture>& picture, bool forwards) {
-    if (job_.cancelled()) return failure(ErrorCode::Cancelled, "following was stopped");
-    if (!picture && picture.error().code != ErrorCode::Damaged) return tl::unexpected(picture.error());
-    if (!picture) return {};
-    const std::vector<MarkSeed> given = seedsAt(n, forwards);
     const double time = source_.timeOf(n).value();
-    for (const auto& [name, found] : follower.step(*picture, time, given)) write(n, name, found, forwards);
+    const auto hidden = [&](PixelPoint at) {
+      return std::any_of(request_.hidden.begin(), request_.hidden.end(),
+                         [&](const HiddenRegion& region) { return region.hides(n, at); });
+    };
+    for (const auto& [name, found] : follower.step(*picture, time, given, hidden)) write(n, name, found);
     if (auto ok = give(follower, *picture, time, given); !ok) return ok;
-    for (const MarkSeed& s : given) write(n, s.name, follower.placed(*picture, time, s), forwards);
-    ++visited_;
-    job_.report(static_cast<double>(visited_) /
-                static_cast<double>(request_.lastFrame - request_.firstFrame + 1));
+    for (const MarkSeed& s : given) write(n, s.name, follower.placed(*picture, time, s));
     return {};
   }
 
-  static Result<void> give(MarkFollower& follower, const Picture& picture, double time,
-                           const std::vector<MarkSeed>& given) {
+  static Result<void> give(MarkFollower& follower, const Picture& picture, double time, const Seeds& given) {
     for (const MarkSeed& s : given) {
       const bool in = s.at.x_px >= -0.5 && s.at.y_px >= -0.5 && s.at.x_px <= picture.width() - 0.5 &&
                       s.at.y_px <= picture.height() - 0.5;
@@ -160,18 +265,21 @@ class Journey {
     return {};
   }
 
-  void write(std::size_t frame, MarkName name, const MarkFollower::Followed& found, bool forwards) {
-    if (!forwards && frame >= firstSeedOf(name)) return;  // the way on has written this already
-    for (FollowedMark& m : marks_) {
-      if (m.name == name) m.frames[frame - request_.firstFrame] = found;
+  void measureBrightness(std::size_t frame, const Picture& picture) {
+    const std::size_t i = frame - request_.firstFrame;
+    const MarkSample* ends[2] = {nullptr, nullptr};
+    for (const FollowedMark& m : marks_) {
+      if (m.name == MarkName::Nose) ends[0] = &m.frames[i].sample;
+      if (m.name == MarkName::Tail) ends[1] = &m.frames[i].sample;
     }
+    if (ends[0] != nullptr && ends[1] != nullptr && ends[0]->seen && ends[1]->seen)
+      brightness_[i] = brightnessBetween(picture, ends[0]->at, ends[1]->at);
   }
 
   FrameSource& source_;
   const FollowRequest& request_;
-  std::vector<FollowedMark>& marks_;
-  const JobControl& job_;
-  std::size_t visited_ = 0;
+  std::vector<FollowedMark> marks_;
+  std::vector<std::optional<double>> brightness_;
 };
 
 std::vector<SeedPlace> placesOf(const FollowedMark& mark, const FollowRequest& request) {
@@ -188,23 +296,16 @@ std::vector<SeedPlace> placesOf(const FollowedMark& mark, const FollowRequest& r
 
 Result<Track> followMarks(FrameSource& source, const FollowRequest& request, const JobControl& job) {
   if (auto ok = checkSeeds(source, request); !ok) return tl::unexpected(ok.error());
-  const std::size_t frames = request.lastFrame - request.firstFrame + 1;
-  std::set<MarkName> names;
-  for (const MarkSeed& s : request.seeds) names.insert(s.name);
-  std::vector<FollowedMark> marks;
-  for (MarkName name : names) marks.push_back({name, std::vector<MarkFollower::Followed>(frames)});
-  Journey journey(source, request, marks, job);
-  if (auto done = journey.forwards(); !done) return tl::unexpected(done.error());
-  if (journey.needsBackwards()) {
-    if (auto done = journey.backwards(); !done) return tl::unexpected(done.error());
-  }
-  Track track{request.firstFrame, frames, {}};
-  for (FollowedMark& mark : marks) {
+  Following following(source, request);
+  if (auto ok = following.run(job); !ok) return tl::unexpected(ok.error());
+  Track track{request.firstFrame, request.lastFrame - request.firstFrame + 1, {}, {}, {}, {}};
+  for (FollowedMark& mark : following.marks()) {
     alignToSeeds(mark, placesOf(mark, request));
     MarkTrack out{mark.name, {}};
     for (const auto& f : mark.frames) out.samples.push_back(f.sample);
     track.marks.push_back(std::move(out));
   }
+  track.brightness = std::move(following.brightness());
   return track;
 }
 

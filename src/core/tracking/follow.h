@@ -13,10 +13,12 @@ struct FollowRequest {
   std::vector<MarkSeed> seeds;
   std::size_t firstFrame = 0;
   std::size_t lastFrame = 0;  ///< included
+  std::vector<HiddenRegion> hidden = {};
 };
 
 /// Follows marks through a window of frames: on from each mark's first seed to the end of the window, and
-/// back from it to the beginning. Seeds are obeyed exactly; a damaged frame is a gap.
+/// back from it to the beginning; between two seeds of one mark from both sides. Seeds are obeyed exactly; a
+/// damaged frame is a gap.
 ///
 /// Model: small details that keep their look up to turning in the picture, brightness and contrast, and a
 /// look that changes slowly. It misleads where a detail has no structure of its own (refused), or where a
@@ -25,5 +27,10 @@ struct FollowRequest {
 /// noise. Errors: BadRequest ("marks") for a seed outside picture or window, two seeds of one mark in one
 /// frame, two marks on one spot, or nothing to hold on to; Cancelled; Unreadable.
 Result<Track> followMarks(FrameSource& source, const FollowRequest& request, const JobControl& job = {});
+
+/// The same where only seeds were added, moved or taken away since `earlier` was followed from `before`: each
+/// mark is followed anew only between its seeds next to the change, all else is kept. Errors as followMarks.
+Result<Track> followChanged(FrameSource& source, const FollowRequest& request, const Track& earlier,
+                            const std::vector<MarkSeed>& before, const JobControl& job = {});
 
 }  // namespace fin

@@ -97,7 +97,8 @@ PixelPoint MarkFollower::expected(MarkName name, double time_s) const {
   return motion_.predict(name, std::clamp(time_s, seen - most, seen + most));
 }
 
-MarkFollower::Looked MarkFollower::look(const Picture& picture, MarkName name, double time_s) const {
+MarkFollower::Looked MarkFollower::look(const Picture& picture, MarkName name, double time_s,
+                                        const Hidden& hidden) const {
   Looked looked;
   looked.choices.expected = expected(name, time_s);
   if (!inside(picture, looked.choices.expected)) return looked;
@@ -112,6 +113,7 @@ MarkFollower::Looked MarkFollower::look(const Picture& picture, MarkName name, d
   const PatchPose pose{looked.choices.expected, looked.angle_rad};
   looked.choices.candidates = appearances_.at(name).candidates(picture.grey(), pose, steps);
   weighByDetail(picture, name, pose, time_s, steps, looked.choices.candidates);
+  std::erase_if(looked.choices.candidates, [&hidden](const auto& c) { return hidden(c.at); });
   return looked;
 }
 
@@ -138,12 +140,13 @@ void MarkFollower::weighByDetail(const Picture& picture, MarkName name, const Pa
 }
 
 std::map<MarkName, MarkFollower::Followed> MarkFollower::step(const Picture& picture, double time_s,
-                                                              std::span<const MarkSeed> given) {
+                                                              std::span<const MarkSeed> given,
+                                                              const Hidden& hidden) {
   std::map<MarkName, Looked> looked;
   for (const auto& [name, appearance] : appearances_) {
     const bool isGiven =
         std::any_of(given.begin(), given.end(), [n = name](const MarkSeed& s) { return s.name == n; });
-    if (!isGiven) looked.emplace(name, look(picture, name, time_s));
+    if (!isGiven) looked.emplace(name, look(picture, name, time_s, hidden));
   }
   for (auto& [name, mine] : looked) {
     const auto partner = partnerOf(name);

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <functional>
 #include <map>
 #include <span>
 
@@ -33,7 +34,10 @@ class MarkFollower {
   /// All marks that a person placed in this picture: put there exactly, and their looks learnt.
   void give(const Picture& picture, double time_s, std::span<const MarkSeed> seeds);
   /// Where the known marks are in the next picture. Marks given for it are passed over.
-  std::map<MarkName, Followed> step(const Picture& picture, double time_s, std::span<const MarkSeed> given);
+  /// Nothing is looked for where `hidden` says so.
+  using Hidden = std::function<bool(PixelPoint)>;
+  std::map<MarkName, Followed> step(const Picture& picture, double time_s, std::span<const MarkSeed> given,
+                                    const Hidden& hidden);
 
   /// What following would have found of a mark just given.
   [[nodiscard]] Followed placed(const Picture& picture, double time_s, const MarkSeed& seed) const;
@@ -44,7 +48,7 @@ class MarkFollower {
   struct Looked;
   [[nodiscard]] double angleAt(MarkName name, PixelPoint at, double time_s) const;
   [[nodiscard]] PixelPoint expected(MarkName name, double time_s) const;
-  [[nodiscard]] Looked look(const Picture& picture, MarkName name, double time_s) const;
+  [[nodiscard]] Looked look(const Picture& picture, MarkName name, double time_s, const Hidden& hidden) const;
   void settle(const Picture& picture, std::map<MarkName, Looked>& looked);
   [[nodiscard]] bool liesOnAnother(MarkName name, PixelPoint at, double time_s) const;
   void weighByDetail(const Picture& picture, MarkName name, const PatchPose& pose, double time_s,

@@ -4,6 +4,7 @@
 #include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
+#include <opencv2/imgproc.hpp>
 
 namespace fin {
 namespace {
@@ -21,18 +22,26 @@ struct Rotation {
   double s;
 };
 
-std::vector<float> gaussianWeights(int radius) {
+/// Gaussian weights over one axis of a patch, with the sum 1.
+std::vector<float> alongOneAxis(int radius) {
   std::vector<float> weights;
   const double sigma = kWeightSigma * radius;
   double sum = 0.0;
-  for (int y = -radius; y <= radius; ++y) {
-    for (int x = -radius; x <= radius; ++x) {
-      const double w = std::exp(-0.5 * (x * x + y * y) / (sigma * sigma));
-      weights.push_back(static_cast<float>(w));
-      sum += w;
-    }
+  for (int x = -radius; x <= radius; ++x) {
+    const double w = std::exp(-0.5 * x * x / (sigma * sigma));
+    weights.push_back(static_cast<float>(w));
+    sum += w;
   }
-  for (float& w : weights) w = static_cast<float>(w / sum);
+  for (float& w : weights) w = static_cast<float>(static_cast<double>(w) / sum);
+  return weights;
+}
+
+std::vector<float> gaussianWeights(int radius) {
+  const std::vector<float> along = alongOneAxis(radius);
+  std::vector<float> weights;
+  for (const float y : along) {
+    for (const float x : along) weights.push_back(x * y);
+  }
   return weights;
 }
 
@@ -70,7 +79,7 @@ std::vector<float> cutPatch(const cv::Mat& grey, const PatchPose& pose, int radi
 }
 
 PatchTemplate::PatchTemplate(const cv::Mat& grey, const PatchPose& pose, int radius_px)
-    : radius_px_(radius_px), weights_(gaussianWeights(radius_px)) {
+    : radius_px_(radius_px), weights_(gaussianWeights(radius_px)), weightsAlong_(alongOneAxis(radius_px)) {
   const std::vector<float> patch = cutPatch(grey, pose, radius_px);
   look_ = normalised(patch);
   for (std::size_t i = 0; i < look_.size(); ++i) weightedLook_.push_back(look_[i] * weights_[i]);
@@ -122,34 +131,30 @@ double PatchTemplate::correlation(const std::vector<float>& patch) const {
 
 std::vector<PatchTemplate::Peak> PatchTemplate::search(const cv::Mat& grey, const PatchPose& pose,
                                                        int reach_px, std::size_t most) const {
-  const int wideRadius = radius_px_ + reach_px;
-  const int wide = 2 * wideRadius + 1;
+  const int wide = 2 * (radius_px_ + reach_px) + 1;
   const int side = 2 * radius_px_ + 1;
   const int steps = 2 * reach_px + 1;
-  const std::vector<float> window = cutPatch(grey, pose, wideRadius);
-  std::vector<float> scores(static_cast<std::size_t>(steps) * static_cast<std::size_t>(steps));
-  for (int dy = 0; dy < steps; ++dy) {
-    for (int dx = 0; dx < steps; ++dx) {
-      float product = 0.0F;
-      float mean = 0.0F;
-      float square = 0.0F;
-      for (int y = 0; y < side; ++y) {
-        const float* from = &window[static_cast<std::size_t>((y + dy) * wide + dx)];
-        const float* look = &weightedLook_[static_cast<std::size_t>(y * side)];
-        const float* weight = &weights_[static_cast<std::size_t>(y * side)];
-        for (int x = 0; x < side; ++x) {
-          product += look[x] * from[x];
-          mean += weight[x] * from[x];
-          square += weight[x] * from[x] * from[x];
-        }
-      }
-      const float spread = std::sqrt(std::max(square - mean * mean, 0.0F));
-      scores[static_cast<std::size_t>(dy * steps + dx)] =
-          product / std::max(spread, static_cast<float>(kSmallestNorm));
-    }
-  }
+  std::vector<float> samples = cutPatch(grey, pose, radius_px_ + reach_px);
+  // About one grey, so that the squares keep their digits.
+  for (float& s : samples) s -= 128.0F;
+  const cv::Mat window(wide, wide, CV_32FC1, samples.data());
+  const cv::Mat look(side, side, CV_32FC1, const_cast<float*>(weightedLook_.data()));
+  cv::Mat product;
+  cv::matchTemplate(window, look, product, cv::TM_CCORR);
+  // The weights are a Gaussian, which goes row by row and column by column.
+  const cv::Rect inner(radius_px_, radius_px_, steps, steps);
+  cv::Mat mean, square;
+  cv::sepFilter2D(window, mean, CV_32F, weightsAlong_, weightsAlong_, cv::Point(-1, -1), 0.0,
+                  cv::BORDER_REPLICATE);
+  cv::sepFilter2D(window.mul(window), square, CV_32F, weightsAlong_, weightsAlong_, cv::Point(-1, -1), 0.0,
+                  cv::BORDER_REPLICATE);
+  mean = mean(inner);
+  square = square(inner);
+  cv::Mat spread, scores;
+  cv::sqrt(cv::max(square - mean.mul(mean), kSmallestNorm * kSmallestNorm), spread);
+  cv::divide(product, spread, scores);
 
-  const auto at = [&](int x, int y) { return scores[static_cast<std::size_t>(y * steps + x)]; };
+  const auto at = [&](int x, int y) { return scores.at<float>(y, x); };
   std::vector<Peak> peaks;
   for (int y = 0; y < steps; ++y) {
     for (int x = 0; x < steps; ++x) {

@@ -56,8 +56,9 @@ class PatchTemplate {
 
   int radius_px_;
   double structure_ = 0.0;
-  std::vector<float> weights_;  // sum 1
-  std::vector<float> look_;     // weighted mean 0, weighted norm 1
+  std::vector<float> weights_;       // sum 1
+  std::vector<float> weightsAlong_;  // of which they are the products
+  std::vector<float> look_;          // weighted mean 0, weighted norm 1
   std::vector<float> weightedLook_;
   std::vector<float> slopeX_;  // of look_, per pixel
   std::vector<float> slopeY_;

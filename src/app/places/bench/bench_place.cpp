@@ -10,6 +10,7 @@
 
 #include "app/look/pieces.h"
 #include "app/tools/found_lines_tool.h"
+#include "app/tools/loop_tool.h"
 #include "app/tools/mark_tool.h"
 #include "app/tools/points_tool.h"
 #include "core/calibration/line_finder.h"
@@ -61,6 +62,7 @@ BenchPlace::BenchPlace(const CalibrationPanel::Models& models, QWidget* parent)
     if (footage_->tool() == nullptr) steps_->showInHand({});
   });
   connect(footage_, &FootageView::fileDropped, &desk, &PassDesk::openClip);
+  connect(footage_, &FootageView::markPressed, this, &BenchPlace::takeMark);
   connect(trace_, &TraceView::frameWanted, &desk, &PassDesk::showFrame);
   connect(steps_, &StepsPanel::rulerWanted, this, &BenchPlace::takeRuler);
   connect(steps_, &StepsPanel::markWanted, this, &BenchPlace::takeMark);
@@ -189,8 +191,8 @@ QWidget* BenchPlace::buildWork(const CalibrationPanel::Models& models) {
   left->addWidget(sound);
   left->addWidget(trace_, 5);
   row->addLayout(left, 1);
-  auto* usual = new QWidget;
-  auto* right = new QVBoxLayout(usual);
+  usual_ = new QWidget;
+  auto* right = new QVBoxLayout(usual_);
   right->setContentsMargins(0, 0, 0, 0);
   right->setSpacing(10);
   right->addWidget(steps_);
@@ -198,11 +200,16 @@ QWidget* BenchPlace::buildWork(const CalibrationPanel::Models& models) {
   calibration_ = new CalibrationPanel(models);
   side_ = new QStackedWidget;
   side_->setFixedWidth(kSideWidth);
-  side_->addWidget(usual);
-  side_->addWidget(calibration_);
+  mend_ = new MendPanel(desk_);
+  for (QWidget* page : {usual_, static_cast<QWidget*>(calibration_), static_cast<QWidget*>(mend_)})
+    side_->addWidget(page);
   row->addWidget(side_);
-  connect(steps_, &StepsPanel::moreWanted, this, [this] { side_->setCurrentIndex(1); });
-  connect(calibration_, &CalibrationPanel::done, this, [this] { side_->setCurrentIndex(0); });
+  connect(steps_, &StepsPanel::moreWanted, this, [this] { side_->setCurrentWidget(calibration_); });
+  connect(steps_, &StepsPanel::mendWanted, this, [this] { side_->setCurrentWidget(mend_); });
+  connect(calibration_, &CalibrationPanel::done, this, [this] { side_->setCurrentWidget(usual_); });
+  connect(mend_, &MendPanel::done, this, [this] { side_->setCurrentWidget(usual_); });
+  connect(mend_, &MendPanel::outlineWanted, this, &BenchPlace::takeOutline);
+  connect(mend_, &MendPanel::hideWanted, this, &BenchPlace::takeHiding);
   connect(&calibration_->square(), &SquareCard::cornersWanted, this, &BenchPlace::takeSquare);
   connect(&calibration_->lines(), &LinesCard::lineWanted, this, &BenchPlace::takeLine);
   connect(&calibration_->lines(), &LinesCard::foundLinesWanted, this, &BenchPlace::offerFoundLines);
@@ -301,6 +308,25 @@ void BenchPlace::takeMark(MarkName mark) {
   take(std::make_unique<MarkTool>(desk_, mark, nullptr), QString::fromUtf8(toString(mark).data()));
 }
 
+void BenchPlace::takeOutline() {
+  take(std::make_unique<LoopTool>(tr("the lure"),
+                                  [this](const std::vector<PixelPoint>& rim) {
+                                    desk_.edit(tr("Draw the outline"), [&](PassRequest& r) {
+                                      r.outline = OutlineSeed{desk_.frame(), rim};
+                                    });
+                                  }),
+       {});
+}
+
+void BenchPlace::takeHiding() {
+  const auto drawn = [this](const std::vector<PixelPoint>& rim) {
+    desk_.edit(tr("Hide a part"), [&](PassRequest& r) {
+      r.hidden.push_back({0, desk_.clip()->index().frameCount() - 1, rim});
+    });
+  };
+  take(std::make_unique<LoopTool>(tr("what must not be taken for the lure"), drawn), {});
+}
+
 void BenchPlace::chooseClip() {
   const QString file = QFileDialog::getOpenFileName(this, tr("Open a clip"), {}, clipFilter());
   if (!file.isEmpty()) desk_.openClip(file);
@@ -332,6 +358,15 @@ void BenchPlace::keyPressEvent(QKeyEvent* event) {
       return takeMark(MarkName::Tail);
     case Qt::Key_3:
       return takeMark(MarkName::Tip);
+    case Qt::Key_4:
+      return takeOutline();
+    case Qt::Key_H:
+      return takeHiding();
+    case Qt::Key_E:
+      return desk_.showNextDoubtful();
+    case Qt::Key_X:
+      side_->setCurrentWidget(mend_);
+      return mend_->foulHere();
     case Qt::Key_W:
       return footage_->fit();
     default:

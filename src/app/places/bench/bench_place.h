@@ -10,6 +10,7 @@
 #include "app/jobs/frame_loader.h"
 #include "app/places/bench/calibration_panel.h"
 #include "app/places/bench/footage_view.h"
+#include "app/places/bench/mend_panel.h"
 #include "app/places/bench/playback.h"
 #include "app/places/bench/readings_panel.h"
 #include "app/places/bench/sound_lane.h"
@@ -44,6 +45,8 @@ class BenchPlace : public QWidget {
   void showMessage(const QString& text, bool trouble);
   void takeRuler();
   void takeMark(MarkName mark);
+  void takeOutline();
+  void takeHiding();
   void takeSquare();
   void takeLine(LinesCard::Line line);
   void offerFoundLines(LinesCard::Line line);
@@ -69,7 +72,9 @@ class BenchPlace : public QWidget {
   StepsPanel* steps_;
   ReadingsPanel* readings_;
   CalibrationPanel* calibration_;
-  QStackedWidget* side_;  ///< steps and readings, or more on size and time
+  MendPanel* mend_;
+  QWidget* usual_;        ///< steps and readings
+  QStackedWidget* side_;  ///< the usual, more on size and time, or putting right
 };
 
 }  // namespace fin::app

@@ -18,6 +18,8 @@ constexpr double kMostZoom = 32.0;
 constexpr int kLoupe_px = 176;  ///< side of the magnifier
 constexpr double kLoupeZoom = 8.0;
 constexpr std::size_t kTrailFrames = 240;
+constexpr double kMarkRadius = 7.0;
+constexpr double kGrabRadius = 10.0;
 
 void paintLabel(QPainter& painter, QPointF at, const QString& text) {
   QFont font = painter.font();
@@ -142,6 +144,8 @@ void FootageView::paintEvent(QPaintEvent*) {
   paintScale(painter);
   paintSquare(painter);
   paintLines(painter);
+  paintHidden(painter);
+  paintOutline(painter);
   paintMarks(painter);
   if (tool_) {
     tool_->paint(painter, *this);
@@ -225,32 +229,74 @@ void FootageView::paintTrail(QPainter& painter, const MarkTrack& mark, int colou
   painter.drawPath(path);
 }
 
+std::vector<FootageView::ShownMark> FootageView::shownMarks() const {
+  std::vector<ShownMark> out;
+  const LoggedPass* pass = desk_.current();
+  if (pass == nullptr) return out;
+  for (const MarkSeed& seed : pass->request.marks) {
+    if (seed.frame == shownFrame_) out.push_back({seed.name, seed.at, true});
+  }
+  if (desk_.result() == nullptr) return out;
+  const Track& track = desk_.result()->track;
+  if (shownFrame_ < track.firstFrame || shownFrame_ - track.firstFrame >= track.frameCount) return out;
+  for (const MarkTrack& mark : track.marks) {
+    const MarkSample& s = mark.samples[shownFrame_ - track.firstFrame];
+    const bool said =
+        std::any_of(out.begin(), out.end(), [&mark](const ShownMark& m) { return m.name == mark.name; });
+    if (s.seen && !said) out.push_back({mark.name, s.at, false});
+  }
+  return out;
+}
+
 void FootageView::paintMarks(QPainter& painter) const {
+  if (desk_.result() != nullptr) {
+    for (const MarkTrack& mark : desk_.result()->track.marks)
+      paintTrail(painter, mark, static_cast<int>(mark.name));
+  }
+  for (const ShownMark& mark : shownMarks()) {
+    const QPointF p = toView(mark.at);
+    const int colour = static_cast<int>(mark.name);
+    painter.setPen(QPen(Qt::white, mark.said ? 4.5 : 3.5));
+    painter.drawEllipse(p, kMarkRadius, kMarkRadius);
+    painter.setPen(QPen(markColour(colour), mark.said ? 2.8 : 1.8));
+    painter.drawEllipse(p, kMarkRadius, kMarkRadius);
+    // By turns above and below, so that two ends of one body do not cover each other.
+    paintLabel(painter, p + (colour % 2 == 0 ? QPointF(9, -30) : QPointF(-44, 13)), spokenName(mark.name));
+  }
+}
+
+/// The silhouette as it was followed, and as the person drew it.
+void FootageView::paintOutline(QPainter& painter) const {
   const LoggedPass* pass = desk_.current();
   if (pass == nullptr) return;
-  const auto dot = [&](MarkName name, PixelPoint at, bool said) {
-    const QPointF p = toView(at);
-    const int colour = static_cast<int>(name);
-    painter.setPen(QPen(Qt::white, said ? 4.5 : 3.5));
-    painter.drawEllipse(p, 7, 7);
-    painter.setPen(QPen(markColour(colour), said ? 2.8 : 1.8));
-    painter.drawEllipse(p, 7, 7);
-    // By turns above and below, so that two ends of one body do not cover each other.
-    paintLabel(painter, p + (colour % 2 == 0 ? QPointF(9, -30) : QPointF(-44, 13)), spokenName(name));
+  const auto draw = [&](const std::vector<PixelPoint>& rim, const QPen& pen) {
+    QPolygonF line;
+    for (const PixelPoint p : rim) line << toView(p);
+    painter.setPen(pen);
+    painter.drawPolygon(line);
   };
-  std::vector<MarkName> said;
-  for (const MarkSeed& seed : pass->request.marks) {
-    if (seed.frame != shownFrame_) continue;
-    dot(seed.name, seed.at, true);
-    said.push_back(seed.name);
-  }
+  if (const auto& seed = pass->request.outline; seed && seed->frame == shownFrame_)
+    draw(seed->polygon, QPen(Qt::white, 1.5, Qt::DashLine));
   if (desk_.result() == nullptr) return;
   const Track& track = desk_.result()->track;
-  for (const MarkTrack& mark : track.marks) {
-    paintTrail(painter, mark, static_cast<int>(mark.name));
-    if (shownFrame_ < track.firstFrame || shownFrame_ - track.firstFrame >= mark.samples.size()) continue;
-    const MarkSample& s = mark.samples[shownFrame_ - track.firstFrame];
-    if (s.seen && std::find(said.begin(), said.end(), mark.name) == said.end()) dot(mark.name, s.at, false);
+  if (shownFrame_ < track.firstFrame || shownFrame_ - track.firstFrame >= track.outline.size()) return;
+  for (const auto& rim : track.outline[shownFrame_ - track.firstFrame].contours) {
+    draw(rim, QPen(Qt::white, 3.0));
+    draw(rim, QPen(theme().accent, 1.4));
+  }
+}
+
+void FootageView::paintHidden(QPainter& painter) const {
+  const LoggedPass* pass = desk_.current();
+  if (pass == nullptr) return;
+  for (const HiddenRegion& region : pass->request.hidden) {
+    if (shownFrame_ < region.firstFrame || shownFrame_ > region.lastFrame) continue;
+    QPolygonF rim;
+    for (const PixelPoint p : region.polygon) rim << toView(p);
+    painter.setPen(QPen(Qt::white, 1.5));
+    painter.setBrush(QBrush(QColor(30, 38, 44, 190), Qt::BDiagPattern));
+    painter.drawPolygon(rim);
+    painter.setBrush(Qt::NoBrush);
   }
 }
 
@@ -289,6 +335,15 @@ void FootageView::resizeEvent(QResizeEvent*) {
 void FootageView::mousePressEvent(QMouseEvent* event) {
   setFocus();
   if (picture_.isNull()) return;
+  if (!tool_ && event->button() == Qt::LeftButton) {
+    for (const ShownMark& mark : shownMarks()) {
+      const QPointF apart = toView(mark.at) - event->position();
+      if (std::hypot(apart.x(), apart.y()) <= kGrabRadius) {
+        emit markPressed(mark.name);
+        break;
+      }
+    }
+  }
   if (tool_ && event->button() == Qt::LeftButton) {
     tool_->press(toPicture(event->position()));
   } else {

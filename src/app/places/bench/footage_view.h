@@ -42,6 +42,8 @@ class FootageView : public QWidget {
  signals:
   void toolChanged();
   void fileDropped(const QString& file);
+  /// A mark was pressed on while no tool was in hand; whoever hears it may hand over a tool for it.
+  void markPressed(MarkName mark);
 
  protected:
   void paintEvent(QPaintEvent* event) override;
@@ -59,6 +61,15 @@ class FootageView : public QWidget {
   void paintLines(QPainter& painter) const;
   void paintSquare(QPainter& painter) const;
   void paintMarks(QPainter& painter) const;
+  void paintOutline(QPainter& painter) const;
+  void paintHidden(QPainter& painter) const;
+  /// The marks in the frame shown: as said where that was, else as followed.
+  struct ShownMark {
+    MarkName name;
+    PixelPoint at;
+    bool said;
+  };
+  [[nodiscard]] std::vector<ShownMark> shownMarks() const;
   void paintTrail(QPainter& painter, const MarkTrack& mark, int colour) const;
   void paintLoupe(QPainter& painter) const;
   void applyFit();

@@ -152,6 +152,11 @@ void StepsPanel::buildFollowRow(QGridLayout& grid) {
   followButton_ = new QPushButton;
   followButton_->setObjectName("follow");
   grid.addWidget(followText_, 8, 0, 1, 2);
+  mend_ = new QPushButton(tr("Put right …"));
+  mend_->setObjectName("mend");
+  mend_->setToolTip(tr("Where following was doubtful; corrections, outline, hidden parts, fouled stretches"));
+  connect(mend_, &QPushButton::clicked, this, &StepsPanel::mendWanted);
+  grid.addWidget(mend_, 9, 0);
   grid.addWidget(progress_, 9, 0);
   grid.addWidget(followButton_, 9, 1);
   connect(followButton_, &QPushButton::clicked, this,
@@ -202,14 +207,18 @@ void StepsPanel::refresh() {
 
 void StepsPanel::refreshFollowing() {
   const PassRequest& request = desk_.current()->request;
-  const bool ready = placed(request, MarkName::Nose) && placed(request, MarkName::Tail);
+  const bool ready = request.outline || (placed(request, MarkName::Nose) && placed(request, MarkName::Tail));
   progress_->setVisible(desk_.following());
+  mend_->setVisible(!desk_.following());
   if (desk_.following()) progress_->setValue(0);
   followButton_->setVisible(ready);
   followButton_->setText(desk_.following() ? tr("Stop") : tr("Follow anew"));
   if (const PassResult* result = desk_.result()) {
-    followText_->setText(
-        tr("Followed in %1 of %2 frames.").arg(result->track.followed()).arg(result->track.frameCount));
+    QString text =
+        tr("Followed in %1 of %2 frames.").arg(result->track.followed()).arg(result->track.frameCount);
+    const auto doubtful = static_cast<int>(desk_.doubtful().size());
+    if (doubtful > 0) text += " " + tr("Doubtful in %n stretch(es).", "", doubtful);
+    followText_->setText(text);
   } else if (desk_.following()) {
     followText_->setText(tr("Following the marks …"));
   } else {

@@ -29,6 +29,7 @@ class StepsPanel : public QWidget {
  signals:
   void rulerWanted();
   void moreWanted();  ///< on size and time
+  void mendWanted();  ///< putting right what was followed
   void markWanted(MarkName mark);
 
  private:
@@ -52,6 +53,7 @@ class StepsPanel : public QWidget {
   QLabel* followText_;
   QProgressBar* progress_;
   QPushButton* followButton_;
+  QPushButton* mend_;
 };
 
 }  // namespace fin::app

@@ -137,6 +137,7 @@ void TraceView::setUnits(UnitSystem units) {
 
 void TraceView::redraw() {
   plot_->clearGraphs();
+  shadeStretches();
   const auto& clock = desk_.clock();
   const double length_s = clock ? clock->timeOf(desk_.clip()->index().frameCount() - 1).value() : 1.0;
   for (QCPAxisRect* rect : {upper_, lower_})
@@ -164,6 +165,37 @@ void TraceView::redraw() {
                            : tr("Here the lure's motion will stand, on the footage's own time."));
   }
   moveCursor();
+}
+
+/// What is doubtful, on the lane that says how well the marks were held; what is fouled, on both.
+void TraceView::shadeStretches() {
+  for (QCPItemRect* shade : std::exchange(shades_, {})) plot_->removeItem(shade);
+  const auto& clock = desk_.clock();
+  if (!clock || desk_.current() == nullptr) return;
+  const auto shadeIn = [&](QCPAxisRect& rect, const FrameStretch& frames, const QBrush& brush) {
+    auto* shade = new QCPItemRect(plot_);
+    shade->setClipAxisRect(&rect);
+    shade->setPen(Qt::NoPen);
+    shade->setBrush(brush);
+    const double half_s = 0.5 / clock->rate().value();
+    const std::size_t end = desk_.clip()->index().frameCount() - 1;
+    for (auto [corner, frame, side, y] : {std::tuple(shade->topLeft, frames.first, -half_s, 0.0),
+                                          {shade->bottomRight, frames.last, half_s, 1.0}}) {
+      corner->setAxisRect(&rect);
+      corner->setTypeX(QCPItemPosition::ptPlotCoords);
+      corner->setTypeY(QCPItemPosition::ptAxisRectRatio);
+      corner->setAxes(rect.axis(QCPAxis::atBottom), rect.axis(QCPAxis::atLeft));
+      corner->setCoords(clock->timeOf(std::min(frame, end)).value() + side, y);
+    }
+    shades_.push_back(shade);
+  };
+  QColor light = theme().trouble;
+  light.setAlpha(46);
+  for (const FrameStretch& s : desk_.doubtful()) shadeIn(*lower_, s, light);
+  for (const FouledStretch& f : desk_.current()->request.fouled) {
+    for (QCPAxisRect* rect : {upper_, lower_})
+      shadeIn(*rect, f.frames, QBrush(theme().trouble, Qt::BDiagPattern));
+  }
 }
 
 void TraceView::fillQuality() {

@@ -9,6 +9,7 @@
 
 class QCustomPlot;
 class QCPItemStraightLine;
+class QCPItemRect;
 class QCPAxisRect;
 
 namespace fin::app {
@@ -32,6 +33,7 @@ class TraceView : public QWidget {
   void redraw();
   void moveCursor();
   void fillQuality();
+  void shadeStretches();
   void goTo(QPointF at);
 
   PassDesk& desk_;
@@ -42,6 +44,7 @@ class TraceView : public QWidget {
   QCPAxisRect* lower_ = nullptr;
   QCPItemStraightLine* cursorUpper_ = nullptr;
   QCPItemStraightLine* cursorLower_ = nullptr;
+  std::vector<QCPItemRect*> shades_;
 };
 
 }  // namespace fin::app

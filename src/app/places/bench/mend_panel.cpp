@@ -1,0 +1,204 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/bench/mend_panel.h"
+
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QVBoxLayout>
+#include <algorithm>
+
+#include "app/look/pieces.h"
+#include "app/look/words.h"
+
+namespace fin::app {
+namespace {
+
+constexpr int kDoubtfulHeight_px = 150;
+enum Role { kFrame = Qt::UserRole, kKind, kIndex };
+enum class Kind { Seed, Outline, Hidden, Fouled };
+
+template <class T>
+void eraseAt(std::vector<T>& list, int index) {
+  list.erase(list.begin() + index);
+}
+
+/// Takes one thing that was said out of a request.
+void takeOut(PassRequest& request, Kind kind, int index) {
+  switch (kind) {
+    case Kind::Seed:
+      return eraseAt(request.marks, index);
+    case Kind::Outline:
+      return request.outline.reset();
+    case Kind::Hidden:
+      return eraseAt(request.hidden, index);
+    case Kind::Fouled:
+      return eraseAt(request.fouled, index);
+  }
+}
+
+}  // namespace
+
+MendPanel::MendPanel(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(8);
+  auto* back = namedButton(tr("Done"), "mendDone");
+  auto* row = new QHBoxLayout;
+  row->addWidget(headingLabel(tr("Putting right")), 1);
+  row->addWidget(back);
+  layout->addLayout(row);
+  layout->addWidget(buildDoubtful());
+  layout->addWidget(buildSaid(), 1);
+  connect(back, &QPushButton::clicked, this, &MendPanel::done);
+  connect(&desk, &PassDesk::passChanged, this, [this] {
+    foulFrom_.reset();
+    refresh();
+  });
+  connect(&desk, &PassDesk::requestChanged, this, &MendPanel::refresh);
+  connect(&desk, &PassDesk::resultChanged, this, &MendPanel::refresh);
+  connect(&desk, &PassDesk::frameChanged, this, &MendPanel::refreshDoubtful);
+  refresh();
+}
+
+QWidget* MendPanel::buildDoubtful() {
+  auto* box = card();
+  auto* layout = new QVBoxLayout(box);
+  doubtfulText_ = new QLabel;
+  doubtfulText_->setObjectName("doubtfulText");
+  doubtfulText_->setWordWrap(true);
+  doubtful_ = new QListWidget;
+  doubtful_->setObjectName("doubtful");
+  doubtful_->setAccessibleName(tr("Doubtful stretches"));
+  doubtful_->setMaximumHeight(kDoubtfulHeight_px);
+  next_ = namedButton(tr("Next doubtful  E"), "nextDoubtful");
+  layout->addWidget(doubtfulText_);
+  layout->addWidget(doubtful_);
+  layout->addWidget(next_);
+  connect(next_, &QPushButton::clicked, &desk_, &PassDesk::showNextDoubtful);
+  connect(doubtful_, &QListWidget::itemActivated, this,
+          [this](QListWidgetItem* item) { desk_.showFrame(item->data(kFrame).toULongLong()); });
+  connect(doubtful_, &QListWidget::itemClicked, doubtful_, &QListWidget::itemActivated);
+  return box;
+}
+
+QWidget* MendPanel::buildSaid() {
+  auto* box = card();
+  auto* grid = new QGridLayout(box);
+  auto* how = new QLabel(
+      tr("Drag a mark to where it belongs: it is followed anew up to the places you gave before and after."));
+  how->setWordWrap(true);
+  how->setProperty("faint", true);
+  auto* outline = namedButton(tr("Outline  4"), "drawOutline");
+  outline->setToolTip(tr("Draw once around the lure; its silhouette is followed from there."));
+  auto* hide = namedButton(tr("Hide a part  H"), "hidePart");
+  hide->setToolTip(tr("Draw around something that must not be taken for the lure, in all frames."));
+  foul_ = namedButton({}, "foulHere");
+  said_ = new QListWidget;
+  said_->setObjectName("said");
+  said_->setAccessibleName(tr("What you said"));
+  takeBack_ = namedButton(tr("Take back"), "takeBack");
+  grid->addWidget(how, 0, 0, 1, 2);
+  grid->addWidget(outline, 1, 0);
+  grid->addWidget(hide, 1, 1);
+  grid->addWidget(foul_, 2, 0, 1, 2);
+  grid->addWidget(headingLabel(tr("What you said")), 3, 0, 1, 2);
+  grid->addWidget(said_, 4, 0, 1, 2);
+  grid->addWidget(takeBack_, 5, 0, 1, 2);
+  connect(outline, &QPushButton::clicked, this, &MendPanel::outlineWanted);
+  connect(hide, &QPushButton::clicked, this, &MendPanel::hideWanted);
+  connect(foul_, &QPushButton::clicked, this, &MendPanel::foulHere);
+  connect(takeBack_, &QPushButton::clicked, this, &MendPanel::takeBack);
+  connect(said_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
+    takeBack_->setEnabled(item != nullptr);
+    if (item != nullptr && said_->hasFocus()) desk_.showFrame(item->data(kFrame).toULongLong());
+  });
+  return box;
+}
+
+void MendPanel::refresh() {
+  refreshDoubtful();
+  refreshSaid();
+}
+
+void MendPanel::refreshDoubtful() {
+  const std::vector<FrameStretch> stretches = desk_.doubtful();
+  const auto& clock = desk_.clock();
+  doubtful_->clear();
+  for (const FrameStretch& s : stretches) {
+    const double at_s = clock ? clock->timeOf(s.first).value() : 0.0;
+    auto* item = new QListWidgetItem(
+        tr("%1 s, %n frame(s)", "", static_cast<int>(s.last - s.first + 1)).arg(at_s, 0, 'f', 2), doubtful_);
+    item->setData(kFrame, QVariant::fromValue<qulonglong>(s.first));
+    if (s.holds(desk_.frame())) doubtful_->setCurrentItem(item);
+  }
+  doubtful_->setVisible(!stretches.empty());
+  next_->setEnabled(!stretches.empty());
+  if (desk_.result() == nullptr) {
+    doubtfulText_->setText(tr("Nothing is followed yet."));
+  } else if (stretches.empty()) {
+    doubtfulText_->setText(tr("Nothing is doubtful: the marks were held well wherever they were seen."));
+  } else {
+    doubtfulText_->setText(tr("Look here: in %n stretch(es) the marks were held badly, or not at all.", "",
+                              static_cast<int>(stretches.size())));
+  }
+  foul_->setText(foulFrom_ ? tr("… to here is fouled  X") : tr("Fouled from here …  X"));
+}
+
+void MendPanel::refreshSaid() {
+  said_->clear();
+  takeBack_->setEnabled(false);
+  const LoggedPass* pass = desk_.current();
+  if (pass == nullptr) return;
+  const auto add = [this](const QString& text, std::size_t frame, Kind kind, std::size_t index) {
+    auto* item = new QListWidgetItem(text, said_);
+    item->setData(kFrame, QVariant::fromValue<qulonglong>(frame));
+    item->setData(kKind, static_cast<int>(kind));
+    item->setData(kIndex, static_cast<int>(index));
+  };
+  const PassRequest& request = pass->request;
+  for (std::size_t i = 0; i < request.marks.size(); ++i) {
+    const MarkSeed& s = request.marks[i];
+    add(tr("%1 in frame %2").arg(spokenName(s.name)).arg(s.frame), s.frame, Kind::Seed, i);
+  }
+  if (request.outline)
+    add(tr("Outline in frame %1").arg(request.outline->frame), request.outline->frame, Kind::Outline, 0);
+  for (std::size_t i = 0; i < request.hidden.size(); ++i)
+    add(tr("A hidden part"), request.hidden[i].firstFrame, Kind::Hidden, i);
+  for (std::size_t i = 0; i < request.fouled.size(); ++i) {
+    const FrameStretch& f = request.fouled[i].frames;
+    add(tr("Fouled, frames %1–%2").arg(f.first).arg(f.last), f.first, Kind::Fouled, i);
+  }
+}
+
+void MendPanel::takeBack() {
+  const QListWidgetItem* item = said_->currentItem();
+  if (item == nullptr) return;
+  const auto kind = static_cast<Kind>(item->data(kKind).toInt());
+  const int index = item->data(kIndex).toInt();
+  desk_.edit(tr("Take back: %1").arg(item->text()),
+             [kind, index](PassRequest& request) { takeOut(request, kind, index); });
+}
+
+void MendPanel::foulHere() {
+  const LoggedPass* pass = desk_.current();
+  if (pass == nullptr || !desk_.clip()) return;
+  const std::size_t here = desk_.frame();
+  const auto& fouled = pass->request.fouled;
+  const auto inside = std::find_if(fouled.begin(), fouled.end(),
+                                   [here](const FouledStretch& f) { return f.frames.holds(here); });
+  if (!foulFrom_ && inside != fouled.end()) {
+    const auto index = static_cast<int>(inside - fouled.begin());
+    return desk_.edit(tr("Count the stretch again"),
+                      [index](PassRequest& request) { eraseAt(request.fouled, index); });
+  }
+  if (!foulFrom_) {
+    foulFrom_ = here;
+    return refreshDoubtful();
+  }
+  const auto [first, last] = std::minmax(*foulFrom_, here);
+  foulFrom_.reset();
+  desk_.edit(tr("Foul a stretch"), [first = first, last = last](PassRequest& request) {
+    request.fouled.push_back({{first, last}, {}});
+  });
+}
+
+}  // namespace fin::app

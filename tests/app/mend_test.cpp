@@ -1,0 +1,182 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Putting right what following did: corrections by dragging, doubtful stretches, hidden parts, fouled
+// stretches, the outline; all of it undoable.
+#include <QLabel>
+#include <QListWidget>
+
+#include "app/tools/placing_tool.h"
+
+#include "app/window_fixture.h"
+
+namespace fin::app {
+namespace {
+
+class Mending : public WindowTest {
+ protected:
+  void SetUp() override {
+    const RehearsalScene scene = test::smallPull();
+    tank_ = std::make_unique<RehearsalTank>(scene);
+    ASSERT_TRUE(filmRehearsal(scene, folder_ / "pull.mp4"));
+    openWindow();
+    desk().openClip(QString::fromStdString((folder_ / "pull.mp4").string()));
+    ASSERT_TRUE(waitFor([&] { return desk().clip() && footage().hasPicture(); }));
+    const PassRequest known = requestFor(*tank_, {});
+    desk().edit("Say it all", [&](PassRequest& r) {
+      r.marks = known.marks;
+      r.view = known.view;
+      r.scale = known.scale;
+      r.firstFrame = known.firstFrame;
+      r.lastFrame = known.lastFrame;
+    });
+    ASSERT_TRUE(waitFor([&] { return desk().result() != nullptr; }));
+  }
+  PassDesk& desk() { return window_->desk(); }
+  FootageView& footage() { return window_->bench().footage(); }
+  void key(int k) { QTest::keyClick(&footage(), static_cast<Qt::Key>(k)); }
+  void undo() { QTest::keyClick(window_.get(), Qt::Key_Z, Qt::ControlModifier); }
+  bool goTo(std::size_t frame) {
+    desk().showFrame(frame);
+    return waitFor([&] { return footage().shownFrame() == frame && !desk().busy(); });
+  }
+  /// Once what was asked for has been followed and read.
+  bool settled() {
+    return waitFor([&] { return !desk().busy() && desk().result() != nullptr; });
+  }
+  [[nodiscard]] MarkSample sampleAt(MarkName name, std::size_t frame) {
+    const Track& track = desk().result()->track;
+    return track.find(name)->samples[frame - track.firstFrame];
+  }
+  void drag(QPoint from, const std::vector<QPoint>& through) {
+    QTest::mousePress(&footage(), Qt::LeftButton, Qt::NoModifier, from);
+    for (const QPoint p : through) {
+      QMouseEvent move(QEvent::MouseMove, QPointF(p), footage().mapToGlobal(QPointF(p)), Qt::NoButton,
+                       Qt::LeftButton, Qt::NoModifier);
+      QApplication::sendEvent(&footage(), &move);
+    }
+    QTest::mouseRelease(&footage(), Qt::LeftButton, Qt::NoModifier, through.back());
+  }
+
+  std::unique_ptr<RehearsalTank> tank_;
+};
+
+TEST_F(Mending, DragsAMarkAndFollowsAnewAroundIt) {
+  ASSERT_TRUE(goTo(90));
+  const PixelPoint found = sampleAt(MarkName::Nose, 90).at;
+  const QPoint at = footage().toView(found).toPoint();
+  drag(at, {at + QPoint(4, 0), at + QPoint(16, 0)});
+  ASSERT_TRUE(settled());
+  const auto& marks = desk().current()->request.marks;
+  ASSERT_EQ(marks.size(), 3U);
+  EXPECT_EQ(marks.back().frame, 90U);
+  EXPECT_GT(marks.back().at.x_px, found.x_px + 0.5) << "the hand moved right, an eighth of it counts";
+  EXPECT_EQ(sampleAt(MarkName::Nose, 90).at, marks.back().at) << "obeyed exactly";
+  undo();
+  ASSERT_TRUE(settled());
+  EXPECT_EQ(desk().current()->request.marks.size(), 2U);
+  EXPECT_LT(length(sampleAt(MarkName::Nose, 90).at - found).value(), 0.2);
+}
+
+TEST_F(Mending, GoesToTheNextDoubtfulStretchByOneKey) {
+  // A wrong correction makes the way to it doubtful.
+  ASSERT_TRUE(goTo(90));
+  const PixelPoint wrong = midpoint(tank_->markAt(MarkName::Nose, 90), tank_->markAt(MarkName::Tail, 90));
+  desk().edit("Place it wrongly", [&](PassRequest& r) { r.marks.push_back({MarkName::Nose, 90, wrong}); });
+  ASSERT_TRUE(settled());
+  const auto stretches = desk().doubtful();
+  ASSERT_FALSE(stretches.empty());
+  desk().showFrame(0);
+  key(Qt::Key_E);
+  EXPECT_EQ(desk().frame(), stretches.front().first);
+  press("mend");
+  EXPECT_EQ(find<QListWidget>("doubtful")->count(), std::ssize(stretches));
+  // What was said wrongly is taken back in the list of what was said.
+  auto* said = find<QListWidget>("said");
+  said->setCurrentRow(2);
+  EXPECT_TRUE(said->currentItem()->text().contains("90"));
+  press("takeBack");
+  ASSERT_TRUE(settled());
+  EXPECT_EQ(desk().current()->request.marks.size(), 2U);
+}
+
+TEST_F(Mending, FoulsAStretchSoThatItDoesNotCount) {
+  const auto framesBehind = [&] { return desk().result()->traces.frames(); };
+  const std::size_t before = framesBehind();
+  ASSERT_TRUE(goTo(60));
+  key(Qt::Key_X);
+  ASSERT_TRUE(goTo(79));
+  key(Qt::Key_X);
+  ASSERT_TRUE(settled());
+  ASSERT_EQ(desk().current()->request.fouled.size(), 1U);
+  EXPECT_EQ(framesBehind(), before - 20);
+  EXPECT_TRUE(sampleAt(MarkName::Nose, 70).seen) << "what was followed is kept";
+  key(Qt::Key_X);  // within it: it counts again
+  ASSERT_TRUE(settled());
+  EXPECT_EQ(framesBehind(), before);
+  undo();
+  undo();
+  ASSERT_TRUE(settled());
+  EXPECT_TRUE(desk().current()->request.fouled.empty());
+}
+
+TEST_F(Mending, HidesAPartByDrawingAroundIt) {
+  key(Qt::Key_H);
+  ASSERT_NE(footage().tool(), nullptr);
+  const auto at = [&](double x, double y) { return footage().toView({x, y}).toPoint(); };
+  drag(at(200, 40), {at(280, 40), at(280, 230), at(200, 230), at(200, 60)});
+  ASSERT_TRUE(settled());
+  EXPECT_EQ(footage().tool(), nullptr);
+  ASSERT_EQ(desk().current()->request.hidden.size(), 1U);
+  bool someMissing = false;
+  for (const MarkSample& s : desk().result()->track.find(MarkName::Nose)->samples) {
+    EXPECT_FALSE(s.seen && s.at.x_px > 204.0 && s.at.x_px < 276.0);
+    someMissing |= !s.seen;
+  }
+  EXPECT_TRUE(someMissing);
+  undo();
+  ASSERT_TRUE(settled());
+  EXPECT_TRUE(desk().current()->request.hidden.empty());
+}
+
+TEST_F(Mending, FollowsTheOutlineOfWhatIsDrawnByKeysAlone) {
+  const std::size_t first = desk().current()->request.firstFrame;
+  ASSERT_TRUE(goTo(first));
+  key(Qt::Key_4);
+  auto* tool = dynamic_cast<PlacingTool*>(footage().tool());
+  ASSERT_NE(tool, nullptr);
+  const PixelPoint nose = tank_->markAt(MarkName::Nose, first);
+  const PixelPoint tail = tank_->markAt(MarkName::Tail, first);
+  for (const PixelPoint corner : {nose + PixelPoint{6, -12}, nose + PixelPoint{6, 12},
+                                  tail + PixelPoint{-6, 12}, tail + PixelPoint{-6, -12}}) {
+    tool->aimAt(corner);
+    key(Qt::Key_Return);
+  }
+  key(Qt::Key_Return);  // twice on one spot closes it
+  EXPECT_EQ(footage().tool(), nullptr);
+  ASSERT_TRUE(settled());
+  const Track& track = desk().result()->track;
+  ASSERT_EQ(track.outline.size(), track.frameCount);
+  const OutlineSample& s = track.outline[60];
+  ASSERT_TRUE(s.seen);
+  EXPECT_NEAR(s.area_px2 / tank_->lureArea_px2(track.firstFrame + 60), 1.0, 0.15);
+  // It is there again when the log is opened again, without being followed anew.
+  const double area = s.area_px2;
+  openWindow();
+  desk().select(desk().passes().front().id);
+  ASSERT_TRUE(waitFor([&] { return desk().result() != nullptr; }));
+  EXPECT_EQ(desk().result()->track.outline[60].area_px2, area);
+}
+
+TEST_F(Mending, KeepsTheEarlierTrackWhenAChangeCannotBeFollowed) {
+  ASSERT_TRUE(goTo(90));
+  desk().edit("Place it on the wall", [&](PassRequest& r) {
+    r.outline = OutlineSeed{90, {{5, 5}, {40, 5}, {40, 30}}};
+  });
+  ASSERT_TRUE(waitFor([&] { return !desk().busy(); }));
+  EXPECT_TRUE(find<QLabel>("messageText")->text().contains("outline"));
+  undo();
+  ASSERT_TRUE(settled());
+  EXPECT_TRUE(sampleAt(MarkName::Nose, 90).seen);
+}
+
+}  // namespace
+}  // namespace fin::app
