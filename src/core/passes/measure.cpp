@@ -5,11 +5,17 @@
 #include <algorithm>
 
 #include "core/calibration/clip_clock.h"
+#include "core/footage/clip_sound.h"
+#include "core/footage/kept_frames.h"
 #include "core/readings/fall.h"
+#include "core/readings/rattle.h"
 #include "core/readings/rest.h"
 #include "core/readings/retrieve.h"
+#include "core/readings/roll.h"
+#include "core/readings/skirt.h"
 #include "core/readings/twitch.h"
 #include "core/tracking/background.h"
+#include "core/tracking/flank.h"
 #include "core/tracking/follow.h"
 #include "core/tracking/outline.h"
 
@@ -17,6 +23,8 @@ namespace fin {
 namespace {
 
 constexpr double kFollowedShareWanted = 0.9;
+constexpr double kSameTime = 1e-3;
+constexpr std::size_t kKeptBytes = 400U << 20U;  ///< of frames that are gone over again
 
 std::size_t lastFrameOf(const PassRequest& request, const Clip& clip) {
   const std::size_t last = clip.index().frameCount() - 1;
@@ -78,6 +86,47 @@ Track withoutFouled(Track track, const std::vector<FouledStretch>& fouled) {
   return track;
 }
 
+/// Hears the window and the quiet stretch of a clip.
+Result<void> readSound(const PassRequest& request, const Clip& clip, const ClipClock& clock,
+                       ReadingSheet& sheet) {
+  const auto refuse = [&sheet](const std::string& why) {
+    for (const ReadingSpec& spec : readingsOf(Protocol::Sound)) sheet.refuse(spec.name, why);
+    return Result<void>{};
+  };
+  if (!clip.info().hasSound) return refuse("the clip has no sound");
+  if (std::abs(clock.factor() - 1.0) > kSameTime)
+    return refuse("the clip was filmed faster than it plays: its sound is not on true time");
+  HeardPass heard{48000.0, {}, {}};
+  const auto hear = [&](Seconds from, Seconds to, std::vector<float>& into) {
+    return decodeSound(clip, {Hertz(heard.rate_Hz), from, to},
+                       [&into](std::span<const float> samples, Seconds) {
+                         into.insert(into.end(), samples.begin(), samples.end());
+                       });
+  };
+  const std::size_t last = lastFrameOf(request, clip);
+  if (auto ok = hear(clock.timeOf(std::min(request.firstFrame, last)), clock.timeOf(last), heard.window); !ok)
+    return ok;
+  if (request.quiet) {
+    if (auto ok = hear(request.quiet->from, request.quiet->to, heard.quiet); !ok) return ok;
+  }
+  readRattle(heard, sheet);
+  return {};
+}
+
+/// From where the side view sees a roll.
+RollView rollViewOf(const PassRequest& request, const Clip& clip, const std::optional<Scale>& scale) {
+  RollView out;
+  out.pictureMiddleY_px = request.lens ? request.lens->cy : 0.5 * (clip.info().height_px - 1);
+  if (request.bodyHalfHeight && scale)
+    out.halfHeight_px = request.bodyHalfHeight->value() / scale->mmPerPixel();
+  if (request.lens) {
+    out.cameraDistance_px = request.lens->fy;
+  } else if (request.scalePlane && scale) {
+    out.cameraDistance_px = request.scalePlane->cameraToLure.value() / scale->mmPerPixel();
+  }
+  return out;
+}
+
 /// How the marked bottom slopes in the lure's plane, in the traces' own directions; level where none is
 /// marked.
 double bottomSlope_deg(const PassRequest& request, const FlatPicture& picture) {
@@ -115,8 +164,11 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
   Track track{request.firstFrame, last - request.firstFrame + 1, {}, {}, {}, {}};
   const bool moving = request.followBackground && request.view == View::Chase;
   // By how many readings of the clip each part is worth.
+  KeptFrames kept(source, kKeptBytes);
+  FrameSource& first = moving || request.outline ? static_cast<FrameSource&>(kept)
+                                                 : source;  // gone over more than once, or not
   const double whole =
-      (request.marks.empty() ? 0.0 : 1.0) + (moving ? 1.0 : 0.0) + (request.outline ? 2.0 : 0.0);
+      (request.marks.empty() ? 0.0 : 1.0) + (moving ? 1.0 : 0.0) + (request.outline ? 3.0 : 0.0);
   double done = 0.0;
   const auto part = [&](double worth) {
     const double from = done / whole;
@@ -124,16 +176,17 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
     return partOf(job, from, done / whole);
   };
   if (!request.marks.empty()) {
-    auto marks = followMarks(source, {request.marks, request.firstFrame, last, request.hidden}, part(1.0));
+    auto marks = followMarks(first, {request.marks, request.firstFrame, last, request.hidden}, part(1.0));
     if (!marks) return marks;
     track = std::move(*marks);
   }
   if (moving) {
-    if (auto ok = followBackground(source, track, part(1.0)); !ok) return tl::unexpected(ok.error());
+    if (auto ok = followBackground(kept, track, part(1.0)); !ok) return tl::unexpected(ok.error());
   }
   if (request.outline) {
-    if (auto ok = followOutline(source, *request.outline, request.hidden, track, part(2.0)); !ok)
+    if (auto ok = followOutline(kept, *request.outline, request.hidden, track, part(2.0)); !ok)
       return tl::unexpected(ok.error());
+    if (auto ok = findFlank(kept, request.marks, track, part(1.0)); !ok) return tl::unexpected(ok.error());
   }
   return track;
 }
@@ -185,14 +238,24 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
   Geometry geometry{request.view, request.pull, *scale, *picture, request.plumb, request.waterline, {}};
   // What is followed behind the lure lies where the ruler does.
   geometry.backgroundScale = *scaleOf(request, std::nullopt);
-  result.traces = traceBody(withoutFouled(result.track, request.fouled), result.time_s, geometry);
+  const Track counting = withoutFouled(result.track, request.fouled);
+  result.traces = traceBody(counting, result.time_s, geometry);
 
   ReadingSheet sheet;
-  if (request.protocol == Protocol::Retrieve) readRetrieve(result.traces, request.view, sheet);
+  if (request.protocol == Protocol::Retrieve) {
+    readRetrieve(result.traces, request.view, sheet);
+    readFlash(traceFlash(counting, result.time_s), sheet);
+    readRoll(traceRoll(counting, result.time_s, geometry, rollViewOf(request, clip, *scale)), sheet);
+  }
   if (request.protocol == Protocol::Fall) readFall(result.traces, request.view, sheet);
   if (request.protocol == Protocol::Twitch || request.protocol == Protocol::Walk)
     readTwitch(result.traces, request.protocol, request.view, sheet);
   if (request.protocol == Protocol::Rest) readRest(result.traces, bottomSlope_deg(request, *picture), sheet);
+  if (request.protocol == Protocol::Rest || request.protocol == Protocol::Skirt)
+    readSkirt(traceOutline(counting, result.time_s, geometry), sheet);
+  if (request.protocol == Protocol::Sound) {
+    if (auto ok = readSound(request, clip, *clock, sheet); !ok) return tl::unexpected(ok.error());
+  }
   result.readings = sheet.complete(needsOf(request));
   result.warnings = warningsFor(request, clip, result);
   return result;

@@ -273,6 +273,28 @@ void readTurning(const PassTraces& traces, const SteadyPart& part, const Series&
   sheet.give("fall_rock_angle", angleOf(*rock, body));
 }
 
+/// How often it goes round, and how wide.
+void readSpiral(const PassTraces& traces, const SteadyPart& part, const std::string& mode,
+                ReadingSheet& sheet) {
+  if (mode != "spiral") {
+    for (const char* name : {"spiral_rate", "spiral_radius"}) sheet.refuse(name, "it does not spiral");
+    return;
+  }
+  const Swing turn{"turn", 1.0, 1.0 / kDegreesPerRadian, traces.frameRate_Hz};
+  const auto turning = findSwinging(traces.bodyAlong.between(part.from_s, part.to_s), turn);
+  if (!turning) {
+    for (const char* name : {"spiral_rate", "spiral_radius"}) sheet.refuse(name, turning.error().message);
+    return;
+  }
+  sheet.give("spiral_rate", rateOf(*turning, turn));
+  const Series sway =
+      withoutRunningMean(traces.alongCentre.between(part.from_s, part.to_s), 1.0 / turning->fit.frequency_Hz);
+  Estimate radius = medianSwing(*turning, sway, turn, 2.0 * kMarkPlaceU95.value() * traces.unitPerPixel);
+  radius.value *= 0.5;
+  radius.u95 = std::hypot(0.5 * radius.u95, radius.value * traces.scaleRelativeU95);
+  sheet.give("spiral_radius", radius);
+}
+
 }  // namespace
 
 void readFall(const PassTraces& traces, View view, ReadingSheet& sheet) {
@@ -307,6 +329,7 @@ void readFall(const PassTraces& traces, View view, ReadingSheet& sheet) {
              static_cast<double>(down->n));
   readAttitude(traces, *part, pitch, rocking, mode, sheet);
   readTurning(traces, *part, pitch, mode, sheet);
+  readSpiral(traces, *part, mode, sheet);
 }
 
 }  // namespace fin

@@ -10,6 +10,8 @@ namespace {
 
 constexpr double kPathForDirection_bodies = 2.0;  ///< travel that shows the pull's direction well enough
 constexpr double kBackgroundWanted = 0.7;         ///< share of the frames
+constexpr double kHeldShare = 0.7;                ///< of the outline's frames, in which both ends are seen
+constexpr double kHeldWithin_bodies = 0.04;       ///< spread of the ends' middle about the outline's
 constexpr double kLargestTilt = 0.5;              ///< tangent: beyond, the path is not the pull's
 
 PixelPoint directionOf(Pull pull) {
@@ -31,6 +33,7 @@ double dot(PixelPoint a, PixelPoint b) {
 }
 
 struct SeenBody {
+  std::size_t index;  ///< of the frame in the track
   double time_s;
   PixelPoint nose;
   PixelPoint tail;
@@ -48,11 +51,48 @@ std::vector<SeenBody> seenBodies(const Track& track, std::span<const double> tim
   if (nose == nullptr || tail == nullptr) return out;
   for (std::size_t i = 0; i < track.frameCount; ++i) {
     if (nose->samples[i].seen && tail->samples[i].seen) {
-      out.push_back({time_s[i], picture.flat(nose->samples[i].at), picture.flat(tail->samples[i].at),
+      out.push_back({i, time_s[i], picture.flat(nose->samples[i].at), picture.flat(tail->samples[i].at),
                      track.background.empty() ? PixelPoint{} : track.background[i].at, std::nullopt});
       if (tip != nullptr && tip->samples[i].seen) out.back().tip = picture.flat(tip->samples[i].at);
     }
   }
+  return out;
+}
+
+struct SeenCentre {
+  double time_s;
+  PixelPoint at;  ///< of the body, in the flat picture
+  PixelPoint background;
+};
+
+/// Where the body's centre is by its outline: for a body whose ends were held badly, because they turn out of
+/// sight. Empty where the marks are the better judge. The outline's middle lies beside the body's centre by
+/// as much as where the marks were placed.
+std::vector<SeenCentre> centresByOutline(const Track& track, std::span<const double> time_s,
+                                         const std::vector<SeenBody>& seen, const FlatPicture& picture) {
+  std::vector<SeenCentre> out;
+  if (track.outline.empty() || seen.empty()) return out;
+  for (std::size_t i = 0; i < track.frameCount; ++i) {
+    const OutlineSample& o = track.outline[i];
+    if (o.seen && o.whole)
+      out.push_back({time_s[i], picture.flat(o.centre),
+                     track.background.empty() ? PixelPoint{} : track.background[i].at});
+  }
+  std::vector<double> apartX;
+  std::vector<double> apartY;
+  for (const SeenBody& s : seen) {
+    const OutlineSample& o = track.outline[s.index];
+    if (!o.seen || !o.whole) continue;
+    const PixelPoint d = midpoint(s.nose, s.tail) - picture.flat(o.centre);
+    apartX.push_back(d.x_px);
+    apartY.push_back(d.y_px);
+  }
+  if (apartX.empty()) return {};
+  const double body = length(seen.front().nose - seen.front().tail).value();
+  const bool held = static_cast<double>(apartX.size()) > kHeldShare * static_cast<double>(out.size()) &&
+                    std::hypot(robustSpread(apartX), robustSpread(apartY)) < kHeldWithin_bodies * body;
+  if (held) return {};
+  for (SeenCentre& c : out) c.at = c.at + PixelPoint{apartX.front(), apartY.front()};
   return out;
 }
 
@@ -138,19 +178,26 @@ PassTraces traceBody(const Track& track, std::span<const double> time_s, const G
   const TankFrame frame = frameFor(geometry, seen);
   const double behind_mm =
       geometry.backgroundScale ? geometry.backgroundScale->mmPerPixel() : out.unitPerPixel;
-  std::vector<double> lengths;
-  std::vector<double> tipLengths;
   const auto waterline =
       geometry.waterline ? std::optional(geometry.picture.flat(*geometry.waterline)) : std::nullopt;
+  std::vector<double> lengths;
+  std::vector<double> tipLengths;
+  const auto addCentre = [&](double t, TankPoint centre, PixelPoint background) {
+    const TankPoint behind = frame.shiftToTank(background, behind_mm);
+    out.alongCentre.add(t, centre.u_mm - behind.u_mm);
+    out.upCentre.add(t, centre.v_mm - behind.v_mm);
+    if (waterline) out.depth.add(t, depthUnder(*waterline, centre, frame));
+  };
+  const std::vector<SeenCentre> byOutline = centresByOutline(track, time_s, seen, geometry.picture);
+  for (const SeenCentre& c : byOutline) addCentre(c.time_s, frame.toTank(c.at), c.background);
   for (const SeenBody& s : seen) {
     const TankPoint nose = frame.toTank(s.nose);
     const TankPoint tail = frame.toTank(s.tail);
     const double du = nose.u_mm - tail.u_mm;
     const double dv = nose.v_mm - tail.v_mm;
     const double angle = std::atan2(dv, du) * kDegreesPerRadian;
-    const TankPoint behind = frame.shiftToTank(s.background, behind_mm);
-    out.alongCentre.add(s.time_s, 0.5 * (nose.u_mm + tail.u_mm) - behind.u_mm);
-    out.upCentre.add(s.time_s, 0.5 * (nose.v_mm + tail.v_mm) - behind.v_mm);
+    if (byOutline.empty())
+      addCentre(s.time_s, {0.5 * (nose.u_mm + tail.u_mm), 0.5 * (nose.v_mm + tail.v_mm)}, s.background);
     out.acrossTail.add(s.time_s, tail.v_mm);
     out.bodyAlong.add(s.time_s, du);
     out.bodyUp.add(s.time_s, dv);
@@ -161,10 +208,6 @@ PassTraces traceBody(const Track& track, std::span<const double> time_s, const G
       const double kick = angleOf_deg(toTip) - angleOf_deg(apart(tail, nose));
       out.kick.add(s.time_s, unwrapped(kick, out.kick.empty() ? 0.0 : out.kick.y.back()));
       tipLengths.push_back(std::hypot(toTip.u_mm, toTip.v_mm));
-    }
-    if (waterline) {
-      const TankPoint centre{0.5 * (nose.u_mm + tail.u_mm), 0.5 * (nose.v_mm + tail.v_mm)};
-      out.depth.add(s.time_s, depthUnder(*waterline, centre, frame));
     }
   }
   out.bodyLength = median(lengths);

@@ -25,12 +25,7 @@ constexpr bool kNeedsScale = true;
 
 ReadingSpec done(std::string_view name, std::string_view unit, Views views, Marks marks, bool scale,
                  std::string_view definition) {
-  return {name, unit, std::move(views), std::move(marks), scale, false, false, true, definition};
-}
-
-ReadingSpec later(std::string_view name, std::string_view unit, Views views, Marks marks,
-                  bool scale = false) {
-  return {name, unit, std::move(views), std::move(marks), scale, false, false, false, ""};
+  return {name, unit, std::move(views), std::move(marks), scale, false, false, definition};
 }
 
 std::vector<ReadingSpec> retrieve() {
@@ -54,11 +49,19 @@ std::vector<ReadingSpec> retrieve() {
            "Wobbles per second times tail sweep over travel speed. Most fish swim at 0.2 to 0.4: context, "
            "not a "
            "score."),
-      later("roll_frequency", "Hz", kRollViews, kNone),
-      later("roll_angle", "deg", kRollViews, kNone),
-      later("roll_list", "deg", kRollViews, kNone),
-      later("spin_turns", "turns", kRollViews, kNone),
-      later("twist_per_metre", "turns/m", kSide, kBody, kNeedsScale),
+      done(
+          "roll_frequency", "Hz", kRollViews, kNone, false,
+          "How the body lies about its own axis is taken from the line from belly to back (head-on), or from "
+          "how far the flank spot lies off the outline's mid line (side). The rate at which it rocks."),
+      done("roll_angle", "deg", kRollViews, kNone, false, "The middle one of all whole rolls, side to side."),
+      done("roll_list", "deg", kRollViews, kNone, false,
+           "The mean roll over whole cycles: how far it lays over, towards its own right positive."),
+      done("spin_turns", "turns", kRollViews, kNone, false,
+           "Whole turns of the roll, 0 when it only rocks. A spot that hides for half of each turn still "
+           "counts "
+           "them."),
+      done("twist_per_metre", "turns/m", kSide, kBody, kNeedsScale,
+           "Turns over the way travelled: what it does to the line."),
       done("kick_frequency", "Hz", kNotHeadOn, kKick, false,
            "The angle of the line from tail to tip against the body is fitted with one repeating motion of "
            "free "
@@ -71,18 +74,21 @@ std::vector<ReadingSpec> retrieve() {
            "How unequal the single wobbles (or kicks, where no wobble is seen) are in length: the spread of "
            "their "
            "lengths over the middle one. Small is a steady action, large a hunting one."),
-      later("breakouts", "per 10 s", kAll, kBody),
+      done("breakouts", "per 10 s", kTop, kBody, false,
+           "How often the body's path, averaged over one wobble, leaves its own middle of three seconds by "
+           "more "
+           "than half the tail sweep and comes back."),
       done("running_depth", "mm", kSide, kBody, kNeedsScale,
            "The mean depth of the body's centre straight under the marked waterline."),
       done("rise_rate", "mm/s", kSide, kBody, kNeedsScale,
            "A straight line is laid through the height of the body's centre against true time; its slope is "
            "the "
            "reading, upwards positive."),
-      later("flash_rate", "Hz", kAll, kNone),
+      done("flash_rate", "Hz", kAll, kNone, false,
+           "The rate at which the lure's brightness repeats, in its outline or between its marks."),
   };
   for (ReadingSpec& s : specs) {
     s.needsWaterline = s.name == "running_depth";
-    s.needsOutline = s.name == "flash_rate";
   }
   return specs;
 }
@@ -116,8 +122,10 @@ std::vector<ReadingSpec> fall() {
            "The rate of the tail's kick against the body, in the steady part of the fall."),
       done("fall_kick_angle", "deg", kSide, kKick, false,
            "The middle one of all whole kicks in the steady part, side to side."),
-      later("spiral_rate", "Hz", kSide, kBody),
-      later("spiral_radius", "mm", kSide, kBody, kNeedsScale),
+      done("spiral_rate", "Hz", kSide, kBody, false,
+           "The rate at which nose and tail trade sides and back: turns of the heading a second."),
+      done("spiral_radius", "mm", kSide, kBody, kNeedsScale,
+           "Half of how far the path sways from side to side, the middle one of all turns."),
       done("tumble_rate", "Hz", kSide, kBody, false,
            "Whole turns of the body a second: the slope of a straight line through its unwrapped angle."),
       done(
@@ -181,11 +189,18 @@ std::vector<ReadingSpec> twitchLike(bool walking) {
 
 std::vector<ReadingSpec> skirt() {
   std::vector<ReadingSpec> specs{
-      later("flare_moving", "mm²", kNotHeadOn, kNone, kNeedsScale),
-      later("flare_rest", "mm²", kNotHeadOn, kNone, kNeedsScale),
-      later("flare_peak_ratio", "", kNotHeadOn, kNone),
-      later("flare_half_life", "s", kNotHeadOn, kNone),
-      later("quiver", "%", kNotHeadOn, kNone),
+      done("flare_moving", "mm²", kNotHeadOn, kNone, kNeedsScale,
+           "The middle one of the outline's areas while the lure moves, up to shortly before it stops."),
+      done("flare_rest", "mm²", kNotHeadOn, kNone, kNeedsScale,
+           "The middle one of the outline's areas over the last second, at rest."),
+      done("flare_peak_ratio", "", kNotHeadOn, kNone, false,
+           "The largest area within a second after the stop, over the area while moving."),
+      done("flare_half_life", "s", kNotHeadOn, kNone, false,
+           "From the widest opening until half of what it opened has gone."),
+      done("quiver", "%", kNotHeadOn, kNone, false,
+           "How much of the outline changes in a sixtieth of a second at rest: the area that is in one "
+           "outline "
+           "and not in the other, over the area."),
   };
   for (ReadingSpec& s : specs) s.needsOutline = true;
   return specs;
@@ -204,8 +219,14 @@ std::vector<ReadingSpec> rest() {
 }
 
 std::vector<ReadingSpec> sound() {
-  return {later("rattle_level", "dB", kAll, kNone), later("rattle_rate", "1/s", kAll, kNone),
-          later("rattle_peak_frequency", "Hz", kAll, kNone)};
+  return {
+      done(
+          "rattle_level", "dB", kAll, kNone, false,
+          "The loudness in the window, weighted as the ear hears it, over that of the marked quiet stretch."),
+      done("rattle_rate", "1/s", kAll, kNone, false,
+           "How often the sound rises by more than 10 dB over its background."),
+      done("rattle_peak_frequency", "Hz", kAll, kNone, false,
+           "The strongest peak of the knocks' spectrum over that of the stretches between them.")};
 }
 
 /// In the order of the Protocol enumeration.

@@ -19,7 +19,6 @@ struct ReadingSpec {
   bool needsScale = false;      ///< it is a length or a speed
   bool needsWaterline = false;
   bool needsOutline = false;
-  bool measured = false;        ///< this version measures it
   std::string_view definition;  ///< how it is found, for the person who asks
 };
 

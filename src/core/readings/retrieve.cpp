@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/readings/retrieve.h"
 
+#include <fmt/format.h>
 #include <cmath>
 
 #include "core/readings/rhythm_readings.h"
@@ -12,6 +13,7 @@ namespace fin {
 namespace {
 
 constexpr double kBackgroundU95 = 0.01;  ///< share of the speed: the background's plane is known no better
+constexpr double kMedianOver_s = 3.0;
 constexpr double kMarkPlace_px = kMarkPlaceU95.value();
 
 const char* const kWobbleNames[] = {"wobble_frequency", "wobble_angle", "tail_sweep", "strouhal",
@@ -117,7 +119,56 @@ void readStrouhal(ReadingSheet& sheet) {
   sheet.give("strouhal", e);
 }
 
+/// Departures of a sway, averaged over one cycle, from its own running median by more than `least`, that come
+/// back.
+std::size_t departures(const Series& sway, double cycle_s, double least) {
+  const Series mean = runningMean(sway, cycle_s);
+  std::size_t out = 0;
+  int side = 0;  // of the one that is on
+  for (std::size_t i = 0; i < mean.size(); ++i) {
+    const double t = mean.t_s[i];
+    const double away = mean.y[i] - median(mean.between(t - 0.5 * kMedianOver_s, t + 0.5 * kMedianOver_s).y);
+    if (side == 0 && std::abs(away) > least) side = away > 0.0 ? 1 : -1;
+    if (side != 0 && away * side < 0.5 * least) {
+      ++out;
+      side = 0;
+    }
+  }
+  return out;
+}
+
+/// How often it breaks out to the side, where the wobble says what a side is.
+void readBreakouts(const PassTraces& traces, ReadingSheet& sheet) {
+  const Estimate* rate = sheet.estimate("wobble_frequency");
+  const Estimate* sweep = sheet.estimate("tail_sweep");
+  if (rate == nullptr || sweep == nullptr) {
+    sheet.refuse("breakouts", "it needs the wobble and its tail sweep to tell a breakout by");
+    return;
+  }
+  const auto count = static_cast<double>(departures(traces.upCentre, 1.0 / rate->value, 0.5 * sweep->value));
+  const double span = traces.upCentre.span_s();
+  Estimate e;
+  e.value = 10.0 * count / span;
+  e.u95 = 10.0 * std::max(1.0, 0.5 * std::sqrt(count)) / span;
+  e.n = count;
+  e.grade = span >= kMedianOver_s ? Grade::Fair : Grade::Poor;
+  e.notes.push_back(fmt::format("{:.0f} in {:.1f} s", count, span));
+  sheet.give("breakouts", e);
+}
+
 }  // namespace
+
+void readFlash(const Series& flash, ReadingSheet& sheet) {
+  const double spacing = flash.spacing_s();
+  if (flash.size() < 8 || spacing <= 0.0) return;
+  const Swing body{"flash", 1.0, 1.0 / kDegreesPerRadian, 1.0 / spacing};
+  const auto rhythm = findSwinging(flash, body);
+  if (!rhythm) {
+    sheet.refuse("flash_rate", rhythm.error().message);
+    return;
+  }
+  sheet.give("flash_rate", rateOf(*rhythm, body));
+}
 
 void readRetrieve(const PassTraces& traces, View view, ReadingSheet& sheet) {
   if (traces.frames() == 0) return;
@@ -125,6 +176,7 @@ void readRetrieve(const PassTraces& traces, View view, ReadingSheet& sheet) {
   if (view == View::Top) {
     readWobble(traces, sheet);
     readStrouhal(sheet);
+    readBreakouts(traces, sheet);
   }
   readKick(traces, view, sheet);
   if (view == View::Side && traces.inMillimetres) readDepth(traces, sheet);

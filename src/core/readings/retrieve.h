@@ -14,4 +14,7 @@ namespace fin {
 /// of the capture rate it is refused, above 0.2 it is fair.
 void readRetrieve(const PassTraces& traces, View view, ReadingSheet& sheet);
 
+/// The rate at which the lure's brightness (0 … 255) repeats. Needs no marks.
+void readFlash(const Series& flash, ReadingSheet& sheet);
+
 }  // namespace fin

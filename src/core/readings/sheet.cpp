@@ -32,7 +32,6 @@ std::string whyNot(const ReadingSpec& spec, const PassNeeds& needs) {
   if (spec.needsScale && !needs.hasScale) return "no scale: mark a known length in the lure's plane";
   if (spec.needsWaterline && !needs.hasWaterline) return "no waterline is marked";
   if (spec.needsOutline && !needs.hasOutline) return "no outline of the lure is marked";
-  if (!spec.measured) return "not yet measured by this version";
   return {};
 }
 

@@ -14,9 +14,11 @@ constexpr std::size_t kFewestSamples = 3;
 constexpr std::size_t kStretch_frames = 16;  ///< in which a moving background is taken to stay the same
 constexpr double kLeastCover = 0.25;         ///< of a tile, that a sample of a moving background must show
 constexpr double kScatterOfMad = 1.4826;
+constexpr float kFinerSteps = 8.0F;
 constexpr int kSmooth_px = 9;
 const cv::Scalar kNoise_grey(2.0, 1.2, 1.2);
-constexpr int kLight_px = 41;  ///< over which the light is averaged
+constexpr int kLight_px = 40;  ///< over which the light is averaged
+constexpr int kCell_px = 8;
 constexpr double kShake_px = 0.2;
 constexpr double kWholeShift_px = 0.02;
 
@@ -57,6 +59,26 @@ cv::Mat partAt(const Picture& picture, PixelPoint corner) {
   return out;
 }
 
+/// How far a picture is from what lies behind, as that is in the picture's own light (colour differences go
+/// with brightness): CV_8UC3, in steps finer than grey levels.
+cv::Mat awayFrom(const cv::Mat& middle, const cv::Mat& light, const cv::Mat& colours) {
+  cv::Mat out(middle.size(), CV_8UC3);
+  for (int y = 0; y < middle.rows; ++y) {
+    const auto* from = middle.ptr<cv::Vec3f>(y);
+    const auto* factor = light.ptr<float>(y);
+    const auto* c = colours.ptr<cv::Vec3b>(y);
+    auto* to = out.ptr<cv::Vec3b>(y);
+    for (int x = 0; x < middle.cols; ++x) {
+      for (int k = 0; k < 3; ++k) {
+        const float zero = k == 0 ? 0.0F : 128.0F;
+        const float off = static_cast<float>(c[x][k]) - zero - factor[x] * (from[x][k] - zero);
+        to[x][k] = static_cast<uchar>(std::min(std::abs(off) * kFinerSteps, 255.0F));
+      }
+    }
+  }
+  return out;
+}
+
 std::int64_t tileAt(int px) {
   return static_cast<std::int64_t>(std::floor(static_cast<double>(px) / kTile_px));
 }
@@ -64,8 +86,22 @@ std::int64_t tileAt(int px) {
 }  // namespace
 
 void Backdrop::hide(const std::vector<cv::Rect>& lures) {
+  const auto touches = [&](const Key& key, std::size_t i) {
+    const cv::Rect tile(
+        static_cast<int>(key[0]) * kTile_px + static_cast<int>(std::lround(samples_[i].moved.x_px)),
+        static_cast<int>(key[1]) * kTile_px + static_cast<int>(std::lround(samples_[i].moved.y_px)), kTile_px,
+        kTile_px);
+    return (tile & samples_[i].lure).empty() != (tile & lures[i]).empty();
+  };
+  const auto changed = [&](const Key& key) {
+    for (std::size_t i = 0; i < samples_.size(); ++i) {
+      if (touches(key, i)) return true;
+    }
+    return false;
+  };
+  std::erase_if(tiles_, [&](const auto& tile) { return changed(tile.first); });
+  std::erase_if(stillKnown_, changed);
   for (std::size_t i = 0; i < samples_.size(); ++i) samples_[i].lure = lures[i];
-  tiles_.clear();
 }
 
 const Backdrop::View& Backdrop::tile(const Key& key) {
@@ -108,13 +144,10 @@ Backdrop::View Backdrop::learnt(const Key& key) const {
   middle.convertTo(out.middle, CV_32F);
   const cv::Mat all(size, CV_8UC1, cv::Scalar(255));
   std::vector<cv::Mat> away;
-  for (const cv::Mat& part : shown) {
-    cv::Mat off;
-    part.convertTo(off, CV_32F);
-    cv::absdiff(off, inLight(out.middle, lightOver(off, out.middle, all)), off);
-    away.push_back(off);
-  }
-  cv::Mat scatter = medianOf(away) * kScatterOfMad;
+  for (const cv::Mat& part : shown)
+    away.push_back(awayFrom(out.middle, lightOver(part, out.middle, all), part));
+  cv::Mat scatter;
+  medianOf(away).convertTo(scatter, CV_32F, kScatterOfMad / kFinerSteps);
   cv::blur(scatter, scatter, cv::Size(kSmooth_px, kSmooth_px));
   // At an edge of what lies behind, a small shake or the coding moves it a little.
   cv::Mat low, high;
@@ -127,32 +160,54 @@ Backdrop::View Backdrop::learnt(const Key& key) const {
 }
 
 cv::Mat lightOver(const cv::Mat& colours, const cv::Mat& middle, const cv::Mat& counts) {
-  cv::Mat now, usual, weight;
-  cv::extractChannel(colours, now, 0);
-  cv::extractChannel(middle, usual, 0);
-  counts.convertTo(weight, CV_32F, 1.0 / 255.0);
-  const cv::Size around(kLight_px, kLight_px);
-  cv::boxFilter(now.mul(weight), now, CV_32F, around, cv::Point(-1, -1), false);
-  cv::boxFilter(usual.mul(weight), usual, CV_32F, around, cv::Point(-1, -1), false);
-  // Where nothing around counts, the light is taken to be as usual.
-  return (now + 1.0) / (usual + 1.0);
-}
-
-cv::Mat inLight(const cv::Mat& middle, const cv::Mat& light) {
-  cv::Mat out(middle.size(), CV_32FC3);
-  for (int y = 0; y < middle.rows; ++y) {
-    const auto* from = middle.ptr<cv::Vec3f>(y);
-    const auto* factor = light.ptr<float>(y);
-    auto* to = out.ptr<cv::Vec3f>(y);
-    for (int x = 0; x < middle.cols; ++x) {
-      to[x] = {factor[x] * from[x][0], 128.0F + factor[x] * (from[x][1] - 128.0F),
-               128.0F + factor[x] * (from[x][2] - 128.0F)};
+  // Light changes slowly from place to place: summed over cells, then over the cells around.
+  const cv::Size cells((counts.cols + kCell_px - 1) / kCell_px, (counts.rows + kCell_px - 1) / kCell_px);
+  cv::Mat now = cv::Mat::zeros(cells, CV_32FC1);
+  cv::Mat usual = cv::Mat::zeros(cells, CV_32FC1);
+  for (int y = 0; y < counts.rows; ++y) {
+    const auto* c = colours.ptr<cv::Vec3b>(y);
+    const auto* m = middle.ptr<cv::Vec3f>(y);
+    const auto* in = counts.ptr<uchar>(y);
+    auto* a = now.ptr<float>(y / kCell_px);
+    auto* b = usual.ptr<float>(y / kCell_px);
+    for (int x = 0; x < counts.cols; ++x) {
+      if (in[x] == 0) continue;
+      a[x / kCell_px] += static_cast<float>(c[x][0]);
+      b[x / kCell_px] += m[x][0];
     }
   }
-  return out;
+  const cv::Size around(kLight_px / kCell_px, kLight_px / kCell_px);
+  cv::boxFilter(now, now, CV_32F, around, cv::Point(-1, -1), false, cv::BORDER_CONSTANT);
+  cv::boxFilter(usual, usual, CV_32F, around, cv::Point(-1, -1), false, cv::BORDER_CONSTANT);
+  cv::Mat out;
+  // Where nothing around counts, the light is taken to be as usual.
+  cv::resize((now + 1.0) / (usual + 1.0), out, cells * kCell_px, 0.0, 0.0, cv::INTER_LINEAR);
+  return out(cv::Rect({}, counts.size()));
+}
+
+/// The part of the whole picture's view, learnt where it was not yet.
+Backdrop::View Backdrop::stillView(const cv::Rect& box) {
+  const cv::Rect whole = samples_.empty() ? box : wholeOf(samples_.front().picture);
+  if (still_.middle.empty()) {
+    still_ = {cv::Mat(whole.size(), CV_32FC3), cv::Mat(whole.size(), CV_32FC3),
+              cv::Mat(whole.size(), CV_8UC1)};
+  }
+  for (std::int64_t row = tileAt(box.y); row <= tileAt(box.br().y - 1); ++row) {
+    for (std::int64_t column = tileAt(box.x); column <= tileAt(box.br().x - 1); ++column) {
+      if (!stillKnown_.insert({column, row, 0}).second) continue;
+      const cv::Point corner(static_cast<int>(column) * kTile_px, static_cast<int>(row) * kTile_px);
+      const cv::Rect target = cv::Rect(corner, cv::Size(kTile_px, kTile_px)) & whole;
+      const View fresh = learnt({column, row, 0});
+      fresh.middle(target - corner).copyTo(still_.middle(target));
+      fresh.scatter(target - corner).copyTo(still_.scatter(target));
+      fresh.known(target - corner).copyTo(still_.known(target));
+    }
+  }
+  return {still_.middle(box), still_.scatter(box), still_.known(box)};
 }
 
 Backdrop::View Backdrop::view(const cv::Rect& box, PixelPoint moved, std::size_t frame) {
+  if (!moving_) return stillView(box);
   const int dx = static_cast<int>(std::lround(moved.x_px));
   const int dy = static_cast<int>(std::lround(moved.y_px));
   const double restX = moved.x_px - dx;
@@ -161,7 +216,7 @@ Backdrop::View Backdrop::view(const cv::Rect& box, PixelPoint moved, std::size_t
   const int rim = whole ? 0 : 1;
   const cv::Rect wide(box.x - dx - rim, box.y - dy - rim, box.width + 2 * rim, box.height + 2 * rim);
   View out{cv::Mat(wide.size(), CV_32FC3), cv::Mat(wide.size(), CV_32FC3), cv::Mat(wide.size(), CV_8UC1)};
-  const std::int64_t stretch = moving_ ? static_cast<std::int64_t>(frame / kStretch_frames) : 0;
+  const auto stretch = static_cast<std::int64_t>(frame / kStretch_frames);
   for (std::int64_t row = tileAt(wide.y); row <= tileAt(wide.y + wide.height - 1); ++row) {
     for (std::int64_t column = tileAt(wide.x); column <= tileAt(wide.x + wide.width - 1); ++column) {
       const cv::Rect place(static_cast<int>(column) * kTile_px, static_cast<int>(row) * kTile_px, kTile_px,

@@ -5,6 +5,7 @@
 #include <cstdint>
 #include <map>
 #include <opencv2/core/mat.hpp>
+#include <set>
 #include <vector>
 
 #include "core/footage/picture.h"
@@ -41,24 +42,25 @@ class Backdrop {
     cv::Mat scatter;  ///< CV_32FC3, never less than the camera's noise
     cv::Mat known;    ///< CV_8UC1, 255 where the rest means something
   };
-  /// What lies behind a box of the picture in a frame.
+  /// What lies behind a box of the picture in a frame. Not to be written to.
   [[nodiscard]] View view(const cv::Rect& box, PixelPoint moved, std::size_t frame);
 
  private:
   using Key = std::array<std::int64_t, 3>;  ///< column, row, stretch of time
   const View& tile(const Key& key);
+  [[nodiscard]] View stillView(const cv::Rect& box);
   [[nodiscard]] View learnt(const Key& key) const;
 
   bool moving_;
   std::vector<Sample> samples_;
-  std::map<Key, View> tiles_;
+  std::map<Key, View> tiles_;  ///< of a moving background
+  View still_;                 ///< of the whole picture, where the background stands
+  std::set<Key> stillKnown_;
 };
 
 /// How much brighter a picture is than what lies behind, pixel by pixel, averaged over some way around
 /// (CV_32FC1, 1 where it is the same). Only where `counts` is not 0, so that the lure has no say.
-/// `colours` and `middle` are CV_32FC3.
+/// `colours` is CV_8UC3, `middle` CV_32FC3.
 cv::Mat lightOver(const cv::Mat& colours, const cv::Mat& middle, const cv::Mat& counts);
-/// What lies behind in other light: colour differences go with brightness.
-cv::Mat inLight(const cv::Mat& middle, const cv::Mat& light);
 
 }  // namespace fin

@@ -10,9 +10,8 @@
 namespace fin {
 namespace {
 
-constexpr double kNoise_grey = 3.0;   ///< of camera and compression, in each channel
-constexpr double kStandsOut = 2.2;    ///< scatters between disc and ring that make a channel worth having
-constexpr double kSpan_grey = 110.0;  ///< between disc and ring in the view
+constexpr double kNoise_grey = 3.0;  ///< of camera and compression, in each channel
+constexpr double kStandsOut = 2.2;   ///< scatters between disc and ring that make a channel worth having
 constexpr int kSmallestDisc_px = 2;
 constexpr int kLargestDisc_px = 5;
 

@@ -30,6 +30,8 @@ struct MarkView {
 /// camera's noise added to the scatter. Where no disc stands out well it is plain luma.
 class MarkChannel {
  public:
+  static constexpr double kSpan_grey = 110.0;  ///< between disc and ring in the view
+
   MarkChannel() = default;  ///< luma
   static MarkChannel learn(const Picture& picture, PixelPoint at, int radius_px);
 

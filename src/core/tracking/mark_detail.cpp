@@ -13,7 +13,6 @@ constexpr int kRim_px = 4;            ///< of what lies around the disc
 constexpr int kRoom_px = 5;           ///< for moving while it is settled
 constexpr double kFarthest_px = 1.8;  ///< from where the wider look was found
 constexpr double kLeastLikeness = 0.75;
-constexpr std::size_t kPlaces = 3;
 constexpr double kClickedBeside_px =
     0.8;                         ///< a press nearer than this to a round spot's middle means its middle
 constexpr double kRound = 0.88;  ///< likeness of a spot with its own mean round its middle
@@ -74,12 +73,12 @@ MarkView MarkDetail::viewOf(const Picture& picture, PixelPoint around, int reach
   return channel_.view(picture, around, static_cast<int>(corner) + kRoom_px);
 }
 
-std::vector<PixelPoint> MarkDetail::places(const Picture& picture, const PatchPose& pose,
-                                           int reach_px) const {
+std::vector<PixelPoint> MarkDetail::places(const Picture& picture, const PatchPose& pose, int reach_px,
+                                           std::size_t most) const {
   const MarkView view = viewOf(picture, pose.centre, reach_px);
   const PatchPose inside = view.inside({pose.centre, 0.0});
   std::vector<PixelPoint> out;
-  for (const auto& peak : looks_.front().search(view.image, inside, reach_px, kPlaces)) {
+  for (const auto& peak : looks_.front().search(view.image, inside, reach_px, most)) {
     out.push_back(pose.centre + PixelPoint{1.0 * peak.dx_px, 1.0 * peak.dy_px});
   }
   return out;
@@ -93,6 +92,27 @@ double MarkDetail::likenessAt(const Picture& picture, const PatchPose& pose) con
       best = std::max(best, peak.score);
   }
   return best;
+}
+
+double MarkDetail::contrastAt(const Picture& picture, PixelPoint at) const {
+  const MarkView view = viewOf(picture, at);
+  const int side = 2 * radius_px_ + 1;
+  const std::vector<float> patch = cutPatch(view.image, view.inside({at, 0.0}), radius_px_);
+  double disc = 0.0, ring = 0.0, inDisc = 0.0, inRing = 0.0;
+  for (int y = 0; y < side; ++y) {
+    for (int x = 0; x < side; ++x) {
+      const double away = std::hypot(x - radius_px_, y - radius_px_);
+      const auto value = static_cast<double>(patch[static_cast<std::size_t>(y * side + x)]);
+      if (away <= channel_.disc()) {
+        disc += value;
+        inDisc += 1.0;
+      } else if (away > channel_.disc() + 1.5) {
+        ring += value;
+        inRing += 1.0;
+      }
+    }
+  }
+  return (disc / inDisc - ring / std::max(inRing, 1.0)) / MarkChannel::kSpan_grey;
 }
 
 void MarkDetail::addGiven(const Picture& picture, const PatchPose& pose, int radius_px) {

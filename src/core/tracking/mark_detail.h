@@ -22,10 +22,12 @@ class MarkDetail {
   /// Something stands out at the mark, so that it can be told by it.
   [[nodiscard]] bool standsOut() const { return !channel_.isLuma(); }
   /// Places around a pose where the detail may be, best first.
-  [[nodiscard]] std::vector<PixelPoint> places(const Picture& picture, const PatchPose& pose,
-                                               int reach_px) const;
+  [[nodiscard]] std::vector<PixelPoint> places(const Picture& picture, const PatchPose& pose, int reach_px,
+                                               std::size_t most = 3) const;
   /// How much a place looks like the detail, −1 … 1, to the pixel around it.
   [[nodiscard]] double likenessAt(const Picture& picture, const PatchPose& pose) const;
+  /// How much the middle of a place stands out from what lies around it, as a share of what was pointed at.
+  [[nodiscard]] double contrastAt(const Picture& picture, PixelPoint at) const;
 
  private:
   [[nodiscard]] MarkView viewOf(const Picture& picture, PixelPoint around, int reach_px = 0) const;

@@ -185,22 +185,19 @@ std::vector<std::size_t> sampleFrames(const Track& track) {
   return out;
 }
 
+/// Every frame is asked for, so that a source that keeps frames has them when the outline is followed.
 Result<Backdrop> gather(FrameSource& source, const Track& track, const JobControl& job) {
-  Backdrop out(!track.background.empty());
-  const std::vector<std::size_t> frames = sampleFrames(track);
-  for (std::size_t i = 0; i < frames.size(); ++i) {
-    if (job.cancelled()) return failure(ErrorCode::Cancelled, "following was stopped");
-    const auto picture = source.frame(frames[i]);
-    if (!picture && picture.error().code != ErrorCode::Damaged) return tl::unexpected(picture.error());
-    const bool moves = !track.background.empty();
-    if (picture) {
-      out.add({frames[i],
-               *picture,
-               moves ? track.background[frames[i] - track.firstFrame].at : PixelPoint{},
-               {}});
-    }
-    job.report(static_cast<double>(i + 1) / static_cast<double>(frames.size()));
-  }
+  const bool moves = !track.background.empty();
+  Backdrop out(moves);
+  const std::vector<std::size_t> wanted = sampleFrames(track);
+  const auto visit = [&](std::size_t n, const Picture* picture) -> Result<void> {
+    if (picture != nullptr && std::binary_search(wanted.begin(), wanted.end(), n))
+      out.add({n, *picture, moves ? track.background[n - track.firstFrame].at : PixelPoint{}, {}});
+    return {};
+  };
+  const std::size_t last = track.firstFrame + track.frameCount - 1;
+  if (auto ok = walkForwards(source, track.firstFrame, last, job, visit); !ok)
+    return tl::unexpected(ok.error());
   return out;
 }
 
@@ -230,15 +227,17 @@ void hideByLooking(Backdrop& backdrop, const Expected& drawn, std::size_t seedFr
   std::size_t start = 0;
   while (start + 1 < samples.size() && samples[start].frame < seedFrame) ++start;
   const int size = std::max(drawn.bounds.width, drawn.bounds.height);
+  bool lost = true;
   const auto look = [&](OutlineJourney& journey, std::size_t i) {
     const Backdrop::Sample& s = samples[i];
-    (void)journey.visit(s.frame, s.picture);
+    if (!journey.visit(s.frame, s.picture).seen) lost = true;
     const cv::Rect b = journey.bounds();
     out[i] = {b.x - size / 4, b.y - size / 4, b.width + size / 2, b.height + size / 2};
   };
   // A lure that rests in most samples is taken for what lies behind it at first. It is then lost near the
   // place where it came to rest; once it is left out from there, the next round finds it.
-  for (int round = 0; round < kRounds; ++round) {
+  for (int round = 0; round < kRounds && lost; ++round) {
+    lost = false;
     OutlineJourney on(backdrop, track, {}, wanted, seedFrame, ToldBy::Brightness);
     for (std::size_t i = start; i < samples.size(); ++i) look(on, i);
     OutlineJourney back(backdrop, track, {}, wanted, seedFrame, ToldBy::Brightness);

@@ -14,7 +14,7 @@ constexpr float kWeak = 3.5F;
 constexpr float kDeepShadow = 0.4F;  ///< of the background's brightness: darker is a thing, not a shadow
 constexpr float kBrightLight = 1.9F;
 constexpr float kLightCounts = 0.3F;  ///< of a squared distance that light alone could make
-constexpr double kRoomOfSize = 0.35;  ///< kept free around the expected place
+constexpr double kRoomOfSize = 0.25;  ///< kept free around the expected place
 constexpr int kThin_px = 5;           ///< narrower counts as thin
 constexpr double kLineOfSize = 0.7;   ///< a thin thing longer than this is the line
 constexpr double kHoleOfArea = 0.01;  ///< smaller holes are closed
@@ -25,27 +25,29 @@ constexpr int kRim_px = 3;            ///< in which a pixel may be partly covere
 constexpr double kStrandWeight = 0.02;
 constexpr float kNoCover = 0.3F;  ///< share of that distance at which a pixel counts as not covered
 
-/// Squared distance of each pixel from what lies behind it, in scatters.
-cv::Mat distances(const cv::Mat& colours, const Backdrop::View& behind, ToldBy by) {
+/// Squared distance of each pixel from what lies behind it in this light, in scatters.
+cv::Mat distances(const cv::Mat& colours, const Backdrop::View& behind, const cv::Mat& light, ToldBy by) {
   cv::Mat out(colours.size(), CV_32FC1);
   for (int y = 0; y < colours.rows; ++y) {
     const auto* c = colours.ptr<cv::Vec3b>(y);
     const auto* m = behind.middle.ptr<cv::Vec3f>(y);
     const auto* s = behind.scatter.ptr<cv::Vec3f>(y);
     const auto* known = behind.known.ptr<uchar>(y);
+    const float* usual = light.ptr<float>(y);
     auto* to = out.ptr<float>(y);
     for (int x = 0; x < colours.cols; ++x) {
       if (known[x] == 0) {
         to[x] = 0.0F;
         continue;
       }
-      const float luma = (static_cast<float>(c[x][0]) - m[x][0]) / s[x][0];
-      const float light = static_cast<float>(c[x][0]) / std::max(m[x][0], 1.0F);
-      const bool lightAlone = by == ToldBy::Colour && light > kDeepShadow && light < kBrightLight;
+      const float middle = usual[x] * m[x][0];
+      const float luma = (static_cast<float>(c[x][0]) - middle) / s[x][0];
+      const float factor = static_cast<float>(c[x][0]) / std::max(middle, 1.0F);
+      const bool lightAlone = by == ToldBy::Colour && factor > kDeepShadow && factor < kBrightLight;
       // Other light changes colour differences by the same factor as brightness.
-      const float factor = lightAlone ? light : 1.0F;
-      const float blue = (static_cast<float>(c[x][1]) - 128.0F - factor * (m[x][1] - 128.0F)) / s[x][1];
-      const float red = (static_cast<float>(c[x][2]) - 128.0F - factor * (m[x][2] - 128.0F)) / s[x][2];
+      const float colour = usual[x] * (lightAlone ? factor : 1.0F);
+      const float blue = (static_cast<float>(c[x][1]) - 128.0F - colour * (m[x][1] - 128.0F)) / s[x][1];
+      const float red = (static_cast<float>(c[x][2]) - 128.0F - colour * (m[x][2] - 128.0F)) / s[x][2];
       to[x] = blue * blue + red * red + (lightAlone ? kLightCounts * luma * luma : luma * luma);
     }
   }
@@ -54,11 +56,10 @@ cv::Mat distances(const cv::Mat& colours, const Backdrop::View& behind, ToldBy b
 
 /// The light of this frame beside the lure, as a factor.
 cv::Mat lightAround(const cv::Mat& colours, const Backdrop::View& behind, const cv::Mat& near) {
-  cv::Mat picture, counts;
-  colours.convertTo(picture, CV_32F);
+  cv::Mat counts;
   cv::bitwise_not(near, counts);
   counts &= behind.known;
-  return lightOver(picture, behind.middle, counts);
+  return lightOver(colours, behind.middle, counts);
 }
 
 /// Takes thin things away that run out of the picture's part or are longer than any of the lure's own.
@@ -186,7 +187,7 @@ Silhouette cutOut(const Picture& picture, Backdrop& backdrop, PixelPoint moved, 
                        whole;
   if (box.empty()) return {};
   const cv::Mat colours = picture.colours(box);
-  Backdrop::View behind = backdrop.view(box, moved, frame);
+  const Backdrop::View behind = backdrop.view(box, moved, frame);
   cv::Mat own = cv::Mat::zeros(box.size(), CV_8UC1);
   const cv::Rect place = expected.bounds & box;
   if (place.empty()) return {};
@@ -194,8 +195,7 @@ Silhouette cutOut(const Picture& picture, Backdrop& backdrop, PixelPoint moved, 
   const int reach = 2 * static_cast<int>(std::ceil(expected.reach_px)) + 1;
   cv::Mat near;
   cv::dilate(own, near, cv::getStructuringElement(cv::MORPH_RECT, cv::Size(reach, reach)));
-  behind.middle = inLight(behind.middle, lightAround(colours, behind, near));
-  const cv::Mat away = distances(colours, behind, by);
+  const cv::Mat away = distances(colours, behind, lightAround(colours, behind, near), by);
   cv::Mat weak = away > kWeak * kWeak;
   const cv::Mat strong = away > kStrong * kStrong;
   if (!hidden.empty()) weak.setTo(0, hidden(box));
@@ -203,8 +203,13 @@ Silhouette cutOut(const Picture& picture, Backdrop& backdrop, PixelPoint moved, 
 
   Silhouette out{box, belonging(weak, strong, own, near, away, expected.inOnePart), {}};
   if (cv::countNonZero(out.mask) == 0) return {};
-  out.cover = coverOf(away, strong, out.mask);
+  // The rim is refined in what surrounds the lure alone.
+  const cv::Rect bounds = cv::boundingRect(out.mask);
+  const cv::Point room2(kNearby_px, kNearby_px);
+  const cv::Rect around = cv::Rect(bounds.tl() - room2, bounds.br() + room2) & cv::Rect({}, box.size());
+  out.cover = coverOf(away(around), strong(around), out.mask(around));
   out.mask = out.cover >= 0.5F;
+  out.box = around + box.tl();
   if (cv::countNonZero(out.mask) == 0) return {};
   closeHoles(out.mask);
   return out;

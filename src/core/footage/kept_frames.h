@@ -1,0 +1,29 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <cstddef>
+#include <map>
+
+#include "core/footage/frame_source.h"
+
+namespace fin {
+
+/// Frames of another source, of which the first ones that are asked for are kept, as many as fit into a share
+/// of the memory. For work that goes over the same frames more than once: a least recently used cache would
+/// lose each frame just before it is wanted again.
+class KeptFrames : public FrameSource {
+ public:
+  /// `source` must outlive it.
+  KeptFrames(FrameSource& source, std::size_t bytes) : source_(source), bytes_(bytes) {}
+
+  [[nodiscard]] std::size_t frameCount() const override { return source_.frameCount(); }
+  [[nodiscard]] Seconds timeOf(std::size_t frame) const override { return source_.timeOf(frame); }
+  [[nodiscard]] Result<Picture> frame(std::size_t frame) override;
+
+ private:
+  FrameSource& source_;
+  std::size_t bytes_;
+  std::map<std::size_t, Picture> kept_;
+};
+
+}  // namespace fin

@@ -1,0 +1,124 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/readings/rattle.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/signals/sound_spectrum.h"
+
+namespace fin {
+namespace {
+
+constexpr std::size_t kStretch = 1024;  ///< samples, about 20 ms
+constexpr std::size_t kHop = 256;
+constexpr std::size_t kFineStretch = 4096;
+constexpr std::size_t kFineHop = 512;
+constexpr double kOnset_dB = 10.0;
+constexpr double kOver_dB = 7.0;  ///< below, a knock has died away
+constexpr double kLowest_Hz = 80.0;
+constexpr const char* kOnlyCompare = "compare only passes with one camera at one distance with fixed gain";
+
+double meanPower_dB(const Series& level) {
+  double sum = 0.0;
+  for (const double dB : level.y) sum += std::pow(10.0, dB / 10.0);
+  return 10.0 * std::log10(sum / static_cast<double>(level.size()));
+}
+
+/// When knocks begin: the level rises through 10 dB over the background, having died away before.
+std::vector<double> onsetsOf(const Series& level, double background_dB) {
+  std::vector<double> out;
+  bool on = false;
+  for (std::size_t i = 0; i < level.size(); ++i) {
+    const double over = level.y[i] - background_dB;
+    if (!on && over > kOnset_dB) {
+      out.push_back(level.t_s[i]);
+      on = true;
+    } else if (over < kOver_dB) {
+      on = false;
+    }
+  }
+  return out;
+}
+
+void readLevel(const HeardPass& heard, const Series& window, ReadingSheet& sheet) {
+  if (heard.quiet.empty()) {
+    sheet.refuse("rattle_level", "no quiet stretch is marked, so there is nothing to compare the level with");
+    return;
+  }
+  const Series quiet = earLevel(soundSpectra(heard.quiet, heard.rate_Hz, kStretch, kHop));
+  if (quiet.size() < 4) {
+    sheet.refuse("rattle_level", "the quiet stretch is too short; mark a second or more");
+    return;
+  }
+  Estimate e;
+  e.value = meanPower_dB(window) - meanPower_dB(quiet);
+  // Stretches that overlap by three quarters count for a quarter each.
+  const double independent = static_cast<double>(quiet.size()) * kHop / kStretch;
+  e.u95 = std::hypot(0.4, 1.96 * robustSpread(quiet.y) / std::sqrt(std::max(independent, 1.0)));
+  e.n = static_cast<double>(window.size());
+  e.grade = e.u95 < 1.0 ? Grade::Good : e.u95 < 3.0 ? Grade::Fair : Grade::Poor;
+  e.notes = {"A-weighted", kOnlyCompare};
+  sheet.give("rattle_level", e);
+}
+
+/// The strongest peak of the knocks' spectrum over the background's.
+void readPitch(const HeardPass& heard, const std::vector<double>& onsets, ReadingSheet& sheet) {
+  const SoundSpectra fine = soundSpectra(heard.window, heard.rate_Hz, kFineStretch, kFineHop);
+  if (onsets.empty() || fine.empty()) {
+    sheet.refuse("rattle_peak_frequency", "no knock stands out by 10 dB");
+    return;
+  }
+  const double half_s = 0.5 * static_cast<double>(kFineStretch) / heard.rate_Hz;
+  const auto bins = fine.power.front().size();
+  std::vector<double> loud(bins, 0.0);
+  std::vector<double> still(bins, 0.0);
+  double loudCount = 0.0;
+  double stillCount = 0.0;
+  for (std::size_t i = 0; i < fine.power.size(); ++i) {
+    const bool near = std::any_of(onsets.begin(), onsets.end(), [&](double t) {
+      return fine.time_s[i] > t - 0.5 * half_s && fine.time_s[i] < t + half_s;
+    });
+    std::vector<double>& sum = near ? loud : still;
+    (near ? loudCount : stillCount) += 1.0;
+    for (std::size_t k = 0; k < bins; ++k) sum[k] += fine.power[i][k];
+  }
+  const auto over = [&](std::size_t k) {
+    return loud[k] / std::max(loudCount, 1.0) - still[k] / std::max(stillCount, 1.0);
+  };
+  std::size_t best = static_cast<std::size_t>(kLowest_Hz / fine.hertzPerBin);
+  for (std::size_t k = best; k + 1 < bins; ++k) {
+    if (over(k) > over(best)) best = k;
+  }
+  const double left = std::log(std::max(over(best - 1), 1e-20));
+  const double middle = std::log(std::max(over(best), 1e-20));
+  const double right = std::log(std::max(over(best + 1), 1e-20));
+  const double bend = left - 2.0 * middle + right;
+  const double shift = bend < 0.0 ? std::clamp(0.5 * (left - right) / bend, -0.5, 0.5) : 0.0;
+  Estimate e;
+  e.value = (static_cast<double>(best) + shift) * fine.hertzPerBin;
+  e.u95 = std::hypot(fine.hertzPerBin, 0.01 * e.value);
+  e.n = static_cast<double>(onsets.size());
+  e.grade = gradeOf(e.value, e.u95);
+  e.notes.push_back(kOnlyCompare);
+  sheet.give("rattle_peak_frequency", e);
+}
+
+}  // namespace
+
+void readRattle(const HeardPass& heard, ReadingSheet& sheet) {
+  const Series level = earLevel(soundSpectra(heard.window, heard.rate_Hz, kStretch, kHop));
+  if (level.size() < 8) return;
+  readLevel(heard, level, sheet);
+  const std::vector<double> onsets = onsetsOf(level, median(level.y));
+  const double span = static_cast<double>(heard.window.size()) / heard.rate_Hz;
+  Estimate rate;
+  rate.n = static_cast<double>(onsets.size());
+  rate.value = rate.n / span;
+  rate.u95 = std::max(1.0, 0.05 * rate.n) / span;
+  rate.grade = rate.n >= 5.0 ? Grade::Good : Grade::Fair;
+  rate.notes.push_back(kOnlyCompare);
+  sheet.give("rattle_rate", rate);
+  readPitch(heard, onsets, sheet);
+}
+
+}  // namespace fin

@@ -1,0 +1,140 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/readings/skirt.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+#include <optional>
+
+#include "core/signals/local_fit.h"
+
+namespace fin {
+namespace {
+
+constexpr double kRimU95_px = 0.4;    ///< how far the rim may be off, all around and always the same way
+constexpr double kRatioShare = 0.35;  ///< of that, left in the ratio of two areas
+constexpr double kStopShare = 0.3;    ///< of the pace while it moves
+constexpr double kMovingShare = 0.8;  ///< of the way to the stop, that counts as moving
+constexpr double kAtRest_s = 1.0;
+constexpr double kOpens_s = 1.0;
+constexpr double kSmooth_s = 0.04;     ///< either way
+constexpr double kGoneAtLeast = 0.10;  ///< of the moving area: less than this does not collapse
+constexpr std::size_t kFewest = 8;
+
+const char* const kAll[] = {"flare_moving", "flare_rest", "flare_peak_ratio", "flare_half_life", "quiver"};
+
+/// When it stops: the pace falls below a share of what it was while moving, and does not rise above it again.
+std::optional<double> stopOf(const Series& pace) {
+  if (pace.size() < kFewest) return std::nullopt;
+  std::vector<double> sorted = pace.y;
+  std::sort(sorted.begin(), sorted.end());
+  const double fast = sorted[sorted.size() * 9 / 10];
+  for (std::size_t i = pace.size(); i-- > 0;) {
+    if (pace.y[i] < kStopShare * fast) continue;
+    if (i + kFewest >= pace.size()) return std::nullopt;  // it does not come to rest
+    return pace.t_s[i + 1];
+  }
+  return std::nullopt;
+}
+
+Series smoothed(const Series& series) {
+  Series out;
+  for (const double t : series.t_s) {
+    if (const auto fit = localFit(series, t, kSmooth_s)) out.add(t, fit->value);
+  }
+  return out;
+}
+
+Estimate areaEstimate(const Series& part, const OutlineTraces& traces) {
+  Estimate e;
+  e.value = median(part.y);
+  const double rim = kRimU95_px * traces.perimeter_px / std::max(traces.area_px2, 1.0);
+  const double scatter =
+      robustSpread(part.y) / std::sqrt(std::max(1.0, static_cast<double>(part.size()) / 6.0));
+  e.u95 = std::hypot(e.value * rim, e.value * 2.0 * traces.scaleRelativeU95, 1.96 * scatter);
+  e.n = static_cast<double>(part.size());
+  e.grade = gradeOf(e.value, e.u95);
+  return e;
+}
+
+void readPeak(const Series& area, double stop_s, const Estimate& moving, const Estimate& rest,
+              const OutlineTraces& traces, ReadingSheet& sheet) {
+  const Series opening = smoothed(area).between(stop_s, stop_s + kOpens_s);
+  if (opening.empty() || moving.value <= 0.0) return;
+  const auto top = std::max_element(opening.y.begin(), opening.y.end());
+  const double peak_s = opening.t_s[static_cast<std::size_t>(top - opening.y.begin())];
+  Estimate ratio;
+  ratio.value = *top / moving.value;
+  const double rim = kRatioShare * kRimU95_px * traces.perimeter_px / std::max(traces.area_px2, 1.0);
+  ratio.u95 = ratio.value * std::hypot(rim, 1.96 * robustSpread(area.between(area.t_s.front(), stop_s).y) /
+                                                moving.value / 2.0);
+  ratio.n = static_cast<double>(opening.size());
+  ratio.grade = gradeOf(ratio.value, ratio.u95);
+  sheet.give("flare_peak_ratio", ratio);
+
+  const double gone = *top - rest.value;
+  if (gone < kGoneAtLeast * moving.value) {
+    sheet.refuse("flare_half_life", "the skirt stays as open as it was at its widest");
+    return;
+  }
+  const Series after = smoothed(area).between(peak_s, area.t_s.back());
+  for (std::size_t i = 1; i < after.size(); ++i) {
+    const double half = rest.value + 0.5 * gone;
+    if (after.y[i] > half) continue;
+    const double share = (after.y[i - 1] - half) / std::max(after.y[i - 1] - after.y[i], 1e-9);
+    Estimate time;
+    time.value = after.t_s[i - 1] + share * (after.t_s[i] - after.t_s[i - 1]) - peak_s;
+    // A flat top: when it was widest is known as well as the area's own noise lets it be told.
+    const double fall = gone / std::max(2.0 * time.value, 1e-3);
+    time.u95 = std::hypot(2.0 * kSmooth_s, 1.96 * robustSpread(after.y) / 6.0 / fall);
+    time.n = static_cast<double>(after.size());
+    time.grade = gradeOf(time.value, time.u95);
+    sheet.give("flare_half_life", time);
+    return;
+  }
+  sheet.refuse("flare_half_life", "half of its opening has not gone before the view ends; film on");
+}
+
+void readQuiver(const OutlineTraces& traces, double from_s, ReadingSheet& sheet) {
+  const Series rest = traces.change.between(from_s, traces.change.empty() ? 0.0 : traces.change.t_s.back());
+  if (rest.size() < kFewest) return;
+  const double power = std::inner_product(rest.y.begin(), rest.y.end(), rest.y.begin(), 0.0);
+  Estimate e;
+  e.value = 100.0 * std::sqrt(power / static_cast<double>(rest.size()));
+  // Noise at the rim quivers as well: a few per cent of its pixels change from frame to frame.
+  const double noise = 100.0 * 0.04 * traces.perimeter_px / std::max(traces.area_px2, 1.0);
+  e.u95 = std::hypot(noise, e.value / std::sqrt(2.0 * static_cast<double>(rest.size())) * 1.96);
+  e.n = static_cast<double>(rest.size());
+  e.grade = gradeOf(e.value, e.u95);
+  e.notes.push_back("noise and coding at the rim quiver too: compare passes of one camera");
+  sheet.give("quiver", e);
+}
+
+}  // namespace
+
+void readSkirt(const OutlineTraces& traces, ReadingSheet& sheet) {
+  if (traces.area.size() < kFewest) return;
+  const auto stop = stopOf(traces.pace);
+  if (!stop) {
+    for (const char* name : kAll)
+      sheet.refuse(name, "the lure does not come to a stop in view; pull, then let it lie");
+    return;
+  }
+  const double start = traces.area.t_s.front();
+  const Series moving = traces.area.between(start, start + kMovingShare * (*stop - start));
+  const double end = traces.area.t_s.back();
+  const Series rest = traces.area.between(end - kAtRest_s, end);
+  if (moving.size() < kFewest || rest.size() < kFewest || end - kAtRest_s < *stop) {
+    for (const char* name : kAll)
+      sheet.refuse(name, "too short: a second of pull and two of rest are wanted");
+    return;
+  }
+  const Estimate movingArea = areaEstimate(moving, traces);
+  const Estimate restArea = areaEstimate(rest, traces);
+  sheet.give("flare_moving", movingArea);
+  sheet.give("flare_rest", restArea);
+  readPeak(traces.area, *stop, movingArea, restArea, traces, sheet);
+  readQuiver(traces, end - kAtRest_s, sheet);
+}
+
+}  // namespace fin
