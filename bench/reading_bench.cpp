@@ -67,6 +67,49 @@ void readingOverDecoding(benchmark::State& state) {
   state.counters["rms_px"] = error;
   std::filesystem::remove(file);
 }
+/// Following two marks, or an outline alone, over only decoding.
+void followingOverDecoding(benchmark::State& state) {
+  const bool outline = state.range(0) != 0;
+  const auto file = std::filesystem::temp_directory_path() / "agile-fin-bench.mp4";
+  const fin::RehearsalTank tank(scene());
+  if (auto filmed = fin::filmRehearsal(scene(), file); !filmed)
+    return state.SkipWithError("no clip could be filmed");
+  const auto clip = *fin::Clip::open(file);
+  fin::PassRequest request = fin::requestFor(tank, file);
+  if (outline) {
+    const fin::PixelPoint nose = tank.markAt(fin::MarkName::Nose, request.firstFrame);
+    const fin::PixelPoint tail = tank.markAt(fin::MarkName::Tail, request.firstFrame);
+    const fin::PixelPoint half = (nose - tail) * 0.55;
+    const fin::PixelPoint aside = fin::PixelPoint{-half.y_px, half.x_px} * 0.35;
+    const fin::PixelPoint middle = fin::midpoint(nose, tail);
+    request.outline =
+        fin::OutlineSeed{request.firstFrame, {middle + half, middle + aside, middle - half, middle - aside}};
+    request.marks.clear();
+  }
+  double decoding = 0.0;
+  double following = 0.0;
+  for (auto _ : state) {
+    auto start = Clock::now();
+    auto plain = *fin::Clip::reader(clip, {});
+    for (std::size_t n = request.firstFrame; n <= *request.lastFrame; ++n)
+      benchmark::DoNotOptimize(plain->frame(n));
+    decoding += seconds(start);
+    start = Clock::now();
+    auto source = *fin::Clip::reader(clip, {});
+    const auto track = fin::followPass(request, *clip, *source);
+    if (!track) return state.SkipWithError(track.error().message.c_str());
+    following += seconds(start);
+  }
+  state.counters["following_over_decoding"] = following / decoding;
+  std::filesystem::remove(file);
+}
+BENCHMARK(followingOverDecoding)
+    ->ArgName("outline")
+    ->Arg(0)
+    ->Arg(1)
+    ->Iterations(3)
+    ->Unit(benchmark::kMillisecond);
+
 BENCHMARK(readingOverDecoding)->Iterations(3)->Unit(benchmark::kMillisecond);
 
 }  // namespace

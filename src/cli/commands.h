@@ -4,13 +4,14 @@
 #include <filesystem>
 #include <optional>
 #include <string>
+#include <vector>
 
 #include "core/units/result.h"
 
 namespace fin::cli {
 
 /// The exit codes of the contract.
-enum class Exit { Done = 0, BadRequest = 2, Unreadable = 3, Lost = 4 };
+enum class Exit { Done = 0, BadRequest = 2, Unreadable = 3, Lost = 4, Interrupted = 130 };
 
 Exit exitFor(const Error& error);
 
@@ -21,6 +22,15 @@ struct ReadCommand {
   std::optional<std::filesystem::path> track;
 };
 Exit run(const ReadCommand& command);
+
+/// Many pass files: those below folders, and those that patterns name. Each one's readings and track go
+/// beside it, or into one folder; what is there already and still true is not made again.
+struct BatchCommand {
+  std::vector<std::string> places;
+  std::optional<std::filesystem::path> out;
+  int jobs = 0;  ///< at a time; 0 for as many as there are cores
+};
+Exit run(const BatchCommand& command);
 
 /// Films the demo day in the rehearsal tank and writes its log.
 struct RehearseCommand {

@@ -15,6 +15,14 @@ int main(int argc, char** argv) {
   readApp->add_option("--out", out, "write the readings here instead of to standard output");
   readApp->add_option("--track", track, "write the track here as CSV");
 
+  fin::cli::BatchCommand batch;
+  std::string batchOut;
+  CLI::App* batchApp = app.add_subcommand(
+      "batch", "read many pass files at once; may be stopped, and goes on where it was when called again");
+  batchApp->add_option("places", batch.places, "folders (with all below), files or patterns")->required();
+  batchApp->add_option("--out", batchOut, "folder for the readings and tracks, instead of beside each pass");
+  batchApp->add_option("--jobs", batch.jobs, "passes at a time, instead of one for each core");
+
   fin::cli::RehearseCommand rehearse;
   CLI::App* rehearseApp =
       app.add_subcommand("rehearse", "film the demo day in the rehearsal tank, with its log");
@@ -27,5 +35,7 @@ int main(int argc, char** argv) {
   }
   if (!out.empty()) read.out = out;
   if (!track.empty()) read.track = track;
+  if (!batchOut.empty()) batch.out = batchOut;
+  if (*batchApp) return static_cast<int>(fin::cli::run(batch));
   return static_cast<int>(*rehearseApp ? fin::cli::run(rehearse) : fin::cli::run(read));
 }

@@ -1,32 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <gtest/gtest.h>
-#include <sys/wait.h>
 
-#include <cstdlib>
-#include <fstream>
-#include <iterator>
-
-#include "support/small_scene.h"
+#include "support/command_line.h"
 
 namespace fin {
 namespace {
 
-struct Ran {
-  int exit = -1;
-  std::string out;
-  std::string err;
-};
-
-std::string slurp(const std::filesystem::path& file) {
-  std::ifstream in(file, std::ios::binary);
-  return {std::istreambuf_iterator<char>(in), {}};
-}
+using test::Ran;
+using test::slurp;
 
 Ran run(const test::TemporaryFolder& folder, const std::string& arguments) {
-  const std::string command = std::string(FIN_CLI) + " " + arguments + " >" + (folder / "out").string() +
-                              " 2>" + (folder / "err").string();
-  const int status = std::system(command.c_str());
-  return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, slurp(folder / "out"), slurp(folder / "err")};
+  return test::runCli(folder, arguments);
 }
 
 TEST(ReadCommand, MeasuresAClipFromAPassFile) {

@@ -16,6 +16,9 @@
 namespace fin {
 namespace {
 
+constexpr double kTailLost_s = 0.1;
+constexpr double kTurned_bodies = 0.25;  ///< how far the nose may be off for the body's middle
+constexpr double kSways_bodies = 0.05;
 constexpr double kTumbleFrom_deg = 360.0;
 constexpr double kFlutterFrom_deg = 30.0;
 constexpr double kGlideFrom = 0.35;
@@ -194,13 +197,20 @@ void readGlide(const LineFit& down, const LineFit& side, double face, ReadingShe
 }
 
 void readTravel(const PassTraces& traces, const SteadyPart& part, ReadingSheet& sheet) {
-  const Series fall = traces.alongCentre.between(std::max(part.fit.start_s, traces.alongCentre.t_s.front()),
-                                                 part.landed ? part.to_s + kBeforeBottom_s : part.to_s);
+  // Where the tail was lost on the way, the nose alone knows where it got to; the body may have turned by
+  // then.
+  const bool byNose =
+      !traces.alongNose.empty() && traces.alongNose.t_s.back() > traces.alongCentre.t_s.back() + kTailLost_s;
+  const Series& path = byNose ? traces.alongNose : traces.alongCentre;
+  const double end = byNose ? path.t_s.back() : part.landed ? part.to_s + kBeforeBottom_s : part.to_s;
+  const Series fall = path.between(std::max(part.fit.start_s, path.t_s.front()), end);
   if (fall.size() < 2) return;
   Estimate e;
   e.value = std::abs(fall.y.back() - fall.y.front());
+  // Where the fall begins and ends is not known to the frame, and the body sways meanwhile.
   e.u95 = std::hypot(std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel,
-                     e.value * traces.scaleRelativeU95);
+                     e.value * traces.scaleRelativeU95,
+                     (byNose ? kTurned_bodies : kSways_bodies) * traces.bodyLength);
   e.n = static_cast<double>(fall.size());
   e.grade = gradeOf(e.value, e.u95);
   sheet.give("fall_travel", e);

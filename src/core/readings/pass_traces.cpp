@@ -210,6 +210,13 @@ PassTraces traceBody(const Track& track, std::span<const double> time_s, const G
       tipLengths.push_back(std::hypot(toTip.u_mm, toTip.v_mm));
     }
   }
+  if (track.background.empty()) {
+    const MarkTrack& nose = *track.find(MarkName::Nose);
+    for (std::size_t i = 0; i < track.frameCount; ++i) {
+      if (nose.samples[i].seen)
+        out.alongNose.add(time_s[i], frame.toTank(geometry.picture.flat(nose.samples[i].at)).u_mm);
+    }
+  }
   out.bodyLength = median(lengths);
   if (!tipLengths.empty()) out.tipLength = median(tipLengths);
   const double spacing = out.axis.spacing_s();

@@ -31,6 +31,7 @@ struct Geometry {
 struct PassTraces {
   Series alongCentre;  ///< body centre, midway between nose and tail, along the pull
   Series upCentre;     ///< the same, upwards (top view: across)
+  Series alongNose;    ///< the nose's, also where the tail is not seen
   Series acrossTail;   ///< tail's v: across in a top view
   Series axis;         ///< angle of tail→nose from the pull towards v
   Series bodyAlong;    ///< nose minus tail along the pull

@@ -19,6 +19,7 @@ constexpr double kAtRest_s = 1.0;
 constexpr double kOpens_s = 1.0;
 constexpr double kSmooth_s = 0.04;     ///< either way
 constexpr double kGoneAtLeast = 0.10;  ///< of the moving area: less than this does not collapse
+constexpr double kRimNoise = 0.12;     ///< of its pixels, that change from frame to frame
 constexpr std::size_t kFewest = 8;
 
 const char* const kAll[] = {"flare_moving", "flare_rest", "flare_peak_ratio", "flare_half_life", "quiver"};
@@ -101,8 +102,8 @@ void readQuiver(const OutlineTraces& traces, double from_s, ReadingSheet& sheet)
   const double power = std::inner_product(rest.y.begin(), rest.y.end(), rest.y.begin(), 0.0);
   Estimate e;
   e.value = 100.0 * std::sqrt(power / static_cast<double>(rest.size()));
-  // Noise at the rim quivers as well: a few per cent of its pixels change from frame to frame.
-  const double noise = 100.0 * 0.04 * traces.perimeter_px / std::max(traces.area_px2, 1.0);
+  // Noise at the rim quivers as well.
+  const double noise = 100.0 * kRimNoise * traces.perimeter_px / std::max(traces.area_px2, 1.0);
   e.u95 = std::hypot(noise, e.value / std::sqrt(2.0 * static_cast<double>(rest.size())) * 1.96);
   e.n = static_cast<double>(rest.size());
   e.grade = gradeOf(e.value, e.u95);

@@ -1,0 +1,163 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <fmt/format.h>
+#include <glob.h>
+#include <algorithm>
+#include <atomic>
+#include <csignal>
+#include <fstream>
+#include <iterator>
+#include <mutex>
+#include <nlohmann/json.hpp>
+#include <set>
+#include <thread>
+#include <vector>
+
+#include "cli/commands.h"
+#include "cli/measure_file.h"
+#include "core/passes/result_files.h"
+
+namespace fin::cli {
+namespace {
+
+namespace fs = std::filesystem;
+
+constexpr std::string_view kPassEnding = ".pass.json";
+
+volatile std::sig_atomic_t interrupted = 0;
+
+bool isPass(const fs::path& file) {
+  return file.filename().string().ends_with(kPassEnding);
+}
+
+/// Every pass file below the folders, and those that the patterns name, each once and in order.
+std::vector<fs::path> passesOf(const std::vector<std::string>& places) {
+  std::set<fs::path> found;
+  for (const std::string& place : places) {
+    std::error_code ignored;
+    if (fs::is_directory(place, ignored)) {
+      for (const auto& entry : fs::recursive_directory_iterator(place, ignored)) {
+        if (entry.is_regular_file(ignored) && isPass(entry.path())) found.insert(entry.path());
+      }
+      continue;
+    }
+    glob_t matches{};
+    if (::glob(place.c_str(), 0, nullptr, &matches) == 0) {
+      for (std::size_t i = 0; i < matches.gl_pathc; ++i) found.insert(matches.gl_pathv[i]);
+    } else {
+      found.insert(place);  // told as missing when its turn comes
+    }
+    ::globfree(&matches);
+  }
+  return {found.begin(), found.end()};
+}
+
+/// Where a pass's readings go: beside it, or into the folder that was named.
+fs::path resultFor(const fs::path& pass, const std::optional<fs::path>& folder) {
+  std::string name = pass.filename().string();
+  if (isPass(pass)) name.resize(name.size() - kPassEnding.size());
+  return (folder ? *folder : pass.parent_path()) / (name + ".readings.json");
+}
+
+/// True where the readings are there already, made by this method from the pass and the clip as they are.
+bool isDone(const fs::path& pass, const fs::path& result) {
+  std::error_code failed;
+  const auto made = fs::last_write_time(result, failed);
+  if (failed || fs::last_write_time(pass, failed) > made || failed) return false;
+  std::ifstream text(result, std::ios::binary);
+  const auto readings = nlohmann::json::parse(text, nullptr, false);
+  if (!readings.is_object() || readings.value("method", 0) != kMethodVersion) return false;
+  std::ifstream said(pass, std::ios::binary);
+  const auto request = nlohmann::json::parse(said, nullptr, false);
+  if (!request.is_object() || !request.contains("clip") || !request["clip"].is_string()) return false;
+  const auto clipMade = fs::last_write_time(pass.parent_path() / request["clip"].get<std::string>(), failed);
+  return !failed && clipMade <= made;
+}
+
+/// The passes still to be made, handed out one by one to the workers.
+class Batch {
+ public:
+  Batch(const BatchCommand& command, std::vector<fs::path> passes)
+      : command_(command), passes_(std::move(passes)) {}
+
+  Exit run(unsigned workers) {
+    std::vector<std::jthread> threads;
+    for (unsigned i = 0; i < workers; ++i) threads.emplace_back([this] { work(); });
+    // A signal may only set a flag; the one who waits passes it on.
+    while (finished_ < workers) {
+      if (interrupted != 0) stop_.request_stop();
+      std::this_thread::sleep_for(std::chrono::milliseconds(20));
+    }
+    threads.clear();
+    fmt::print(stderr, "agile-fin-cli: {} read, {} there already, {} failed, {} left\n", read_, kept_,
+               failed_, passes_.size() - read_ - kept_ - failed_);
+    return stop_.stop_requested() ? Exit::Interrupted : worst_;
+  }
+
+ private:
+  void work() {
+    for (std::size_t i = next_++; i < passes_.size() && !stop_.stop_requested(); i = next_++) one(passes_[i]);
+    ++finished_;
+  }
+
+  void one(const fs::path& pass) {
+    const fs::path result = resultFor(pass, command_.out);
+    if (isDone(pass, result)) return tell(pass, "there already", kept_);
+    const auto measured = measureFile(pass.string(), 1, {stop_.get_token(), {}});
+    if (!measured) {
+      if (measured.error().code == ErrorCode::Cancelled) return;
+      return fail(pass, measured.error());
+    }
+    if (lureLost(measured->request, measured->result))
+      return fail(pass, {ErrorCode::Lost, "the lure was lost right after its marks; no reading stands", ""});
+    fs::path track = result;
+    track.replace_extension().replace_extension(".track.csv");
+    if (auto ok = spill(track, writeTrack(measured->result)); !ok) return fail(pass, ok.error());
+    // Last, so that readings that are there mean that all of it is.
+    if (auto ok = spill(result, writeReadings(measured->request, measured->result)); !ok)
+      return fail(pass, ok.error());
+    tell(pass, fmt::format("{} readings", measured->result.readings.readings.size()), read_);
+  }
+
+  void tell(const fs::path& pass, const std::string& what, std::size_t& count) {
+    const std::lock_guard lock(telling_);
+    ++count;
+    fmt::print(stderr, "agile-fin-cli: {} of {}: {}: {}\n", read_ + kept_ + failed_, passes_.size(),
+               pass.filename().string(), what);
+  }
+  void fail(const fs::path& pass, const Error& error) {
+    tell(pass, error.message, failed_);
+    const std::lock_guard lock(telling_);
+    worst_ = std::max(worst_, exitFor(error));
+  }
+
+  const BatchCommand& command_;
+  std::vector<fs::path> passes_;
+  std::atomic<std::size_t> next_ = 0;
+  std::atomic<unsigned> finished_ = 0;
+  std::stop_source stop_;
+  std::mutex telling_;
+  std::size_t read_ = 0;
+  std::size_t kept_ = 0;
+  std::size_t failed_ = 0;
+  Exit worst_ = Exit::Done;
+};
+
+}  // namespace
+
+Exit run(const BatchCommand& command) {
+  std::vector<fs::path> passes = passesOf(command.places);
+  if (passes.empty())
+    return complain({ErrorCode::BadRequest, "there is no pass file (*.pass.json) in what was named", ""});
+  if (command.out) {
+    std::error_code failed;
+    fs::create_directories(*command.out, failed);
+    if (failed) return complain({ErrorCode::BadRequest, command.out->string() + ": cannot be made", ""});
+  }
+  std::signal(SIGINT, [](int) { interrupted = 1; });
+  std::signal(SIGTERM, [](int) { interrupted = 1; });
+  const unsigned cores = std::max(1U, std::thread::hardware_concurrency());
+  const unsigned wanted = command.jobs > 0 ? static_cast<unsigned>(command.jobs) : cores;
+  return Batch(command, std::move(passes)).run(std::min<unsigned>(wanted, 64));
+}
+
+}  // namespace fin::cli

@@ -1,0 +1,58 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/measure_file.h"
+
+#include <fstream>
+#include <iostream>
+#include <iterator>
+
+namespace fin::cli {
+namespace {
+
+Result<std::string> slurp(const std::string& name) {
+  if (name == "-") return std::string(std::istreambuf_iterator<char>(std::cin), {});
+  std::error_code ignored;
+  std::ifstream file(name, std::ios::binary);
+  if (!file || std::filesystem::is_directory(name, ignored)) {
+    return failure(ErrorCode::BadRequest, name + ": the pass file cannot be read", name);
+  }
+  return std::string(std::istreambuf_iterator<char>(file), {});
+}
+
+}  // namespace
+
+Result<Measured> measureFile(const std::string& pass, int threads, const JobControl& job) {
+  const auto text = slurp(pass);
+  if (!text) return tl::unexpected(text.error());
+  const auto folder = pass == "-" ? std::filesystem::path() : std::filesystem::path(pass).parent_path();
+  auto request = parsePassRequest(*text, folder);
+  if (!request) return tl::unexpected(request.error());
+  const auto clip = openClip(*request);
+  if (!clip) return tl::unexpected(clip.error());
+  Clip::ReaderOptions options;
+  options.threads = threads;
+  const auto source = Clip::reader(*clip, options);
+  if (!source) return tl::unexpected(source.error());
+  auto track = followPass(*request, **clip, **source, job);
+  if (!track) return tl::unexpected(track.error());
+  auto result = readPass(*request, **clip, std::move(*track));
+  if (!result) return tl::unexpected(result.error());
+  return Measured{std::move(*request), std::move(*result)};
+}
+
+Result<void> spill(const std::filesystem::path& path, const std::string& text) {
+  std::error_code failed;
+  const auto kind = std::filesystem::status(path, failed).type();
+  const bool plain =
+      kind == std::filesystem::file_type::regular || kind == std::filesystem::file_type::not_found;
+  std::filesystem::path part = path;
+  if (plain) part += ".part";  // a pipe or a device is written to as it is
+  std::ofstream file(part, std::ios::binary);
+  file << text;
+  file.close();
+  if (file && plain) std::filesystem::rename(part, path, failed);
+  if (!file || (plain && failed))
+    return failure(ErrorCode::BadRequest, path.string() + ": cannot be written here", path.string());
+  return {};
+}
+
+}  // namespace fin::cli

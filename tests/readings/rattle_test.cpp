@@ -1,0 +1,75 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/readings/rattle.h"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+#include <numbers>
+#include <random>
+
+#include "core/signals/sound_spectrum.h"
+#include "support/truth_readings.h"
+
+namespace fin {
+namespace {
+
+using test::valueOf;
+
+constexpr double kRate_Hz = 48000.0;
+
+std::vector<float> hiss(double seconds, double level, unsigned seed) {
+  std::mt19937 random(seed);
+  std::normal_distribution<double> noise(0.0, level);
+  std::vector<float> out(static_cast<std::size_t>(seconds * kRate_Hz));
+  for (float& s : out) s = static_cast<float>(noise(random));
+  return out;
+}
+
+/// Knocks that die away within a few hundredths of a second, one every 0.7 s.
+void addKnocks(std::vector<float>& sound, double pitch_Hz, double loud) {
+  for (std::size_t i = 0; i < sound.size(); ++i) {
+    const double since = std::fmod(static_cast<double>(i) / kRate_Hz, 0.7) - 0.3;
+    if (since < 0.0) continue;
+    sound[i] += static_cast<float>(loud * std::exp(-since / 0.02) *
+                                   std::sin(2.0 * std::numbers::pi * pitch_Hz * since));
+  }
+}
+
+ReadingSet read(const HeardPass& heard) {
+  ReadingSheet sheet;
+  readRattle(heard, sheet);
+  return sheet.complete({Protocol::Sound, View::Side, {}, false, false, false});
+}
+
+TEST(EarWeight, HasTheValuesOfTheStandard) {
+  // IEC 61672-1:2013, table 3, to the tenth of a decibel that it gives.
+  const std::pair<double, double> table[] = {{31.62, -39.4}, {100.0, -19.1}, {251.19, -8.6},
+                                             {1000.0, 0.0},  {2511.9, 1.3},  {10000.0, -2.5}};
+  for (const auto& [frequency, dB] : table) EXPECT_NEAR(10.0 * std::log10(earWeight(frequency)), dB, 0.06);
+}
+
+TEST(Rattle, CountsKnocksAndFindsTheirPitch) {
+  HeardPass heard{kRate_Hz, hiss(7.0, 0.003, 1), hiss(1.5, 0.003, 2)};
+  addKnocks(heard.window, 2300.0, 0.4);
+  const ReadingSet set = read(heard);
+  EXPECT_NEAR(valueOf(set, "rattle_rate"), 10.0 / 7.0, 1e-6);
+  EXPECT_NEAR(valueOf(set, "rattle_peak_frequency"), 2300.0, 10.0);
+  EXPECT_GT(valueOf(set, "rattle_level"), 15.0);
+}
+
+TEST(Rattle, ReadsTheLevelOverTheQuietStretch) {
+  // The same hiss four times as loud: 12.04 dB, whatever the weighting.
+  const ReadingSet set = read({kRate_Hz, hiss(5.0, 0.012, 1), hiss(2.0, 0.003, 2)});
+  EXPECT_NEAR(valueOf(set, "rattle_level"), 12.04, 0.3);
+  EXPECT_EQ(valueOf(set, "rattle_rate"), 0.0) << "an even hiss has no onsets";
+  EXPECT_EQ(set.find("rattle_peak_frequency"), nullptr);
+}
+
+TEST(Rattle, RefusesALevelWithNothingToCompareItWith) {
+  const ReadingSet set = read({kRate_Hz, hiss(3.0, 0.01, 1), {}});
+  EXPECT_EQ(set.find("rattle_level"), nullptr);
+  EXPECT_NE(set.find("rattle_rate"), nullptr);
+}
+
+}  // namespace
+}  // namespace fin

@@ -1,0 +1,33 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <sys/wait.h>
+#include <cstdlib>
+#include <fstream>
+#include <iterator>
+#include <string>
+
+#include "support/small_scene.h"
+
+namespace fin::test {
+
+/// What a run of the command line gave.
+struct Ran {
+  int exit = -1;
+  std::string out;
+  std::string err;
+};
+
+inline std::string slurp(const std::filesystem::path& file) {
+  std::ifstream in(file, std::ios::binary);
+  return {std::istreambuf_iterator<char>(in), {}};
+}
+
+inline Ran runCli(const TemporaryFolder& folder, const std::string& arguments) {
+  const std::string command = std::string(FIN_CLI) + " " + arguments + " >" + (folder / "out").string() +
+                              " 2>" + (folder / "err").string();
+  const int status = std::system(command.c_str());
+  return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, slurp(folder / "out"), slurp(folder / "err")};
+}
+
+}  // namespace fin::test
