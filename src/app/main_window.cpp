@@ -25,6 +25,7 @@ QString keyTable() {
       {"Space", QObject::tr("run slowly, halt")},
       {"R", QObject::tr("place the ends of the known length")},
       {"1, 2, 3", QObject::tr("place nose, tail, the tip of a soft tail")},
+      {"5, 6, 7", QObject::tr("place back, belly (head-on), the flank spot (side)")},
       {"4, H", QObject::tr("draw around the lure, around what is to be hidden")},
       {"E, X", QObject::tr("next doubtful stretch; foul from here, to here")},
       {"Arrows, Enter", QObject::tr("move the cross half a pixel (Shift: five), place it")},

@@ -46,7 +46,12 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
            {"plan-sheet.png", [plan] { plan(PlanPlace::Page::Sheet); }},
            {"poolside.png", [this] { window_.go(Place::Poolside); }},
            {"bench-pull.png", [bench] { bench(1, 0.55); }},
-           {"bench-fall.png", [bench] { bench(3, 0.6); }},
+           {"bench-putting-right.png", [this] { window_.bench().findChild<QPushButton*>("mend")->click(); }},
+           {"bench-fall.png",
+            [this, bench] {
+              press("mendDone");
+              bench(3, 0.6);
+            }},
            // On the pass of the picture before, which lies ready.
            {"bench-size-and-time.png",
             [this] {

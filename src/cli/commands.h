@@ -32,6 +32,12 @@ struct BatchCommand {
 };
 Exit run(const BatchCommand& command);
 
+/// Writes a pass file for every further way of the lure through the picture beside the one given.
+struct SplitCommand {
+  std::filesystem::path pass;
+};
+Exit run(const SplitCommand& command);
+
 /// Films the demo day in the rehearsal tank and writes its log.
 struct RehearseCommand {
   std::filesystem::path folder;

@@ -23,6 +23,11 @@ int main(int argc, char** argv) {
   batchApp->add_option("--out", batchOut, "folder for the readings and tracks, instead of beside each pass");
   batchApp->add_option("--jobs", batch.jobs, "passes at a time, instead of one for each core");
 
+  fin::cli::SplitCommand split;
+  CLI::App* splitApp = app.add_subcommand(
+      "split", "where the lure crosses the picture again, write a pass file for each further way");
+  splitApp->add_option("pass", split.pass, "pass file (agile-fin-pass/1)")->required();
+
   fin::cli::RehearseCommand rehearse;
   CLI::App* rehearseApp =
       app.add_subcommand("rehearse", "film the demo day in the rehearsal tank, with its log");
@@ -36,6 +41,7 @@ int main(int argc, char** argv) {
   if (!out.empty()) read.out = out;
   if (!track.empty()) read.track = track;
   if (!batchOut.empty()) batch.out = batchOut;
+  if (*splitApp) return static_cast<int>(fin::cli::run(split));
   if (*batchApp) return static_cast<int>(fin::cli::run(batch));
   return static_cast<int>(*rehearseApp ? fin::cli::run(rehearse) : fin::cli::run(read));
 }

@@ -166,6 +166,36 @@ TEST_F(Mending, FollowsTheOutlineOfWhatIsDrawnByKeysAlone) {
   EXPECT_EQ(desk().result()->track.outline[60].area_px2, area);
 }
 
+TEST_F(Mending, MakesAPassOfEachFurtherWayThroughThePicture) {
+  RehearsalScene scene = test::smallPull();
+  scene.length = Seconds(2.5);  // out of the picture after about two seconds
+  RehearsalTank tank(scene);
+  ClipWriterOptions options;
+  options.width_px = scene.camera.width_px;
+  options.height_px = scene.camera.height_px;
+  options.rate = scene.rate;
+  auto writer = ClipWriter::create(folder_ / "there-and-back.mp4", options);
+  ASSERT_TRUE(writer);
+  const std::size_t there = tank.frameCount();
+  for (std::size_t n = 0; n < 2 * there; ++n) {
+    const auto picture = tank.frame(n < there ? n : 2 * there - 1 - n);
+    ASSERT_TRUE((*writer)->add(picture->rgb(), Seconds(static_cast<double>(n) / scene.rate.value())));
+  }
+  ASSERT_TRUE((*writer)->finish());
+  desk().openClip(QString::fromStdString((folder_ / "there-and-back.mp4").string()));
+  ASSERT_TRUE(waitFor([&] { return desk().passes().size() == 2 && desk().clip() && !desk().busy(); }));
+  desk().edit("Say the marks", [&](PassRequest& r) { r.marks = requestFor(tank, {}).marks; });
+  ASSERT_TRUE(settled());
+  press("mend");
+  press("splitCrossings");
+  ASSERT_TRUE(waitFor([&] { return desk().passes().size() == 3 && !desk().busy(); }));
+  const PassRequest& way = desk().passes().back().request;
+  EXPECT_GT(way.firstFrame, there);
+  EXPECT_EQ(way.marks.size(), 2U);
+  undo();
+  EXPECT_EQ(desk().passes().size(), 2U);
+}
+
 TEST_F(Mending, KeepsTheEarlierTrackWhenAChangeCannotBeFollowed) {
   ASSERT_TRUE(goTo(90));
   desk().edit("Place it on the wall", [&](PassRequest& r) {

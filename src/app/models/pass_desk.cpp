@@ -159,6 +159,7 @@ void PassDesk::select(RowId id) {
 void PassDesk::openCurrentClip() {
   reading_.stop();
   opening_.stop();
+  splitting_.stop();
   followingNow_ = false;
   clip_.reset();
   clock_.reset();
@@ -319,8 +320,10 @@ void PassDesk::applySharedInstants(const std::vector<std::pair<RowId, std::optio
   reload();
 }
 
-bool PassDesk::readyToFollow(const PassRequest& request) const {
-  return request.outline || (hasSeed(request, MarkName::Nose) && hasSeed(request, MarkName::Tail));
+bool PassDesk::readyToFollow(const PassRequest& request) {
+  const auto both = [&request](MarkName a, MarkName b) { return hasSeed(request, a) && hasSeed(request, b); };
+  return request.protocol == Protocol::Sound || request.outline || both(MarkName::Nose, MarkName::Tail) ||
+         (request.view == View::HeadOn && both(MarkName::Back, MarkName::Belly));
 }
 
 void PassDesk::followAnew() {
@@ -403,6 +406,43 @@ void PassDesk::keepOutcome(RowId id, Outcome outcome) {
   if (result_->warnings.size() > known) emit told(QString::fromStdString(result_->warnings[known]), false);
   if (const QString doubt = rateDoubt(log_, passes_, *current(), keptReadings_); !doubt.isEmpty())
     emit told(doubt, true);
+}
+
+void PassDesk::splitCrossings() {
+  const LoggedPass* pass = current();
+  if (pass == nullptr || !clip_ || !result_ || splitting_.running()) return;
+  emit told(tr("Looking for further ways of the lure through the picture …"), false);
+  splitting_.start(
+      [clip = clip_, request = pass->request,
+       track = result_->track](const std::stop_token& stop) -> Result<std::vector<PassRequest>> {
+        auto source = Clip::reader(clip, {});
+        if (!source) return tl::unexpected(source.error());
+        return furtherPasses(request, track, **source, {stop, {}});
+      },
+      [this, kept = *pass](Result<std::vector<PassRequest>> further) {
+        keepFurther(kept, std::move(further));
+      });
+}
+
+void PassDesk::keepFurther(const LoggedPass& pass, Result<std::vector<PassRequest>> further) {
+  if (!further) return tell(further.error());
+  if (further->empty())
+    return emit told(tr("The lure does not come back: it was not found in the picture again."), false);
+  undo_.beginMacro(tr("Make further passes"));
+  for (std::size_t i = 0; i < further->size(); ++i) {
+    const std::string title = pass.title + tr(", way %1").arg(i + 2).toStdString();
+    const auto id = log_.addPass(title, (*further)[i]);
+    if (!id) {
+      tell(id.error());
+      break;
+    }
+    if (auto ok = log_.assign(*id, pass.planned, pass.camera); !ok) tell(ok.error());
+    undo_.push(new ShowPass(*this, *id, tr("Make a further pass"), false));
+  }
+  undo_.endMacro();
+  emit told(tr("%n further way(s) through the picture, each a pass of its own now.", "",
+               static_cast<int>(further->size())),
+            false);
 }
 
 void PassDesk::findClip(const QString& file) {

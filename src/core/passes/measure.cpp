@@ -15,6 +15,7 @@
 #include "core/readings/skirt.h"
 #include "core/readings/twitch.h"
 #include "core/tracking/background.h"
+#include "core/tracking/crossings.h"
 #include "core/tracking/flank.h"
 #include "core/tracking/follow.h"
 #include "core/tracking/outline.h"
@@ -204,6 +205,25 @@ Result<Track> followPassAgain(const PassRequest& request, const Track& earlier, 
   return followChanged(source,
                        {request.marks, request.firstFrame, lastFrameOf(request, clip), request.hidden},
                        earlier, before.marks, job);
+}
+
+Result<std::vector<PassRequest>> furtherPasses(const PassRequest& request, const Track& track,
+                                               FrameSource& source, const JobControl& job) {
+  const FollowRequest followed{request.marks, track.firstFrame, track.firstFrame + track.frameCount - 1,
+                               request.hidden};
+  auto crossings = findCrossings(source, followed, track, job);
+  if (!crossings) return tl::unexpected(crossings.error());
+  std::vector<PassRequest> out;
+  for (Crossing& crossing : *crossings) {
+    PassRequest& further = out.emplace_back(request);
+    further.firstFrame = crossing.frames.first;
+    further.lastFrame = crossing.frames.last;
+    further.marks = std::move(crossing.seeds);
+    further.outline.reset();
+    further.fouled.clear();
+    further.pull.reset();  // it may come back the other way
+  }
+  return out;
 }
 
 std::vector<Promise> promisesFor(const PassRequest& request, const Clip& clip) {

@@ -37,6 +37,11 @@ bool onlySeedsDiffer(const PassRequest& before, const PassRequest& now);
 Result<Track> followPassAgain(const PassRequest& request, const Track& earlier, const PassRequest& before,
                               const Clip& clip, FrameSource& source, const JobControl& job = {});
 
+/// Further ways of the lure through the picture, after it has left it: each as a request of its own, with the
+/// window and the marks of that way, and all else as it was said. Errors as findCrossings.
+Result<std::vector<PassRequest>> furtherPasses(const PassRequest& request, const Track& track,
+                                               FrameSource& source, const JobControl& job = {});
+
 /// What a clip can tell for what was said of it so far, before anything is followed.
 std::vector<Promise> promisesFor(const PassRequest& request, const Clip& clip);
 

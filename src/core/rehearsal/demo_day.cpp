@@ -22,6 +22,7 @@ struct DemoPass {
   std::string title;
   RowId rig;
   RehearsalScene scene;
+  bool outlined = false;  ///< its outline is drawn, beside the marks
 };
 
 enum DemoRig : RowId { kVinto7 = 21, kVinto4, kMirk7, kSkrell, kPellow, kOblig, kOblag, kTavver, kHasp };
@@ -126,7 +127,7 @@ std::vector<DemoPass> demoPasses() {
   return {
       {"skrell-95-pull.mp4", "Skrell 95, straight pull from above", kSkrell,
        scene(jerkbait(), skrell, View::Top, 2.8, 11)},
-      {"oblig-18-pull.mp4", "Oblig 18, straight pull from above", kOblig, obligTop},
+      {"oblig-18-pull.mp4", "Oblig 18, straight pull from above", kOblig, obligTop, true},
       {"tavver-12-pull.mp4", "Tavver 12, straight pull from above", kTavver,
        scene(bladedBait(), tavver, View::Top, 4.2, 13)},
       {"vinto-11-fall-7g.mp4", "Vinto 11, fall on the 7 g head", kVinto7,
@@ -275,9 +276,18 @@ Result<void> film(const DemoPass& pass, const fs::path& clip, const JobControl& 
   return {};
 }
 
+/// Roughly around the body, as a hand would draw it from its two marks.
+OutlineSeed aroundBody(const std::vector<MarkSeed>& marks) {
+  const PixelPoint half = (marks[0].at - marks[1].at) * 0.55;
+  const PixelPoint aside = PixelPoint{-half.y_px, half.x_px} * 0.35;
+  const PixelPoint middle = midpoint(marks[0].at, marks[1].at);
+  return {marks[0].frame, {middle + half, middle + aside, middle - half, middle - aside}};
+}
+
 Result<void> keep(Log& log, const DayPlan& plan, const DemoPass& pass, const fs::path& file) {
   PassRequest request = requestFor(RehearsalTank(pass.scene), file);
   request.rigName = plan.rack.fullName(*plan.rack.rig(pass.rig));
+  if (pass.outlined) request.outline = aroundBody(request.marks);
   const auto id = log.addPass(pass.title, request);
   if (!id) return tl::unexpected(id.error());
   const std::string camera = pass.scene.camera.view == View::Top ? "top" : "fixed";

@@ -358,6 +358,12 @@ void BenchPlace::keyPressEvent(QKeyEvent* event) {
       return takeMark(MarkName::Tail);
     case Qt::Key_3:
       return takeMark(MarkName::Tip);
+    case Qt::Key_5:
+      return takeMark(MarkName::Back);
+    case Qt::Key_6:
+      return takeMark(MarkName::Belly);
+    case Qt::Key_7:
+      return takeMark(MarkName::Flank);
     case Qt::Key_4:
       return takeOutline();
     case Qt::Key_H:

@@ -73,6 +73,10 @@ QWidget* MendPanel::buildDoubtful() {
   layout->addWidget(doubtfulText_);
   layout->addWidget(doubtful_);
   layout->addWidget(next_);
+  auto* ways = namedButton(tr("It comes back: further passes …"), "splitCrossings");
+  ways->setToolTip(tr("Where the lure crosses the picture again, each way becomes a pass of its own."));
+  layout->addWidget(ways);
+  connect(ways, &QPushButton::clicked, &desk_, &PassDesk::splitCrossings);
   connect(next_, &QPushButton::clicked, &desk_, &PassDesk::showNextDoubtful);
   connect(doubtful_, &QListWidget::itemActivated, this,
           [this](QListWidgetItem* item) { desk_.showFrame(item->data(kFrame).toULongLong()); });

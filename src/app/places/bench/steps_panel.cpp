@@ -57,12 +57,14 @@ StepsPanel::StepsPanel(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_
 
 void StepsPanel::buildClipRow(QGridLayout& grid) {
   protocol_ = new QComboBox;
-  for (Protocol p : {Protocol::Retrieve, Protocol::Fall, Protocol::Twitch, Protocol::Walk, Protocol::Rest})
+  for (Protocol p : {Protocol::Retrieve, Protocol::Fall, Protocol::Twitch, Protocol::Walk, Protocol::Rest,
+                     Protocol::Skirt, Protocol::Sound})
     protocol_->addItem(spokenName(p), static_cast<int>(p));
   protocol_->setObjectName("protocol");
   protocol_->setAccessibleName(tr("What the lure does"));
   view_ = new QComboBox;
-  for (View v : {View::Top, View::Side, View::Chase}) view_->addItem(spokenName(v), static_cast<int>(v));
+  for (View v : {View::Top, View::Side, View::HeadOn, View::Chase})
+    view_->addItem(spokenName(v), static_cast<int>(v));
   view_->setObjectName("view");
   view_->setAccessibleName(tr("Where the camera is"));
   rate_ = new QDoubleSpinBox;
@@ -131,8 +133,12 @@ void StepsPanel::buildMarksRow(QGridLayout& grid) {
   grid.addWidget(heading(tr("Where they are in this frame")), 6, 0, 1, 2);
   auto* row = new QHBoxLayout;
   grid.addLayout(row, 7, 0, 1, 2);
-  for (const auto& [mark, key] :
-       {std::pair(MarkName::Nose, "1"), {MarkName::Tail, "2"}, {MarkName::Tip, "3"}}) {
+  for (const auto& [mark, key] : {std::pair(MarkName::Nose, "1"),
+                                  {MarkName::Tail, "2"},
+                                  {MarkName::Tip, "3"},
+                                  {MarkName::Back, "5"},
+                                  {MarkName::Belly, "6"},
+                                  {MarkName::Flank, "7"}}) {
     auto* button = new QPushButton(QString("%1  %2").arg(spokenName(mark), key));
     button->setObjectName(QString::fromUtf8(toString(mark).data()));
     button->setCheckable(true);
@@ -200,14 +206,23 @@ void StepsPanel::refresh() {
   makePrimary(ruler_, !sized);
   marks_[MarkName::Tip]->setToolTip(
       tr("The end of a soft or hinged tail; it tells the kick. Not needed otherwise."));
+  marks_[MarkName::Flank]->setToolTip(
+      tr("A spot at mid height on the side that faces the camera; with an outline it tells the roll."));
+  const bool headOn = request.view == View::HeadOn;
+  for (auto& [mark, button] : marks_) {
+    const bool roll = mark == MarkName::Back || mark == MarkName::Belly;
+    const bool flank = mark == MarkName::Flank;
+    const bool fits =
+        flank ? request.view == View::Side && request.protocol == Protocol::Retrieve : roll == headOn;
+    button->setVisible((fits && request.protocol != Protocol::Sound) || placed(request, mark));
+  }
   makePrimary(marks_[MarkName::Nose], sized && !nose);
   makePrimary(marks_[MarkName::Tail], sized && nose && !tail);
   refreshFollowing();
 }
 
 void StepsPanel::refreshFollowing() {
-  const PassRequest& request = desk_.current()->request;
-  const bool ready = request.outline || (placed(request, MarkName::Nose) && placed(request, MarkName::Tail));
+  const bool ready = desk_.ready();
   progress_->setVisible(desk_.following());
   mend_->setVisible(!desk_.following());
   if (desk_.following()) progress_->setValue(0);
@@ -223,7 +238,9 @@ void StepsPanel::refreshFollowing() {
     followText_->setText(tr("Following the marks …"));
   } else {
     followText_->setText(ready ? tr("Not followed yet.")
-                               : tr("Place nose and tail once; the rest is followed from there."));
+                         : desk_.current()->request.protocol == Protocol::Skirt
+                             ? tr("Draw once around the lure (4); its outline is followed from there.")
+                             : tr("Place two marks once; the rest is followed from there."));
   }
 }
 
