@@ -46,10 +46,17 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
            {"plan-sheet.png", [plan] { plan(PlanPlace::Page::Sheet); }},
            {"poolside.png", [this] { window_.go(Place::Poolside); }},
            {"bench-pull.png", [bench] { bench(1, 0.55); }},
-           {"bench-putting-right.png", [this] { window_.bench().findChild<QPushButton*>("mend")->click(); }},
+           {"bench-putting-right.png",
+            [this] {
+              press("mend");
+              press("nextDoubtful");
+              const FootageView& footage = window_.bench().footage();
+              window_.bench().footage().zoomBy(4.0, QPointF(footage.width() * 0.78, footage.height() * 0.5));
+            }},
            {"bench-fall.png",
             [this, bench] {
               press("mendDone");
+              window_.bench().footage().fit();
               bench(3, 0.6);
             }},
            // On the pass of the picture before, which lies ready.

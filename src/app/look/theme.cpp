@@ -68,6 +68,7 @@ QString styleSheetOf(const Theme& t) {
     QProgressBar::chunk { background: @soft; border-radius: 4px; }
     QScrollArea { border: none; background: transparent; }
     QToolTip { background: @card; color: @ink; border: 1px solid @line; padding: 4px; }
+    QListWidget::item { padding: 6px 4px; }
     QTableView, QListView, QTreeView { background: @card; border: 1px solid @line; border-radius: 6px;
                                         gridline-color: #e4dccb; selection-background-color: @soft; selection-color: @ink; }
     QTreeView::item { padding: 3px 0px; }

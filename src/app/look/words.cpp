@@ -216,6 +216,10 @@ SpokenValue spoken(const Reading& reading, UnitSystem units) {
   return {number, QString::fromUtf8("± ") + plain.toString(uncertainty, 'f', decimals), shown.unit};
 }
 
+QString counted(std::size_t count, const QString& one, const QString& many) {
+  return QString("%1 %2").arg(count).arg(count == 1 ? one : many);
+}
+
 QString howMeasured(const Reading& reading) {
   QStringList parts;
   if (const ReadingSpec* spec = readingNamed(reading.name)) {

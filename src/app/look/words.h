@@ -28,6 +28,9 @@ struct SpokenValue {
 };
 SpokenValue spoken(const Reading& reading, UnitSystem units);
 
+/// "1 frame", "3 frames".
+QString counted(std::size_t count, const QString& one, const QString& many);
+
 /// "how was this measured": definition, what lies behind it, and its notes.
 QString howMeasured(const Reading& reading);
 

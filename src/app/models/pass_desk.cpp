@@ -6,6 +6,7 @@
 #include <chrono>
 
 #include "app/commands/pass_commands.h"
+#include "app/look/words.h"
 #include "app/models/rate_doubt.h"
 
 namespace fin::app {
@@ -440,8 +441,8 @@ void PassDesk::keepFurther(const LoggedPass& pass, Result<std::vector<PassReques
     undo_.push(new ShowPass(*this, *id, tr("Make a further pass"), false));
   }
   undo_.endMacro();
-  emit told(tr("%n further way(s) through the picture, each a pass of its own now.", "",
-               static_cast<int>(further->size())),
+  emit told(tr("%1 through the picture, each a pass of its own now.")
+                .arg(counted(further->size(), tr("further way"), tr("further ways"))),
             false);
 }
 

@@ -130,7 +130,8 @@ void MendPanel::refreshDoubtful() {
   for (const FrameStretch& s : stretches) {
     const double at_s = clock ? clock->timeOf(s.first).value() : 0.0;
     auto* item = new QListWidgetItem(
-        tr("%1 s, %n frame(s)", "", static_cast<int>(s.last - s.first + 1)).arg(at_s, 0, 'f', 2), doubtful_);
+        tr("%1 s, %2").arg(at_s, 0, 'f', 2).arg(counted(s.last - s.first + 1, tr("frame"), tr("frames"))),
+        doubtful_);
     item->setData(kFrame, QVariant::fromValue<qulonglong>(s.first));
     if (s.holds(desk_.frame())) doubtful_->setCurrentItem(item);
   }
@@ -141,8 +142,8 @@ void MendPanel::refreshDoubtful() {
   } else if (stretches.empty()) {
     doubtfulText_->setText(tr("Nothing is doubtful: the marks were held well wherever they were seen."));
   } else {
-    doubtfulText_->setText(tr("Look here: in %n stretch(es) the marks were held badly, or not at all.", "",
-                              static_cast<int>(stretches.size())));
+    doubtfulText_->setText(tr("Look here: %1 in which the marks were held badly, or not at all.")
+                               .arg(counted(stretches.size(), tr("stretch"), tr("stretches"))));
   }
   foul_->setText(foulFrom_ ? tr("… to here is fouled  X") : tr("Fouled from here …  X"));
 }

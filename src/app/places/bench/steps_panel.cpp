@@ -231,8 +231,9 @@ void StepsPanel::refreshFollowing() {
   if (const PassResult* result = desk_.result()) {
     QString text =
         tr("Followed in %1 of %2 frames.").arg(result->track.followed()).arg(result->track.frameCount);
-    const auto doubtful = static_cast<int>(desk_.doubtful().size());
-    if (doubtful > 0) text += " " + tr("Doubtful in %n stretch(es).", "", doubtful);
+    const std::size_t doubtful = desk_.doubtful().size();
+    if (doubtful > 0)
+      text += " " + tr("%1 to look at.").arg(counted(doubtful, tr("stretch"), tr("stretches")));
     followText_->setText(text);
   } else if (desk_.following()) {
     followText_->setText(tr("Following the marks …"));
