@@ -32,6 +32,13 @@ struct BatchCommand {
 };
 Exit run(const BatchCommand& command);
 
+/// Several pulls of one rig at several speeds: where its action sets in, and where it fails.
+struct LadderCommand {
+  std::vector<std::string> passes;
+  std::optional<std::filesystem::path> out;
+};
+Exit run(const LadderCommand& command);
+
 /// Writes a pass file for every further way of the lure through the picture beside the one given.
 struct SplitCommand {
   std::filesystem::path pass;

@@ -23,6 +23,13 @@ int main(int argc, char** argv) {
   batchApp->add_option("--out", batchOut, "folder for the readings and tracks, instead of beside each pass");
   batchApp->add_option("--jobs", batch.jobs, "passes at a time, instead of one for each core");
 
+  fin::cli::LadderCommand ladder;
+  std::string ladderOut;
+  CLI::App* ladderApp =
+      app.add_subcommand("ladder", "read pulls of one rig at several speeds: onset, blow-out and the curve");
+  ladderApp->add_option("passes", ladder.passes, "pass files (agile-fin-pass/1)")->required();
+  ladderApp->add_option("--out", ladderOut, "write the readings here instead of to standard output");
+
   fin::cli::SplitCommand split;
   CLI::App* splitApp = app.add_subcommand(
       "split", "where the lure crosses the picture again, write a pass file for each further way");
@@ -41,6 +48,8 @@ int main(int argc, char** argv) {
   if (!out.empty()) read.out = out;
   if (!track.empty()) read.track = track;
   if (!batchOut.empty()) batch.out = batchOut;
+  if (!ladderOut.empty()) ladder.out = ladderOut;
+  if (*ladderApp) return static_cast<int>(fin::cli::run(ladder));
   if (*splitApp) return static_cast<int>(fin::cli::run(split));
   if (*batchApp) return static_cast<int>(fin::cli::run(batch));
   return static_cast<int>(*rehearseApp ? fin::cli::run(rehearse) : fin::cli::run(read));

@@ -127,7 +127,7 @@ TEST(Outline, RefusesWhatCannotBeToldFromTheWall) {
   track.frameCount -= 10;
   const auto onWall = followOutline(tank, around(tank, track.firstFrame, {40.0, 90.0}), {}, track);
   ASSERT_FALSE(onWall);
-  EXPECT_EQ(onWall.error().code, ErrorCode::BadRequest);
+  EXPECT_EQ(onWall.error().code, ErrorCode::Lost);
   EXPECT_TRUE(track.outline.empty()) << "nothing half done is kept";
   EXPECT_FALSE(followOutline(tank, around(tank, track.firstFrame, {4000.0, 0.0}), {}, track));
   EXPECT_FALSE(followOutline(tank, around(tank, tank.frameCount() - 1), {}, track)) << "outside the window";

@@ -6,7 +6,6 @@
 
 #include "core/calibration/clip_clock.h"
 #include "core/footage/clip_sound.h"
-#include "core/footage/kept_frames.h"
 #include "core/readings/fall.h"
 #include "core/readings/rattle.h"
 #include "core/readings/rest.h"
@@ -14,23 +13,12 @@
 #include "core/readings/roll.h"
 #include "core/readings/skirt.h"
 #include "core/readings/twitch.h"
-#include "core/tracking/background.h"
-#include "core/tracking/crossings.h"
-#include "core/tracking/flank.h"
-#include "core/tracking/follow.h"
-#include "core/tracking/outline.h"
 
 namespace fin {
 namespace {
 
 constexpr double kFollowedShareWanted = 0.9;
 constexpr double kSameTime = 1e-3;
-constexpr std::size_t kKeptBytes = 400U << 20U;  ///< of frames that are gone over again
-
-std::size_t lastFrameOf(const PassRequest& request, const Clip& clip) {
-  const std::size_t last = clip.index().frameCount() - 1;
-  return request.lastFrame ? std::min(*request.lastFrame, last) : last;
-}
 
 std::vector<MarkName> marksOf(const PassRequest& request) {
   std::vector<MarkName> out;
@@ -63,6 +51,7 @@ std::vector<std::string> warningsFor(const PassRequest& request, const Clip& cli
   if (request.lastFrame && *request.lastFrame > last) {
     out.push_back(fmt::format("last_frame is past the end; the clip's last frame {} is used", last));
   }
+  if (!result.track.outlineLost.empty()) out.push_back(result.track.outlineLost);
   const std::size_t followed = result.track.followed();
   if (!result.track.marks.empty() &&
       static_cast<double>(followed) < kFollowedShareWanted * static_cast<double>(result.track.frameCount)) {
@@ -155,77 +144,6 @@ Result<std::shared_ptr<const Clip>> openClip(const PassRequest& request, Clip::O
   return Clip::byField(std::move(*clip));
 }
 
-Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSource& source,
-                         const JobControl& job) {
-  const std::size_t last = lastFrameOf(request, clip);
-  if (request.firstFrame > last) {
-    return failure(ErrorCode::BadRequest, fmt::format("first_frame: the clip has only {} frames", last + 1),
-                   "first_frame");
-  }
-  Track track{request.firstFrame, last - request.firstFrame + 1, {}, {}, {}, {}};
-  const bool moving = request.followBackground && request.view == View::Chase;
-  // By how many readings of the clip each part is worth.
-  KeptFrames kept(source, kKeptBytes);
-  FrameSource& first = moving || request.outline ? static_cast<FrameSource&>(kept)
-                                                 : source;  // gone over more than once, or not
-  const double whole =
-      (request.marks.empty() ? 0.0 : 1.0) + (moving ? 1.0 : 0.0) + (request.outline ? 3.0 : 0.0);
-  double done = 0.0;
-  const auto part = [&](double worth) {
-    const double from = done / whole;
-    done += worth;
-    return partOf(job, from, done / whole);
-  };
-  if (!request.marks.empty()) {
-    auto marks = followMarks(first, {request.marks, request.firstFrame, last, request.hidden}, part(1.0));
-    if (!marks) return marks;
-    track = std::move(*marks);
-  }
-  if (moving) {
-    if (auto ok = followBackground(kept, track, part(1.0)); !ok) return tl::unexpected(ok.error());
-  }
-  if (request.outline) {
-    if (auto ok = followOutline(kept, *request.outline, request.hidden, track, part(2.0)); !ok)
-      return tl::unexpected(ok.error());
-    if (auto ok = findFlank(kept, request.marks, track, part(1.0)); !ok) return tl::unexpected(ok.error());
-  }
-  return track;
-}
-
-bool onlySeedsDiffer(const PassRequest& before, const PassRequest& now) {
-  return before.clip == now.clip && before.outline == now.outline && before.hidden == now.hidden &&
-         before.firstFrame == now.firstFrame && before.lastFrame == now.lastFrame &&
-         before.followBackground == now.followBackground && before.byField == now.byField;
-}
-
-Result<Track> followPassAgain(const PassRequest& request, const Track& earlier, const PassRequest& before,
-                              const Clip& clip, FrameSource& source, const JobControl& job) {
-  if (!onlySeedsDiffer(before, request) || before.marks.empty() || request.marks.empty())
-    return followPass(request, clip, source, job);
-  return followChanged(source,
-                       {request.marks, request.firstFrame, lastFrameOf(request, clip), request.hidden},
-                       earlier, before.marks, job);
-}
-
-Result<std::vector<PassRequest>> furtherPasses(const PassRequest& request, const Track& track,
-                                               FrameSource& source, const JobControl& job) {
-  const FollowRequest followed{request.marks, track.firstFrame, track.firstFrame + track.frameCount - 1,
-                               request.hidden};
-  auto crossings = findCrossings(source, followed, track, job);
-  if (!crossings) return tl::unexpected(crossings.error());
-  std::vector<PassRequest> out;
-  for (Crossing& crossing : *crossings) {
-    PassRequest& further = out.emplace_back(request);
-    further.firstFrame = crossing.frames.first;
-    further.lastFrame = crossing.frames.last;
-    further.marks = std::move(crossing.seeds);
-    further.outline.reset();
-    further.fouled.clear();
-    further.pull.reset();  // it may come back the other way
-  }
-  return out;
-}
-
 std::vector<Promise> promisesFor(const PassRequest& request, const Clip& clip) {
   ClipFacts facts;
   facts.width_px = clip.info().width_px;
@@ -282,7 +200,8 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
 }
 
 bool lureLost(const PassRequest& request, const PassResult& result) {
-  return !request.marks.empty() && result.readings.readings.empty() && result.track.frameCount > 2 &&
+  return (!request.marks.empty() || request.outline) && result.readings.readings.empty() &&
+         result.track.frameCount > 2 &&
          result.track.followed() < std::max<std::size_t>(3, result.track.frameCount / 20);
 }
 

@@ -25,6 +25,9 @@ struct PassResult {
 /// ("by_field") for a clip that is not interlaced or is turned.
 Result<std::shared_ptr<const Clip>> openClip(const PassRequest& request, Clip::OpenOptions options = {});
 
+/// The last frame of a request's window, as far as the clip goes.
+std::size_t lastFrameOf(const PassRequest& request, const Clip& clip);
+
 /// Follows the marks of a request through its window. Errors as followMarks and ClipClock.
 Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSource& source,
                          const JobControl& job = {});

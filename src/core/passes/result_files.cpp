@@ -4,6 +4,8 @@
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
+#include "core/passes/readings_json.h"
+
 namespace fin {
 namespace {
 
@@ -32,6 +34,13 @@ std::string cellsOf(const OutlineSample& s) {
 
 }  // namespace
 
+void putReadings(const ReadingSet& set, ordered_json& into) {
+  into["readings"] = ordered_json::array();
+  for (const Reading& r : set.readings) into["readings"].push_back(toJson(r));
+  into["refused"] = ordered_json::array();
+  for (const Refusal& r : set.refused) into["refused"].push_back({{"name", r.name}, {"why", r.why}});
+}
+
 std::string writeReadings(const PassRequest& request, const PassResult& result) {
   ordered_json out;
   out["format"] = "agile-fin-readings/1";
@@ -45,11 +54,7 @@ std::string writeReadings(const PassRequest& request, const PassResult& result) 
   out["time"] = {{"from_s", result.time_s.empty() ? 0.0 : result.time_s.front()},
                  {"to_s", result.time_s.empty() ? 0.0 : result.time_s.back()},
                  {"basis", result.timeBasis}};
-  out["readings"] = ordered_json::array();
-  for (const Reading& r : result.readings.readings) out["readings"].push_back(toJson(r));
-  out["refused"] = ordered_json::array();
-  for (const Refusal& r : result.readings.refused)
-    out["refused"].push_back({{"name", r.name}, {"why", r.why}});
+  putReadings(result.readings, out);
   out["warnings"] = result.warnings;
   if (!request.rigName.empty() || !request.rigNote.empty()) {
     out["rig"] = {{"name", request.rigName}, {"note", request.rigNote}};

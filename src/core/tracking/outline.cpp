@@ -296,10 +296,13 @@ Result<void> followOutline(FrameSource& source, const OutlineSeed& seed, std::sp
   const PixelPoint moved =
       track.background.empty() ? PixelPoint{} : track.background[seed.frame - track.firstFrame].at;
   const Told told = toldBest(*picture, *backdrop, moved, seed, start);
-  if (told.fit < kLeastFit)
-    return badOutline(
-        "what it encloses cannot be told from what lies behind it; draw it around the lure in a "
-        "frame in which the lure stands out, in a clip in which it moves on");
+  if (told.fit < kLeastFit) {
+    return failure(
+        ErrorCode::Lost,
+        "outline: what it encloses cannot be told from what lies behind it; draw it around the lure in "
+        "a frame in which the lure stands out, in a clip in which it moves on",
+        "outline");
+  }
 
   std::vector<OutlineSample> found(track.frameCount);
   const auto visit = [&](OutlineJourney& journey) {

@@ -17,8 +17,8 @@ namespace fin {
 /// cut out frame by frame (silhouette.h), and is where it was last, moved on. Whether colour alone tells it
 /// from what lies behind, or brightness as well, is decided by which fits the person's outline better.
 /// Accuracy: checked on rehearsal footage in the tests; areas within 3 % for lures of 60 px and more.
-/// Errors: BadRequest ("outline") where nothing in the drawn outline differs from what lies behind it, or
-/// where that is never seen; Cancelled; Unreadable.
+/// Errors: BadRequest ("outline") where it is drawn outside of picture or window; Lost where nothing in it
+/// differs from what lies behind, or where that is never seen; Cancelled; Unreadable.
 Result<void> followOutline(FrameSource& source, const OutlineSeed& seed, std::span<const HiddenRegion> hidden,
                            Track& track, const JobControl& job = {});
 

@@ -3,6 +3,7 @@
 
 #include <cstddef>
 #include <optional>
+#include <string>
 #include <string_view>
 #include <vector>
 
@@ -77,6 +78,7 @@ struct Track {
   /// the lure's place), where it was followed; empty where it was not.
   std::vector<MarkSample> background;
   std::vector<OutlineSample> outline;  ///< one a frame; empty where no outline was asked for
+  std::string outlineLost;             ///< why no outline could be followed although one was drawn
   /// Mean luma between nose and tail, 0 … 255, one a frame; none where they are not both seen.
   std::vector<std::optional<double>> brightness;
 

@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/readings/reading.h"
+
+namespace fin {
+
+/// One rung: a pull of the rig at one speed.
+struct LadderRung {
+  std::string name;  ///< of the pass
+  double speed_mm_s = 0.0;
+  double speedU95_mm_s = 0.0;
+  std::optional<double>
+      action_deg;  ///< wobble, or kick of a paddle tail, side to side; none: no rhythm stood out
+  double actionU95_deg = 0.0;
+  std::optional<double> cycleVariation_percent;
+  std::optional<double> spinTurns;
+  std::optional<double> list_deg;
+};
+
+/// What a pass's readings say of a rung; none where they have no speed.
+std::optional<LadderRung> rungOf(const std::string& name, const ReadingSet& readings);
+
+struct SpeedLadder {
+  std::vector<LadderRung> rungs;  ///< by rising speed
+  ReadingSet readings;            ///< onset_speed, blowout_speed; mm/s
+};
+
+/// Onset: the lowest speed at which the action reaches a fifth of its plateau (its largest value on the
+/// ladder) and three times its noise floor (the slowest rung's action), by monotone interpolation between
+/// rungs. Blow-out: the lowest filmed speed above it at which the lure spins, lays over past 90°, or loses
+/// its rhythm (cycles vary by more than 35 %, or no rhythm stands out any more). Nothing is extrapolated:
+/// what the filmed speeds do not reach is refused.
+SpeedLadder climb(std::vector<LadderRung> rungs);
+
+}  // namespace fin

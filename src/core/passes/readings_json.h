@@ -1,0 +1,13 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <nlohmann/json_fwd.hpp>
+
+#include "core/readings/reading.h"
+
+namespace fin {
+
+/// Writes `readings` and `refused` as agile-fin-readings/1 has them into a JSON object.
+void putReadings(const ReadingSet& set, nlohmann::ordered_json& into);
+
+}  // namespace fin

@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <gtest/gtest.h>
+
+#include <algorithm>
+
+#include "core/passes/measure.h"
+#include "support/small_scene.h"
+
+namespace fin {
+namespace {
+
+TEST(OutlinePass, KeepsWhatTheMarksTellWhereTheOutlineCannotBeFollowed) {
+  const test::TemporaryFolder folder;
+  const RehearsalScene scene = test::smallPull();
+  ASSERT_TRUE(filmRehearsal(scene, folder / "pull.mp4"));
+  PassRequest request = requestFor(RehearsalTank(scene), folder / "pull.mp4");
+  request.outline = OutlineSeed{request.firstFrame, {{300, 20}, {360, 20}, {360, 60}, {300, 60}}};
+  const auto clip = openClip(request);
+  ASSERT_TRUE(clip);
+  const auto source = Clip::reader(*clip, {});
+  auto track = followPass(request, **clip, **source);
+  ASSERT_TRUE(track) << track.error().message;
+  EXPECT_TRUE(track->outline.empty());
+  const auto result = readPass(request, **clip, std::move(*track));
+  ASSERT_TRUE(result);
+  EXPECT_NE(result->readings.find("wobble_frequency"), nullptr);
+  EXPECT_TRUE(std::any_of(result->warnings.begin(), result->warnings.end(),
+                          [](const std::string& w) { return w.find("outline") == 0; }));
+  EXPECT_FALSE(lureLost(request, *result));
+
+  request.marks.clear();
+  auto alone = followPass(request, **clip, **source);
+  ASSERT_TRUE(alone);
+  EXPECT_TRUE(lureLost(request, *readPass(request, **clip, std::move(*alone))));
+}
+
+TEST(OutlinePass, SaysWhereAnOutlineCannotBeMeant) {
+  const test::TemporaryFolder folder;
+  const RehearsalScene scene = test::smallPull();
+  ASSERT_TRUE(filmRehearsal(scene, folder / "pull.mp4"));
+  PassRequest request = requestFor(RehearsalTank(scene), folder / "pull.mp4");
+  request.outline = OutlineSeed{request.firstFrame, {{4000, 20}, {4060, 20}, {4060, 60}}};
+  const auto clip = openClip(request);
+  const auto source = Clip::reader(*clip, {});
+  const auto track = followPass(request, **clip, **source);
+  ASSERT_FALSE(track);
+  EXPECT_EQ(track.error().code, ErrorCode::BadRequest);
+}
+
+}  // namespace
+}  // namespace fin
