@@ -5,7 +5,7 @@
 #include <atomic>
 #include <csignal>
 #include <fstream>
-#include <iterator>
+#include <map>
 #include <mutex>
 #include <nlohmann/json.hpp>
 #include <set>
@@ -29,33 +29,35 @@ bool isPass(const fs::path& file) {
   return file.filename().string().ends_with(kPassEnding);
 }
 
-/// Every pass file below the folders, and those that the patterns name, each once and in order.
-std::vector<fs::path> passesOf(const std::vector<std::string>& places) {
-  std::set<fs::path> found;
+/// Every pass file below the folders, and those that the patterns name, each once and in order; with where it
+/// lies below the folder that was named.
+std::map<fs::path, fs::path> passesOf(const std::vector<std::string>& places) {
+  std::map<fs::path, fs::path> found;
   for (const std::string& place : places) {
     std::error_code ignored;
     if (fs::is_directory(place, ignored)) {
       for (const auto& entry : fs::recursive_directory_iterator(place, ignored)) {
-        if (entry.is_regular_file(ignored) && isPass(entry.path())) found.insert(entry.path());
+        if (entry.is_regular_file(ignored) && isPass(entry.path()))
+          found.emplace(entry.path(), entry.path().parent_path().lexically_relative(place));
       }
       continue;
     }
     glob_t matches{};
     if (::glob(place.c_str(), 0, nullptr, &matches) == 0) {
-      for (std::size_t i = 0; i < matches.gl_pathc; ++i) found.insert(matches.gl_pathv[i]);
+      for (std::size_t i = 0; i < matches.gl_pathc; ++i) found.emplace(matches.gl_pathv[i], "");
     } else {
-      found.insert(place);  // told as missing when its turn comes
+      found.emplace(place, "");  // told as missing when its turn comes
     }
     ::globfree(&matches);
   }
-  return {found.begin(), found.end()};
+  return found;
 }
 
-/// Where a pass's readings go: beside it, or into the folder that was named.
-fs::path resultFor(const fs::path& pass, const std::optional<fs::path>& folder) {
+/// Where a pass's readings go: beside it, or as deep in the folder for results as it lies in its own.
+fs::path resultFor(const fs::path& pass, const fs::path& below, const std::optional<fs::path>& folder) {
   std::string name = pass.filename().string();
   if (isPass(pass)) name.resize(name.size() - kPassEnding.size());
-  return (folder ? *folder : pass.parent_path()) / (name + ".readings.json");
+  return (folder ? (*folder / below).lexically_normal() : pass.parent_path()) / (name + ".readings.json");
 }
 
 /// True where the readings are there already, made by this method from the pass and the clip as they are.
@@ -76,8 +78,11 @@ bool isDone(const fs::path& pass, const fs::path& result) {
 /// The passes still to be made, handed out one by one to the workers.
 class Batch {
  public:
-  Batch(const BatchCommand& command, std::vector<fs::path> passes)
-      : command_(command), passes_(std::move(passes)) {}
+  struct Task {
+    fs::path pass;
+    fs::path result;
+  };
+  explicit Batch(std::vector<Task> tasks) : tasks_(std::move(tasks)) {}
 
   Exit run(unsigned workers) {
     std::vector<std::jthread> threads;
@@ -89,18 +94,18 @@ class Batch {
     }
     threads.clear();
     fmt::print(stderr, "agile-fin-cli: {} read, {} there already, {} failed, {} left\n", read_, kept_,
-               failed_, passes_.size() - read_ - kept_ - failed_);
+               failed_, tasks_.size() - read_ - kept_ - failed_);
     return stop_.stop_requested() ? Exit::Interrupted : worst_;
   }
 
  private:
   void work() {
-    for (std::size_t i = next_++; i < passes_.size() && !stop_.stop_requested(); i = next_++) one(passes_[i]);
+    for (std::size_t i = next_++; i < tasks_.size() && !stop_.stop_requested(); i = next_++) one(tasks_[i]);
     ++finished_;
   }
 
-  void one(const fs::path& pass) {
-    const fs::path result = resultFor(pass, command_.out);
+  void one(const Task& task) {
+    const auto& [pass, result] = task;
     if (isDone(pass, result)) return tell(pass, "there already", kept_);
     const auto measured = measureFile(pass.string(), 1, {stop_.get_token(), {}});
     if (!measured) {
@@ -121,7 +126,7 @@ class Batch {
   void tell(const fs::path& pass, const std::string& what, std::size_t& count) {
     const std::lock_guard lock(telling_);
     ++count;
-    fmt::print(stderr, "agile-fin-cli: {} of {}: {}: {}\n", read_ + kept_ + failed_, passes_.size(),
+    fmt::print(stderr, "agile-fin-cli: {} of {}: {}: {}\n", read_ + kept_ + failed_, tasks_.size(),
                pass.filename().string(), what);
   }
   void fail(const fs::path& pass, const Error& error) {
@@ -130,8 +135,7 @@ class Batch {
     worst_ = std::max(worst_, exitFor(error));
   }
 
-  const BatchCommand& command_;
-  std::vector<fs::path> passes_;
+  std::vector<Task> tasks_;
   std::atomic<std::size_t> next_ = 0;
   std::atomic<unsigned> finished_ = 0;
   std::stop_source stop_;
@@ -145,19 +149,27 @@ class Batch {
 }  // namespace
 
 Exit run(const BatchCommand& command) {
-  std::vector<fs::path> passes = passesOf(command.places);
-  if (passes.empty())
+  std::vector<Batch::Task> tasks;
+  std::set<fs::path> results;
+  for (const auto& [pass, below] : passesOf(command.places)) {
+    tasks.push_back({pass, resultFor(pass, below, command.out)});
+    if (!results.insert(tasks.back().result).second)
+      return complain({ErrorCode::BadRequest,
+                       tasks.back().result.string() + ": two of the passes would be written here", ""});
+  }
+  if (tasks.empty())
     return complain({ErrorCode::BadRequest, "there is no pass file (*.pass.json) in what was named", ""});
-  if (command.out) {
+  for (const Batch::Task& task : tasks) {
     std::error_code failed;
-    fs::create_directories(*command.out, failed);
-    if (failed) return complain({ErrorCode::BadRequest, command.out->string() + ": cannot be made", ""});
+    const fs::path folder = task.result.parent_path();
+    if (command.out) fs::create_directories(folder, failed);
+    if (failed) return complain({ErrorCode::BadRequest, folder.string() + ": cannot be made", ""});
   }
   std::signal(SIGINT, [](int) { interrupted = 1; });
   std::signal(SIGTERM, [](int) { interrupted = 1; });
   const unsigned cores = std::max(1U, std::thread::hardware_concurrency());
   const unsigned wanted = command.jobs > 0 ? static_cast<unsigned>(command.jobs) : cores;
-  return Batch(command, std::move(passes)).run(std::min<unsigned>(wanted, 64));
+  return Batch(std::move(tasks)).run(std::min<unsigned>(wanted, 64));
 }
 
 }  // namespace fin::cli

@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <fmt/format.h>
-#include <iostream>
 
 #include "cli/commands.h"
 #include "cli/measure_file.h"
@@ -30,11 +29,7 @@ Exit run(const LadderCommand& command) {
   }
   const std::string json = writeLadder(climb(std::move(rungs)), warnings);
   for (const std::string& w : warnings) fmt::print(stderr, "agile-fin-cli: {}\n", w);
-  if (command.out) {
-    if (auto ok = spill(*command.out, json); !ok) return complain(ok.error());
-  } else {
-    std::cout << json;
-  }
+  if (auto ok = handOut(command.out, json); !ok) return complain(ok.error());
   return Exit::Done;
 }
 

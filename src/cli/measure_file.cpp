@@ -39,6 +39,12 @@ Result<Measured> measureFile(const std::string& pass, int threads, const JobCont
   return Measured{std::move(*request), std::move(*result)};
 }
 
+Result<void> handOut(const std::optional<std::filesystem::path>& path, const std::string& text) {
+  if (path) return spill(*path, text);
+  std::cout << text;
+  return {};
+}
+
 Result<void> spill(const std::filesystem::path& path, const std::string& text) {
   std::error_code failed;
   const auto kind = std::filesystem::status(path, failed).type();

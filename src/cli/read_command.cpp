@@ -1,6 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <fmt/format.h>
-#include <iostream>
 
 #include "cli/commands.h"
 #include "cli/measure_file.h"
@@ -35,11 +34,7 @@ Exit run(const ReadCommand& command) {
   }
   const std::string json = writeReadings(measured->request, measured->result);
   for (const std::string& w : measured->result.warnings) fmt::print(stderr, "agile-fin-cli: {}\n", w);
-  if (command.out) {
-    if (auto ok = spill(*command.out, json); !ok) return complain(ok.error());
-  } else {
-    std::cout << json;
-  }
+  if (auto ok = handOut(command.out, json); !ok) return complain(ok.error());
   return Exit::Done;
 }
 

@@ -54,6 +54,19 @@ TEST(BatchCommand, PutsReadingsIntoOneFolderAndSaysWhenThereIsNothing) {
       folder, "batch " + (folder / "deeper").string() + " --out " + (folder / "results").string());
   EXPECT_EQ(ran.exit, 0) << ran.err;
   EXPECT_TRUE(fs::exists(folder / "results/b.readings.json"));
+  // Two of one name in two folders are kept apart.
+  fs::copy_file(folder / "deeper/b.pass.json", folder / "b.pass.json");
+  fs::copy_file(folder / "a.mp4", folder / "b.mp4");
+  const test::Ran twice =
+      test::runCli(folder, "batch " + folder.path().string() + " --out " + (folder / "apart").string());
+  EXPECT_NE(twice.err.find("3 read"), std::string::npos) << twice.err;
+  EXPECT_TRUE(fs::exists(folder / "apart/b.readings.json"));
+  EXPECT_TRUE(fs::exists(folder / "apart/deeper/b.readings.json"));
+  const test::Ran collides = test::runCli(folder, "batch " + (folder / "b.pass.json").string() + " " +
+                                                      (folder / "deeper/b.pass.json").string() + " --out " +
+                                                      (folder / "one").string());
+  EXPECT_EQ(collides.exit, 2) << "nothing is written over";
+  EXPECT_FALSE(fs::exists(folder / "one"));
   fs::create_directories(folder / "empty");
   EXPECT_EQ(test::runCli(folder, "batch " + (folder / "empty").string()).exit, 2);
 }

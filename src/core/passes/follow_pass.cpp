@@ -31,10 +31,10 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
   }
   Track track{request.firstFrame, last - request.firstFrame + 1, {}, {}, {}, {}};
   const bool moving = request.followBackground && request.view == View::Chase;
-  // By how many readings of the clip each part is worth.
   KeptFrames kept(source, kKeptBytes);
-  FrameSource& first = moving || request.outline ? static_cast<FrameSource&>(kept)
-                                                 : source;  // gone over more than once, or not
+  const bool again = moving || request.outline;  // its frames are gone over more than once
+  FrameSource& first = again ? static_cast<FrameSource&>(kept) : source;
+  // By how many readings of the clip each part is worth.
   const double whole =
       (request.marks.empty() ? 0.0 : 1.0) + (moving ? 1.0 : 0.0) + (request.outline ? 3.0 : 0.0);
   double done = 0.0;
@@ -71,9 +71,14 @@ Result<Track> followPassAgain(const PassRequest& request, const Track& earlier, 
                               const Clip& clip, FrameSource& source, const JobControl& job) {
   if (!onlySeedsDiffer(before, request) || before.marks.empty() || request.marks.empty())
     return followPass(request, clip, source, job);
-  return followChanged(source,
-                       {request.marks, request.firstFrame, lastFrameOf(request, clip), request.hidden},
-                       earlier, before.marks, job);
+  auto track =
+      followChanged(source, {request.marks, request.firstFrame, lastFrameOf(request, clip), request.hidden},
+                    earlier, before.marks, partOf(job, 0.0, request.outline ? 0.5 : 1.0));
+  if (!track || !request.outline) return track;
+  // A flank spot is looked for on the outline, whichever of its places was changed.
+  if (auto ok = findFlank(source, request.marks, *track, partOf(job, 0.5, 1.0)); !ok)
+    return tl::unexpected(ok.error());
+  return track;
 }
 
 Result<std::vector<PassRequest>> furtherPasses(const PassRequest& request, const Track& track,

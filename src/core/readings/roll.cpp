@@ -46,6 +46,10 @@ void addUnwrapped(Series& roll, double time_s, double angle_deg, double spacing_
   roll.add(time_s, expected + std::remainder(angle_deg - expected, 360.0));
 }
 
+double spacingOf(std::span<const double> time_s) {
+  return time_s.size() > 1 ? (time_s.back() - time_s.front()) / static_cast<double>(time_s.size() - 1) : 1.0;
+}
+
 PixelPoint upOf(const Geometry& geometry) {
   const auto plumb = geometry.plumb ? std::optional(geometry.picture.flat(*geometry.plumb)) : std::nullopt;
   const PixelPoint up = upFromPlumb(plumb);
@@ -63,8 +67,7 @@ RollTrace headOn(const Track& track, std::span<const double> time_s, const Geome
   const PixelPoint up = upOf(geometry);
   const PixelPoint right{-up.y_px, up.x_px};
   std::vector<double> arms;
-  const double spacing =
-      time_s.size() > 1 ? (time_s.back() - time_s.front()) / static_cast<double>(time_s.size() - 1) : 1.0;
+  const double spacing = spacingOf(time_s);
   for (std::size_t i = 0; i < track.frameCount; ++i) {
     if (!back->samples[i].seen || !belly->samples[i].seen) continue;
     const PixelPoint d =
@@ -131,8 +134,7 @@ RollTrace side(const Track& track, std::span<const double> time_s, const Geometr
   const PixelPoint up = upOf(geometry);
   // Pulled right the camera sees the lure's right side: leaning to the right brings its spot down.
   const double sense = pulledLeft(track, geometry) ? 1.0 : -1.0;
-  const double spacing =
-      time_s.size() > 1 ? (time_s.back() - time_s.front()) / static_cast<double>(time_s.size() - 1) : 1.0;
+  const double spacing = spacingOf(time_s);
   for (std::size_t i = 0; i < track.frameCount; ++i) {
     const OutlineSample& o = track.outline[i];
     if (!flank->samples[i].seen || !o.seen || !o.whole) continue;

@@ -16,7 +16,8 @@ namespace fin {
 /// Model: what lies behind the lure is learnt from frames in which it is elsewhere (backdrop.h), the lure is
 /// cut out frame by frame (silhouette.h), and is where it was last, moved on. Whether colour alone tells it
 /// from what lies behind, or brightness as well, is decided by which fits the person's outline better.
-/// Accuracy: checked on rehearsal footage in the tests; areas within 3 % for lures of 60 px and more.
+/// Accuracy: checked on rehearsal footage in the tests; a lure 14 px thick reads 7 % too small in the middle
+/// frame, 13 % in light that dances by 15 %. A thick lure suffers less: it is half a pixel of the rim.
 /// Errors: BadRequest ("outline") where it is drawn outside of picture or window; Lost where nothing in it
 /// differs from what lies behind, or where that is never seen; Cancelled; Unreadable.
 Result<void> followOutline(FrameSource& source, const OutlineSeed& seed, std::span<const HiddenRegion> hidden,

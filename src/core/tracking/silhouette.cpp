@@ -85,9 +85,8 @@ void cutLine(cv::Mat& mask, const Expected& expected) {
 /// about as much as the largest part does.
 cv::Mat belonging(const cv::Mat& weak, const cv::Mat& strong, const cv::Mat& place, const cv::Mat& near,
                   const cv::Mat& away, bool inOnePart) {
-  cv::Mat labels, stats, centres;
-  const int parts = cv::connectedComponentsWithStats(weak, labels, stats, centres);
-  const auto count = static_cast<std::size_t>(parts);
+  cv::Mat labels;
+  const auto count = static_cast<std::size_t>(cv::connectedComponents(weak, labels));
   std::vector<int> area(count), strongIn(count), nearIn(count), placeIn(count);
   std::vector<double> distance(count);
   for (int y = 0; y < weak.rows; ++y) {
@@ -205,8 +204,8 @@ Silhouette cutOut(const Picture& picture, Backdrop& backdrop, PixelPoint moved, 
   if (cv::countNonZero(out.mask) == 0) return {};
   // The rim is refined in what surrounds the lure alone.
   const cv::Rect bounds = cv::boundingRect(out.mask);
-  const cv::Point room2(kNearby_px, kNearby_px);
-  const cv::Rect around = cv::Rect(bounds.tl() - room2, bounds.br() + room2) & cv::Rect({}, box.size());
+  const cv::Point nearby(kNearby_px, kNearby_px);
+  const cv::Rect around = cv::Rect(bounds.tl() - nearby, bounds.br() + nearby) & cv::Rect({}, box.size());
   out.cover = coverOf(away(around), strong(around), out.mask(around));
   out.mask = out.cover >= 0.5F;
   out.box = around + box.tl();
