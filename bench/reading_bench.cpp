@@ -26,6 +26,14 @@ fin::RehearsalScene scene() {
   return out;
 }
 
+double onlyDecoding(const std::shared_ptr<const fin::Clip>& clip, const fin::PassRequest& request) {
+  const auto start = Clock::now();
+  auto plain = *fin::Clip::reader(clip, {});
+  for (std::size_t n = request.firstFrame; n <= *request.lastFrame; ++n)
+    benchmark::DoNotOptimize(plain->frame(n));
+  return seconds(start);
+}
+
 void readingOverDecoding(benchmark::State& state) {
   const auto file = std::filesystem::temp_directory_path() / "agile-fin-bench.mp4";
   const fin::RehearsalTank tank(scene());
@@ -37,12 +45,8 @@ void readingOverDecoding(benchmark::State& state) {
   double reading = 0.0;
   double error = 0.0;
   for (auto _ : state) {
-    auto start = Clock::now();
-    auto plain = *fin::Clip::reader(clip, {});
-    for (std::size_t n = request.firstFrame; n <= *request.lastFrame; ++n)
-      benchmark::DoNotOptimize(plain->frame(n));
-    decoding += seconds(start);
-    start = Clock::now();
+    decoding += onlyDecoding(clip, request);
+    const auto start = Clock::now();
     auto source = *fin::Clip::reader(clip, {});
     auto track = fin::followPass(request, *clip, *source);
     if (!track) return state.SkipWithError(track.error().message.c_str());
@@ -77,24 +81,14 @@ void followingOverDecoding(benchmark::State& state) {
   const auto clip = *fin::Clip::open(file);
   fin::PassRequest request = fin::requestFor(tank, file);
   if (outline) {
-    const fin::PixelPoint nose = tank.markAt(fin::MarkName::Nose, request.firstFrame);
-    const fin::PixelPoint tail = tank.markAt(fin::MarkName::Tail, request.firstFrame);
-    const fin::PixelPoint half = (nose - tail) * 0.55;
-    const fin::PixelPoint aside = fin::PixelPoint{-half.y_px, half.x_px} * 0.35;
-    const fin::PixelPoint middle = fin::midpoint(nose, tail);
-    request.outline =
-        fin::OutlineSeed{request.firstFrame, {middle + half, middle + aside, middle - half, middle - aside}};
+    request.outline = fin::outlineFor(tank, request.firstFrame);
     request.marks.clear();
   }
   double decoding = 0.0;
   double following = 0.0;
   for (auto _ : state) {
-    auto start = Clock::now();
-    auto plain = *fin::Clip::reader(clip, {});
-    for (std::size_t n = request.firstFrame; n <= *request.lastFrame; ++n)
-      benchmark::DoNotOptimize(plain->frame(n));
-    decoding += seconds(start);
-    start = Clock::now();
+    decoding += onlyDecoding(clip, request);
+    const auto start = Clock::now();
     auto source = *fin::Clip::reader(clip, {});
     const auto track = fin::followPass(request, *clip, *source);
     if (!track) return state.SkipWithError(track.error().message.c_str());

@@ -51,7 +51,8 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
       day_(new DayDesk(*log_, undo_, this)),
       kept_(new KeptCalibrations(*desk_, *log_, undo_, this)),
       lenses_(new LensDesk(*desk_, *log_, this)),
-      sharing_(new ClipSharing(*desk_, undo_, this)) {
+      sharing_(new ClipSharing(*desk_, undo_, this)),
+      ways_(new FurtherWays(*desk_, *log_, undo_, this)) {
   const QString file = QFileInfo(QString::fromStdString(log_->file().string())).completeBaseName();
   setWindowTitle(tr("Agile Fin: %1").arg(file));
   resize(1280, 800);
@@ -73,7 +74,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   layout->addWidget(places_, 1);
   setCentralWidget(body);
 
-  bench_ = new BenchPlace({*desk_, *kept_, *lenses_, *sharing_});
+  bench_ = new BenchPlace({*desk_, *kept_, *lenses_, *sharing_}, *ways_);
   plan_ = new PlanPlace(*day_);
   poolside_ = new PoolsidePlace(*day_, *desk_);
   addPlace(Place::Plan, tr("Plan"), plan_);
@@ -98,6 +99,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
 MainWindow::~MainWindow() {
   // The places and desks use log and undo stack, so they go first.
   delete takeCentralWidget();
+  delete ways_;
   delete sharing_;
   delete lenses_;
   delete kept_;

@@ -57,6 +57,7 @@ class MainWindow : public QMainWindow {
   KeptCalibrations* kept_;
   LensDesk* lenses_;
   ClipSharing* sharing_;
+  FurtherWays* ways_;
   QWidget* strip_;
   QStackedWidget* places_;
   std::vector<QPushButton*> tabs_;

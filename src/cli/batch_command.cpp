@@ -21,6 +21,7 @@ namespace {
 
 namespace fs = std::filesystem;
 
+constexpr std::size_t kBatchBytes = 2 * kKeptBytes;  ///< for all workers together
 constexpr std::string_view kPassEnding = ".pass.json";
 
 volatile std::sig_atomic_t interrupted = 0;
@@ -85,6 +86,7 @@ class Batch {
   explicit Batch(std::vector<Task> tasks) : tasks_(std::move(tasks)) {}
 
   Exit run(unsigned workers) {
+    share_.keptBytes = kBatchBytes / workers;
     std::vector<std::jthread> threads;
     for (unsigned i = 0; i < workers; ++i) threads.emplace_back([this] { work(); });
     // A signal may only set a flag; the one who waits passes it on.
@@ -107,7 +109,7 @@ class Batch {
   void one(const Task& task) {
     const auto& [pass, result] = task;
     if (isDone(pass, result)) return tell(pass, "there already", kept_);
-    const auto measured = measureFile(pass.string(), 1, {stop_.get_token(), {}});
+    const auto measured = measureFile(pass.string(), share_, {stop_.get_token(), {}});
     if (!measured) {
       if (measured.error().code == ErrorCode::Cancelled) return;
       return fail(pass, measured.error());
@@ -136,6 +138,7 @@ class Batch {
   }
 
   std::vector<Task> tasks_;
+  Share share_{1, 0};  ///< of each worker
   std::atomic<std::size_t> next_ = 0;
   std::atomic<unsigned> finished_ = 0;
   std::stop_source stop_;

@@ -20,7 +20,7 @@ Result<std::string> slurp(const std::string& name) {
 
 }  // namespace
 
-Result<Measured> measureFile(const std::string& pass, int threads, const JobControl& job) {
+Result<Measured> measureFile(const std::string& pass, const Share& share, const JobControl& job) {
   const auto text = slurp(pass);
   if (!text) return tl::unexpected(text.error());
   const auto folder = pass == "-" ? std::filesystem::path() : std::filesystem::path(pass).parent_path();
@@ -29,10 +29,10 @@ Result<Measured> measureFile(const std::string& pass, int threads, const JobCont
   const auto clip = openClip(*request);
   if (!clip) return tl::unexpected(clip.error());
   Clip::ReaderOptions options;
-  options.threads = threads;
+  options.threads = share.threads;
   const auto source = Clip::reader(*clip, options);
   if (!source) return tl::unexpected(source.error());
-  auto track = followPass(*request, **clip, **source, job);
+  auto track = followPass(*request, **clip, **source, job, share.keptBytes);
   if (!track) return tl::unexpected(track.error());
   auto result = readPass(*request, **clip, std::move(*track));
   if (!result) return tl::unexpected(result.error());

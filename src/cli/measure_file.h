@@ -15,9 +15,14 @@ struct Measured {
   PassResult result;
 };
 
-/// Follows and reads one pass file ("-" for standard input). `threads` decode; 0 for as many as there are
-/// cores. Errors of any step; Lost where no reading stands because the lure was lost right away.
-Result<Measured> measureFile(const std::string& pass, int threads = 0, const JobControl& job = {});
+/// What one of several passes at once may take.
+struct Share {
+  int threads = 0;  ///< that decode; 0 for as many as there are cores
+  std::size_t keptBytes = kKeptBytes;
+};
+
+/// Follows and reads one pass file ("-" for standard input). Errors of any step.
+Result<Measured> measureFile(const std::string& pass, const Share& share = {}, const JobControl& job = {});
 
 /// Writes a result where it was asked for, else to standard output.
 Result<void> handOut(const std::optional<std::filesystem::path>& path, const std::string& text);

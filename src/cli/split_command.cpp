@@ -19,6 +19,10 @@ Exit run(const SplitCommand& command) {
   if (name.ends_with(".pass.json")) name.resize(name.size() - std::string(".pass.json").size());
   for (std::size_t i = 0; i < further->size(); ++i) {
     const auto file = command.pass.parent_path() / fmt::format("{}-way{}.pass.json", name, i + 2);
+    std::error_code ignored;
+    if (std::filesystem::exists(file, ignored))
+      return complain(
+          {ErrorCode::BadRequest, file.string() + ": is there already and is not written over", ""});
     if (auto ok = spill(file, writePassRequest((*further)[i], file.parent_path())); !ok)
       return complain(ok.error());
     fmt::print("{}\n", file.string());

@@ -154,6 +154,7 @@ TEST(Follow, LooksForNothingInAHiddenPart) {
   request.hidden = {{0, tank.frameCount(), {{200.0, 0.0}, {280.0, 0.0}, {280.0, 270.0}, {200.0, 270.0}}}};
   const auto track = followMarks(tank, request);
   ASSERT_TRUE(track);
+  EXPECT_GT(errorsOf(tank, *track).seenShare, 0.25) << "before the hidden part it is followed";
   for (const MarkTrack& mark : track->marks) {
     for (const MarkSample& s : mark.samples) {
       // A place is settled by up to a pixel or two after it was chosen.

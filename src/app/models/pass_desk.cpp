@@ -6,7 +6,6 @@
 #include <chrono>
 
 #include "app/commands/pass_commands.h"
-#include "app/look/words.h"
 #include "app/models/rate_doubt.h"
 
 namespace fin::app {
@@ -160,7 +159,6 @@ void PassDesk::select(RowId id) {
 void PassDesk::openCurrentClip() {
   reading_.stop();
   opening_.stop();
-  splitting_.stop();
   followingNow_ = false;
   clip_.reset();
   clock_.reset();
@@ -407,43 +405,6 @@ void PassDesk::keepOutcome(RowId id, Outcome outcome) {
   if (result_->warnings.size() > known) emit told(QString::fromStdString(result_->warnings[known]), false);
   if (const QString doubt = rateDoubt(log_, passes_, *current(), keptReadings_); !doubt.isEmpty())
     emit told(doubt, true);
-}
-
-void PassDesk::splitCrossings() {
-  const LoggedPass* pass = current();
-  if (pass == nullptr || !clip_ || !result_ || splitting_.running()) return;
-  emit told(tr("Looking for further ways of the lure through the picture …"), false);
-  splitting_.start(
-      [clip = clip_, request = pass->request,
-       track = result_->track](const std::stop_token& stop) -> Result<std::vector<PassRequest>> {
-        auto source = Clip::reader(clip, {});
-        if (!source) return tl::unexpected(source.error());
-        return furtherPasses(request, track, **source, {stop, {}});
-      },
-      [this, kept = *pass](Result<std::vector<PassRequest>> further) {
-        keepFurther(kept, std::move(further));
-      });
-}
-
-void PassDesk::keepFurther(const LoggedPass& pass, Result<std::vector<PassRequest>> further) {
-  if (!further) return tell(further.error());
-  if (further->empty())
-    return emit told(tr("The lure does not come back: it was not found in the picture again."), false);
-  undo_.beginMacro(tr("Make further passes"));
-  for (std::size_t i = 0; i < further->size(); ++i) {
-    const std::string title = pass.title + tr(", way %1").arg(i + 2).toStdString();
-    const auto id = log_.addPass(title, (*further)[i]);
-    if (!id) {
-      tell(id.error());
-      break;
-    }
-    if (auto ok = log_.assign(*id, pass.planned, pass.camera); !ok) tell(ok.error());
-    undo_.push(new ShowPass(*this, *id, tr("Make a further pass"), false));
-  }
-  undo_.endMacro();
-  emit told(tr("%1 through the picture, each a pass of its own now.")
-                .arg(counted(further->size(), tr("further way"), tr("further ways"))),
-            false);
 }
 
 void PassDesk::findClip(const QString& file) {

@@ -39,9 +39,7 @@ class PassDesk : public QObject {
   /// Readings to show: of the result, or as the log kept them while there is none.
   [[nodiscard]] const ReadingSet& readings() const { return result_ ? result_->readings : keptReadings_; }
   [[nodiscard]] std::size_t frame() const { return frame_; }
-  [[nodiscard]] bool busy() const {
-    return opening_.running() || reading_.running() || takingIn_.running() || splitting_.running();
-  }
+  [[nodiscard]] bool busy() const { return opening_.running() || reading_.running() || takingIn_.running(); }
   /// All is said that following (or, for sound, listening) needs.
   [[nodiscard]] bool ready() const { return current() != nullptr && readyToFollow(current()->request); }
   [[nodiscard]] bool following() const { return followingNow_; }
@@ -70,9 +68,6 @@ class PassDesk : public QObject {
   void showNextDoubtful();
   /// Changes what was said of the pass on the bench. Undoable; nothing happens when nothing changes.
   void edit(const QString& what, const std::function<void(PassRequest&)>& change);
-  /// Looks for further ways of the lure through the picture and makes each a pass of its own. One undo takes
-  /// them all out again.
-  void splitCrossings();
   /// Follows once more from the marks, whatever the log holds.
   void followAnew();
   void stopFollowing();
@@ -121,7 +116,6 @@ class PassDesk : public QObject {
   void keepRequest(RowId id, const PassRequest& request);
   void tellAboutClip();
   void keepOutcome(RowId id, Outcome outcome);
-  void keepFurther(const LoggedPass& pass, Result<std::vector<PassRequest>> further);
 
   Log& log_;
   QUndoStack& undo_;
@@ -140,7 +134,6 @@ class PassDesk : public QObject {
   std::vector<std::pair<QString, Intake>> intakes_;  ///< waiting for their turn
   Background<Result<std::shared_ptr<const Clip>>> takingIn_;
   Background<Outcome> reading_;
-  Background<Result<std::vector<PassRequest>>> splitting_;
 };
 
 }  // namespace fin::app

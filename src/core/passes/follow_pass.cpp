@@ -11,11 +11,6 @@
 #include "core/tracking/outline.h"
 
 namespace fin {
-namespace {
-
-constexpr std::size_t kKeptBytes = 400U << 20U;  ///< of frames that are gone over again
-
-}  // namespace
 
 std::size_t lastFrameOf(const PassRequest& request, const Clip& clip) {
   const std::size_t last = clip.index().frameCount() - 1;
@@ -23,15 +18,15 @@ std::size_t lastFrameOf(const PassRequest& request, const Clip& clip) {
 }
 
 Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSource& source,
-                         const JobControl& job) {
+                         const JobControl& job, std::size_t keptBytes) {
   const std::size_t last = lastFrameOf(request, clip);
   if (request.firstFrame > last) {
     return failure(ErrorCode::BadRequest, fmt::format("first_frame: the clip has only {} frames", last + 1),
                    "first_frame");
   }
-  Track track{request.firstFrame, last - request.firstFrame + 1, {}, {}, {}, {}};
+  Track track{request.firstFrame, last - request.firstFrame + 1, {}};
   const bool moving = request.followBackground && request.view == View::Chase;
-  KeptFrames kept(source, kKeptBytes);
+  KeptFrames kept(source, keptBytes);
   const bool again = moving || request.outline;  // its frames are gone over more than once
   FrameSource& first = again ? static_cast<FrameSource&>(kept) : source;
   // By how many readings of the clip each part is worth.

@@ -9,6 +9,7 @@
 #include <sstream>
 
 #include "core/records/plan_json.h"
+#include "core/records/reading_store.h"
 #include "core/records/schema.h"
 #include "core/records/track_store.h"
 
@@ -16,13 +17,6 @@ namespace fin {
 namespace {
 
 namespace fs = std::filesystem;
-
-std::optional<Grade> gradeNamed(const std::string& text) {
-  for (Grade g : {Grade::Good, Grade::Fair, Grade::Poor}) {
-    if (toString(g) == text) return g;
-  }
-  return std::nullopt;
-}
 
 class SqliteLog : public Log {
  public:
@@ -218,32 +212,11 @@ class SqliteLog : public Log {
   }
 
   Result<ReadingSet> readings(RowId id) const override {
-    return reading([&]() -> Result<ReadingSet> {
-      ReadingSet out;
-      SQLite::Statement query(database_,
-                              "SELECT name, value, words, unit, u95, n, grade, notes FROM reading "
-                              "WHERE pass_id = ? ORDER BY place");
-      query.bind(1, id);
-      while (query.executeStep()) out.readings.push_back(readingFrom(query));
-      SQLite::Statement refused(database_, "SELECT name, why FROM refusal WHERE pass_id = ? ORDER BY place");
-      refused.bind(1, id);
-      while (refused.executeStep()) {
-        out.refused.push_back({refused.getColumn(0).getString(), refused.getColumn(1).getString()});
-      }
-      return out;
-    });
+    return reading([&]() -> Result<ReadingSet> { return records::readingsIn(database_, id); });
   }
 
   Result<void> saveReadings(RowId id, const ReadingSet& set) override {
-    return changing([&] {
-      run("DELETE FROM reading WHERE pass_id = ?", id);
-      run("DELETE FROM refusal WHERE pass_id = ?", id);
-      int place = 0;
-      for (const Reading& r : set.readings) insertReading(id, place++, r);
-      for (const Refusal& r : set.refused) {
-        run("INSERT INTO refusal VALUES (?, ?, ?, ?)", id, place++, r.name, r.why);
-      }
-    });
+    return changing([&] { records::writeReadings(database_, id, set); });
   }
 
  private:
@@ -372,40 +345,6 @@ class SqliteLog : public Log {
     }
     out.rms = Pixels(row.getColumn(9).getDouble());
     return out;
-  }
-
-  static Reading readingFrom(SQLite::Statement& row) {
-    Reading r;
-    r.name = row.getColumn(0).getString();
-    if (row.getColumn(1).isNull()) {
-      r.value = row.getColumn(2).getString();
-    } else {
-      r.value = row.getColumn(1).getDouble();
-    }
-    r.unit = row.getColumn(3).getString();
-    if (!row.getColumn(4).isNull()) r.u95 = row.getColumn(4).getDouble();
-    r.n = row.getColumn(5).getDouble();
-    r.grade = gradeNamed(row.getColumn(6).getString()).value_or(Grade::Poor);
-    const auto notes = nlohmann::json::parse(row.getColumn(7).getString(), nullptr, false);
-    for (const auto& note : notes) {
-      if (note.is_string()) r.notes.push_back(note.get<std::string>());
-    }
-    return r;
-  }
-
-  void insertReading(RowId id, int place, const Reading& r) {
-    SQLite::Statement insert(database_, "INSERT INTO reading VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)");
-    std::optional<double> number;
-    if (const auto* v = std::get_if<double>(&r.value)) number = *v;
-    bindAll(insert, id, place, r.name, number);
-    if (const auto* words = std::get_if<std::string>(&r.value)) insert.bind(5, *words);
-    insert.bind(6, r.unit);
-    bindOne(insert, 7, r.u95);
-    insert.bind(8, r.n);
-    insert.bind(9, std::string(toString(r.grade)));
-    insert.bind(10, nlohmann::json(r.notes).dump());
-    insert.bind(11, kMethodVersion);
-    insert.exec();
   }
 
   fs::path file_;

@@ -276,18 +276,11 @@ Result<void> film(const DemoPass& pass, const fs::path& clip, const JobControl& 
   return {};
 }
 
-/// Roughly around the body, as a hand would draw it from its two marks.
-OutlineSeed aroundBody(const std::vector<MarkSeed>& marks) {
-  const PixelPoint half = (marks[0].at - marks[1].at) * 0.55;
-  const PixelPoint aside = PixelPoint{-half.y_px, half.x_px} * 0.35;
-  const PixelPoint middle = midpoint(marks[0].at, marks[1].at);
-  return {marks[0].frame, {middle + half, middle + aside, middle - half, middle - aside}};
-}
-
 Result<void> keep(Log& log, const DayPlan& plan, const DemoPass& pass, const fs::path& file) {
-  PassRequest request = requestFor(RehearsalTank(pass.scene), file);
+  const RehearsalTank tank(pass.scene);
+  PassRequest request = requestFor(tank, file);
   request.rigName = plan.rack.fullName(*plan.rack.rig(pass.rig));
-  if (pass.outlined) request.outline = aroundBody(request.marks);
+  if (pass.outlined) request.outline = outlineFor(tank, request.firstFrame);
   const auto id = log.addPass(pass.title, request);
   if (!id) return tl::unexpected(id.error());
   const std::string camera = pass.scene.camera.view == View::Top ? "top" : "fixed";

@@ -77,4 +77,13 @@ PassRequest requestFor(const RehearsalTank& tank, const std::filesystem::path& c
   return request;
 }
 
+OutlineSeed outlineFor(const RehearsalTank& tank, std::size_t frame) {
+  const PixelPoint nose = tank.markAt(MarkName::Nose, frame);
+  const PixelPoint tail = tank.markAt(MarkName::Tail, frame);
+  const PixelPoint half = (nose - tail) * 0.55;
+  const PixelPoint aside = PixelPoint{-half.y_px, half.x_px} * 0.35;
+  const PixelPoint middle = midpoint(nose, tail);
+  return {frame, {middle + half, middle + aside, middle - half, middle - aside}};
+}
+
 }  // namespace fin

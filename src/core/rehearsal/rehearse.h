@@ -19,4 +19,7 @@ Result<void> filmRehearsal(const RehearsalScene& scene, const std::filesystem::p
 /// the whole lure, the ruler, the pull.
 PassRequest requestFor(const RehearsalTank& tank, const std::filesystem::path& clip);
 
+/// Roughly around the body, as a hand would draw it: its ends and its sides.
+OutlineSeed outlineFor(const RehearsalTank& tank, std::size_t frame);
+
 }  // namespace fin

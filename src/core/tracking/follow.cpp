@@ -298,7 +298,7 @@ Result<Track> followMarks(FrameSource& source, const FollowRequest& request, con
   if (auto ok = checkSeeds(source, request); !ok) return tl::unexpected(ok.error());
   Following following(source, request);
   if (auto ok = following.run(job); !ok) return tl::unexpected(ok.error());
-  Track track{request.firstFrame, request.lastFrame - request.firstFrame + 1, {}, {}, {}, {}};
+  Track track{request.firstFrame, request.lastFrame - request.firstFrame + 1, {}};
   for (FollowedMark& mark : following.marks()) {
     alignToSeeds(mark, placesOf(mark, request));
     MarkTrack out{mark.name, {}};

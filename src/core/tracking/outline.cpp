@@ -81,15 +81,16 @@ std::optional<PixelPoint> marksMoved(const Track& track, std::size_t from, std::
   return n > 0.0 ? std::optional(sum * (1.0 / n)) : std::nullopt;
 }
 
-/// Share of two masks' union that they have in common; the picture's edge does not count against it.
+/// Share of two masks' union that they have in common; what was drawn outside of the picture does not count.
 double overlap(const Silhouette& found, const Expected& drawn, const cv::Rect& picture) {
-  const cv::Rect place = drawn.bounds & found.box & picture;
-  cv::Mat said = cv::Mat::zeros(found.box.size(), CV_8UC1);
-  if (!place.empty()) drawn.mask(place - drawn.bounds.tl()).copyTo(said(place - found.box.tl()));
-  cv::Mat both, either;
-  cv::bitwise_and(said, found.mask, both);
-  cv::bitwise_or(said, found.mask, either);
-  return static_cast<double>(cv::countNonZero(both)) / std::max(cv::countNonZero(either), 1);
+  const cv::Rect inPicture = drawn.bounds & picture;
+  const cv::Rect place = inPicture & found.box;
+  if (place.empty()) return 0.0;
+  cv::Mat both;
+  cv::bitwise_and(drawn.mask(place - drawn.bounds.tl()), found.mask(place - found.box.tl()), both);
+  const int common = cv::countNonZero(both);
+  const int said = cv::countNonZero(drawn.mask(inPicture - drawn.bounds.tl()));
+  return static_cast<double>(common) / std::max(said + cv::countNonZero(found.mask) - common, 1);
 }
 
 /// 255 where nothing is to be followed; empty where there is no such place.
@@ -219,7 +220,8 @@ std::optional<std::vector<cv::Rect>> hiddenByMarks(const Backdrop& backdrop, con
 
 /// Where no mark tells, the lure is looked for in the samples themselves, from the drawn outline on; where it
 /// is not found it is taken to be where it was last.
-void hideByLooking(Backdrop& backdrop, const Expected& drawn, std::size_t seedFrame, const Track& track) {
+void hideByLooking(Backdrop& backdrop, const Expected& drawn, std::size_t seedFrame, const Track& track,
+                   std::span<const HiddenRegion> hidden) {
   const auto& samples = backdrop.samples();
   std::vector<cv::Rect> out(samples.size());
   Expected wanted = drawn;
@@ -238,9 +240,9 @@ void hideByLooking(Backdrop& backdrop, const Expected& drawn, std::size_t seedFr
   // place where it came to rest; once it is left out from there, the next round finds it.
   for (int round = 0; round < kRounds && lost; ++round) {
     lost = false;
-    OutlineJourney on(backdrop, track, {}, wanted, seedFrame, ToldBy::Brightness);
+    OutlineJourney on(backdrop, track, hidden, wanted, seedFrame, ToldBy::Brightness);
     for (std::size_t i = start; i < samples.size(); ++i) look(on, i);
-    OutlineJourney back(backdrop, track, {}, wanted, seedFrame, ToldBy::Brightness);
+    OutlineJourney back(backdrop, track, hidden, wanted, seedFrame, ToldBy::Brightness);
     for (std::size_t i = start; i-- > 0;) look(back, i);
     backdrop.hide(out);
   }
@@ -254,9 +256,10 @@ struct Told {
 
 /// By what the lure is told best from what lies behind it, where a person drew it.
 Told toldBest(const Picture& picture, Backdrop& backdrop, PixelPoint moved, const OutlineSeed& seed,
-              const Expected& expected) {
+              const Expected& expected, std::span<const HiddenRegion> hidden) {
   const auto tryOne = [&](ToldBy by) {
-    Told out{by, 0.0, cutOut(picture, backdrop, moved, seed.frame, expected, by)};
+    Told out{by, 0.0,
+             cutOut(picture, backdrop, moved, seed.frame, expected, by, maskOf(hidden, seed.frame, picture))};
     if (!out.silhouette.empty())
       out.fit = overlap(out.silhouette, expected, cv::Rect(0, 0, picture.width(), picture.height()));
     return out;
@@ -290,12 +293,12 @@ Result<void> followOutline(FrameSource& source, const OutlineSeed& seed, std::sp
   if (byMarks) {
     backdrop->hide(*byMarks);
   } else {
-    hideByLooking(*backdrop, start, seed.frame, track);
+    hideByLooking(*backdrop, start, seed.frame, track, hidden);
   }
 
   const PixelPoint moved =
       track.background.empty() ? PixelPoint{} : track.background[seed.frame - track.firstFrame].at;
-  const Told told = toldBest(*picture, *backdrop, moved, seed, start);
+  const Told told = toldBest(*picture, *backdrop, moved, seed, start, hidden);
   if (told.fit < kLeastFit) {
     return failure(
         ErrorCode::Lost,

@@ -202,6 +202,7 @@ Silhouette cutOut(const Picture& picture, Backdrop& backdrop, PixelPoint moved, 
 
   Silhouette out{box, belonging(weak, strong, own, near, away, expected.inOnePart), {}};
   if (cv::countNonZero(out.mask) == 0) return {};
+  closeHoles(out.mask);
   // The rim is refined in what surrounds the lure alone.
   const cv::Rect bounds = cv::boundingRect(out.mask);
   const cv::Point nearby(kNearby_px, kNearby_px);
@@ -210,7 +211,6 @@ Silhouette cutOut(const Picture& picture, Backdrop& backdrop, PixelPoint moved, 
   out.mask = out.cover >= 0.5F;
   out.box = around + box.tl();
   if (cv::countNonZero(out.mask) == 0) return {};
-  closeHoles(out.mask);
   return out;
 }
 

@@ -43,7 +43,7 @@ struct Expected {
 /// else touches the lure, or where the lure has the colours of what lies behind it.
 /// An empty silhouette where nothing is found.
 Silhouette cutOut(const Picture& picture, Backdrop& backdrop, PixelPoint moved, std::size_t frame,
-                  const Expected& expected, ToldBy by, const cv::Mat& hidden = {});
+                  const Expected& expected, ToldBy by, const cv::Mat& hidden);
 
 /// The figures of a silhouette, with its outline; `luma` is measured in the picture.
 OutlineSample measured(const Silhouette& silhouette, const Picture& picture, double angleBefore_rad);

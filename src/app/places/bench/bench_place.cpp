@@ -26,7 +26,7 @@ QString clipFilter() {
 
 }  // namespace
 
-BenchPlace::BenchPlace(const CalibrationPanel::Models& models, QWidget* parent)
+BenchPlace::BenchPlace(const CalibrationPanel::Models& models, FurtherWays& ways, QWidget* parent)
     : QWidget(parent), desk_(models.desk), kept_(models.kept), playback_(models.desk) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(14, 8, 14, 10);
@@ -34,7 +34,7 @@ BenchPlace::BenchPlace(const CalibrationPanel::Models& models, QWidget* parent)
   layout->addWidget(buildHead());
   stack_ = new QStackedWidget;
   stack_->addWidget(buildEmpty());
-  stack_->addWidget(buildWork(models));
+  stack_->addWidget(buildWork(models, ways));
   layout->addWidget(stack_, 1);
 
   PassDesk& desk = models.desk;
@@ -54,6 +54,7 @@ BenchPlace::BenchPlace(const CalibrationPanel::Models& models, QWidget* parent)
   connect(&models.kept, &KeptCalibrations::changed, this, &BenchPlace::offerKeptCalibration);
   connect(&models.lenses, &LensDesk::told, this, &BenchPlace::showMessage);
   connect(&models.sharing, &ClipSharing::told, this, &BenchPlace::showMessage);
+  connect(&ways, &FurtherWays::told, this, &BenchPlace::showMessage);
   connect(&loader_, &FrameLoader::glimpsed, footage_, &FootageView::showGlimpse);
   connect(&loader_, &FrameLoader::loaded, footage_, &FootageView::showPicture);
   connect(&loader_, &FrameLoader::failed, this,
@@ -172,7 +173,7 @@ QWidget* BenchPlace::buildEmpty() {
   return empty;
 }
 
-QWidget* BenchPlace::buildWork(const CalibrationPanel::Models& models) {
+QWidget* BenchPlace::buildWork(const CalibrationPanel::Models& models, FurtherWays& ways) {
   footage_ = new FootageView(desk_);
   transport_ = new TransportBar(desk_, playback_);
   trace_ = new TraceView(desk_);
@@ -200,7 +201,7 @@ QWidget* BenchPlace::buildWork(const CalibrationPanel::Models& models) {
   calibration_ = new CalibrationPanel(models);
   side_ = new QStackedWidget;
   side_->setFixedWidth(kSideWidth);
-  mend_ = new MendPanel(desk_);
+  mend_ = new MendPanel(desk_, ways);
   for (QWidget* page : {usual_, static_cast<QWidget*>(calibration_), static_cast<QWidget*>(mend_)})
     side_->addWidget(page);
   row->addWidget(side_);

@@ -25,7 +25,7 @@ class BenchPlace : public QWidget {
   Q_OBJECT
 
  public:
-  explicit BenchPlace(const CalibrationPanel::Models& models, QWidget* parent = nullptr);
+  BenchPlace(const CalibrationPanel::Models& models, FurtherWays& ways, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
   [[nodiscard]] FootageView& footage() { return *footage_; }
   /// Asks for a file and opens it as a new pass.
@@ -39,7 +39,7 @@ class BenchPlace : public QWidget {
   QFrame* buildMessage();
   QFrame* buildOffer();
   QWidget* buildEmpty();
-  QWidget* buildWork(const CalibrationPanel::Models& models);
+  QWidget* buildWork(const CalibrationPanel::Models& models, FurtherWays& ways);
   void refreshPasses();
   void passChanged();
   void showMessage(const QString& text, bool trouble);

@@ -13,7 +13,7 @@ namespace fin::app {
 namespace {
 
 constexpr int kDoubtfulHeight_px = 150;
-enum Role { kFrame = Qt::UserRole, kKind, kIndex };
+enum Role { kFrame = Qt::UserRole, kLast, kKind, kIndex };
 enum class Kind { Seed, Outline, Hidden, Fouled };
 
 template <class T>
@@ -37,7 +37,8 @@ void takeOut(PassRequest& request, Kind kind, int index) {
 
 }  // namespace
 
-MendPanel::MendPanel(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+MendPanel::MendPanel(PassDesk& desk, FurtherWays& ways, QWidget* parent)
+    : QWidget(parent), desk_(desk), ways_(ways) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(8);
@@ -55,7 +56,11 @@ MendPanel::MendPanel(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(d
   });
   connect(&desk, &PassDesk::requestChanged, this, &MendPanel::refresh);
   connect(&desk, &PassDesk::resultChanged, this, &MendPanel::refresh);
-  connect(&desk, &PassDesk::frameChanged, this, &MendPanel::refreshDoubtful);
+  connect(&desk, &PassDesk::frameChanged, this, &MendPanel::refreshHere);
+  connect(&ways, &FurtherWays::changed, this, &MendPanel::refreshWays);
+  connect(&ways, &FurtherWays::progressed, this, [this](double share) {
+    if (ways_.looking()) look_->setText(tr("Stop looking (%1 %)").arg(100.0 * share, 0, 'f', 0));
+  });
   refresh();
 }
 
@@ -73,10 +78,10 @@ QWidget* MendPanel::buildDoubtful() {
   layout->addWidget(doubtfulText_);
   layout->addWidget(doubtful_);
   layout->addWidget(next_);
-  auto* ways = namedButton(tr("It comes back: further passes …"), "splitCrossings");
-  ways->setToolTip(tr("Where the lure crosses the picture again, each way becomes a pass of its own."));
-  layout->addWidget(ways);
-  connect(ways, &QPushButton::clicked, &desk_, &PassDesk::splitCrossings);
+  look_ = namedButton({}, "furtherWays");
+  look_->setToolTip(tr("Where the lure crosses the picture again, each way becomes a pass of its own."));
+  layout->addWidget(look_);
+  connect(look_, &QPushButton::clicked, this, [this] { ways_.looking() ? ways_.stop() : ways_.look(); });
   connect(next_, &QPushButton::clicked, &desk_, &PassDesk::showNextDoubtful);
   connect(doubtful_, &QListWidget::itemActivated, this,
           [this](QListWidgetItem* item) { desk_.showFrame(item->data(kFrame).toULongLong()); });
@@ -120,6 +125,7 @@ QWidget* MendPanel::buildSaid() {
 
 void MendPanel::refresh() {
   refreshDoubtful();
+  refreshWays();
   refreshSaid();
 }
 
@@ -133,7 +139,7 @@ void MendPanel::refreshDoubtful() {
         tr("%1 s, %2").arg(at_s, 0, 'f', 2).arg(counted(s.last - s.first + 1, tr("frame"), tr("frames"))),
         doubtful_);
     item->setData(kFrame, QVariant::fromValue<qulonglong>(s.first));
-    if (s.holds(desk_.frame())) doubtful_->setCurrentItem(item);
+    item->setData(kLast, QVariant::fromValue<qulonglong>(s.last));
   }
   doubtful_->setVisible(!stretches.empty());
   next_->setEnabled(!stretches.empty());
@@ -145,7 +151,22 @@ void MendPanel::refreshDoubtful() {
     doubtfulText_->setText(tr("Look here: %1 in which the marks were held badly, or not at all.")
                                .arg(counted(stretches.size(), tr("stretch"), tr("stretches"))));
   }
+  refreshHere();
+}
+
+/// What goes with the frame that is shown.
+void MendPanel::refreshHere() {
+  for (int i = 0; i < doubtful_->count(); ++i) {
+    QListWidgetItem* item = doubtful_->item(i);
+    const FrameStretch s{item->data(kFrame).toULongLong(), item->data(kLast).toULongLong()};
+    if (s.holds(desk_.frame())) doubtful_->setCurrentItem(item);
+  }
   foul_->setText(foulFrom_ ? tr("… to here is fouled  X") : tr("Fouled from here …  X"));
+}
+
+void MendPanel::refreshWays() {
+  look_->setEnabled(desk_.result() != nullptr);
+  look_->setText(ways_.looking() ? tr("Stop looking") : tr("It comes back: further passes …"));
 }
 
 void MendPanel::refreshSaid() {
@@ -197,7 +218,7 @@ void MendPanel::foulHere() {
   }
   if (!foulFrom_) {
     foulFrom_ = here;
-    return refreshDoubtful();
+    return refreshHere();
   }
   const auto [first, last] = std::minmax(*foulFrom_, here);
   foulFrom_.reset();

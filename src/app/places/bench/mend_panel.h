@@ -6,7 +6,7 @@
 #include <QPushButton>
 #include <QWidget>
 
-#include "app/models/pass_desk.h"
+#include "app/models/further_ways.h"
 
 namespace fin::app {
 
@@ -16,7 +16,7 @@ class MendPanel : public QWidget {
   Q_OBJECT
 
  public:
-  explicit MendPanel(PassDesk& desk, QWidget* parent = nullptr);
+  MendPanel(PassDesk& desk, FurtherWays& ways, QWidget* parent = nullptr);
 
   /// Begins a fouled stretch at the frame shown, or ends the one begun; inside a fouled stretch it takes that
   /// one away.
@@ -32,14 +32,18 @@ class MendPanel : public QWidget {
   QWidget* buildSaid();
   void refresh();
   void refreshDoubtful();
+  void refreshHere();
+  void refreshWays();
   void refreshSaid();
   void takeBack();
 
   PassDesk& desk_;
+  FurtherWays& ways_;
   std::optional<std::size_t> foulFrom_;
   QLabel* doubtfulText_;
   QListWidget* doubtful_;
   QPushButton* next_;
+  QPushButton* look_;  ///< for further ways
   QPushButton* foul_;
   QListWidget* said_;
   QPushButton* takeBack_;
