@@ -163,6 +163,26 @@ TEST(Follow, LooksForNothingInAHiddenPart) {
   }
 }
 
+TEST(Follow, FindsAnEndAgainThatWasLongOutOfSight) {
+  RehearsalTank tank(test::smallPull());
+  FollowRequest request = fromTruth(tank);
+  const std::size_t gone = request.firstFrame + 30;
+  const std::size_t back = gone + 80;
+  for (std::size_t n = gone; n < back; ++n) {
+    const PixelPoint nose = tank.markAt(MarkName::Nose, n);
+    const auto corner = [nose](double x, double y) { return nose + PixelPoint{x, y}; };
+    request.hidden.push_back({n, n, {corner(-40, -40), corner(12, -40), corner(12, 40), corner(-40, 40)}});
+  }
+  const auto track = followMarks(tank, request);
+  ASSERT_TRUE(track);
+  const auto& nose = track->find(MarkName::Nose)->samples;
+  EXPECT_FALSE(nose[back - 2 - track->firstFrame].seen);
+  for (std::size_t n = back + 3; n < back + 20; ++n) {
+    ASSERT_TRUE(nose[n - track->firstFrame].seen) << n;
+    EXPECT_LT(length(nose[n - track->firstFrame].at - tank.markAt(MarkName::Nose, n)).value(), 1.0) << n;
+  }
+}
+
 TEST(Track, SaysWhereToLook) {
   const auto seen = [](double quality) { return MarkSample{true, {}, quality}; };
   Track track{100, 20, {{MarkName::Nose, std::vector<MarkSample>(20, seen(0.9))}}};

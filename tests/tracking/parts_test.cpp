@@ -7,6 +7,7 @@
 
 #include "core/tracking/patch.h"
 #include "core/tracking/prediction.h"
+#include "core/tracking/still_scene.h"
 #include "core/tracking/verification.h"
 
 namespace fin {
@@ -44,6 +45,27 @@ TEST(PatchTemplate, DoesNotMindOtherLight) {
   ASSERT_TRUE(fit.converged);
   EXPECT_NEAR(fit.at.x_px, 50.8, 0.05);
   EXPECT_NEAR(fit.at.y_px, 40.3, 0.05);
+}
+
+TEST(PatchTemplate, CountsAFaintCopyForLess) {
+  const PatchTemplate patch(spots(0.0, 0.0), {{50.0, 40.0}, 0.0}, 9);
+  const auto likeness = [&](double gain) {
+    return patch.correlation(cutPatch(spots(0.0, 0.0, gain), {{50.0, 40.0}, 0.0}, 9));
+  };
+  EXPECT_GT(likeness(0.5), 0.99);
+  EXPECT_LT(likeness(0.1), 0.4) << "light on the bottom may have the shape of a mark, but not its strength";
+}
+
+TEST(StillScene, KnowsWhatWasThereBeforeTheLureCame) {
+  StillScene scene(15.0);
+  const Picture empty = Picture::fromMat(spots(0.0, 0.0));
+  cv::Mat withLure = spots(0.0, 0.0);
+  spots(31.0, 17.0)(cv::Rect(40, 30, 20, 20)).copyTo(withLure(cv::Rect(40, 30, 20, 20)));
+  const Picture now = Picture::fromMat(withLure);
+  scene.remember(empty, {{85.0, 65.0}});
+  EXPECT_TRUE(scene.stoodThere(now, {20.0, 20.0}, 7));
+  EXPECT_FALSE(scene.stoodThere(now, {50.0, 40.0}, 7)) << "that is new there";
+  EXPECT_FALSE(scene.stoodThere(now, {80.0, 65.0}, 7)) << "the lure may have been there then";
 }
 
 TEST(PatchTemplate, IsFoundFromFarByWholePixels) {

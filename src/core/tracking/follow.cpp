@@ -222,7 +222,7 @@ class Following {
     const std::size_t frames = source_.frameCount();
     const double spacing =
         frames > 1 ? source_.timeOf(frames - 1).value() / static_cast<double>(frames - 1) : 1.0;
-    return {MarkFollower::patchRadiusFor(body_px), std::max(spacing, 1e-6)};
+    return {body_px, std::max(spacing, 1e-6)};
   }
 
   Result<void> visit(MarkFollower& follower, std::size_t n, const Picture* picture, const Seeds& seeds,

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <numbers>
 #include <opencv2/core.hpp>
 
@@ -10,6 +11,7 @@ namespace fin {
 namespace {
 
 constexpr int kRim_px = 4;            ///< of what lies around the disc
+constexpr int kMiddle_px = 2;         ///< half the side of what the colour of a place is taken from
 constexpr int kRoom_px = 5;           ///< for moving while it is settled
 constexpr double kFarthest_px = 1.8;  ///< from where the wider look was found
 constexpr double kLeastLikeness = 0.75;
@@ -50,6 +52,17 @@ cv::Mat roundMean(const cv::Mat& image, PixelPoint at, int reach) {
     out.at<uchar>(y, x) = cv::saturate_cast<uchar>((1.0 - share) * meanOf(ring) + share * meanOf(ring + 1));
   });
   return out;
+}
+
+/// Mean colour differences of the middle of a place; none past the edge of the picture.
+std::optional<cv::Vec2d> colourOf(const Picture& picture, PixelPoint at) {
+  const int x = static_cast<int>(std::lround(at.x_px));
+  const int y = static_cast<int>(std::lround(at.y_px));
+  const cv::Rect box = cv::Rect(x - kMiddle_px, y - kMiddle_px, 2 * kMiddle_px + 1, 2 * kMiddle_px + 1) &
+                       cv::Rect(0, 0, picture.width(), picture.height());
+  if (box.empty()) return std::nullopt;
+  const cv::Scalar mean = cv::mean(picture.colours(box));
+  return cv::Vec2d(mean[1], mean[2]);
 }
 
 /// The look of a round spot by its middle, when a place lies at the middle of one.
@@ -115,7 +128,16 @@ double MarkDetail::contrastAt(const Picture& picture, PixelPoint at) const {
   return (disc / inDisc - ring / std::max(inRing, 1.0)) / MarkChannel::kSpan_grey;
 }
 
+double MarkDetail::colourAway(const Picture& picture, PixelPoint at) const {
+  const auto here = colourOf(picture, at);
+  if (!here || colours_.empty()) return 0.0;
+  double least = std::numeric_limits<double>::max();
+  for (const cv::Vec2d& given : colours_) least = std::min(least, cv::norm(*here - given));
+  return least;
+}
+
 void MarkDetail::addGiven(const Picture& picture, const PatchPose& pose, int radius_px) {
+  if (const auto colour = colourOf(picture, pose.centre)) colours_.push_back(*colour);
   if (looks_.empty()) {
     channel_ = MarkChannel::learn(picture, pose.centre, radius_px);
     radius_px_ = channel_.disc() + kRim_px;

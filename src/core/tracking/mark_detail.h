@@ -28,6 +28,8 @@ class MarkDetail {
   [[nodiscard]] double likenessAt(const Picture& picture, const PatchPose& pose) const;
   /// How much the middle of a place stands out from what lies around it, as a share of what was pointed at.
   [[nodiscard]] double contrastAt(const Picture& picture, PixelPoint at) const;
+  /// How far the colour of a place is from what was pointed at, in steps of the colour differences (0 … 255).
+  [[nodiscard]] double colourAway(const Picture& picture, PixelPoint at) const;
 
  private:
   [[nodiscard]] MarkView viewOf(const Picture& picture, PixelPoint around, int reach_px = 0) const;
@@ -35,6 +37,7 @@ class MarkDetail {
   MarkChannel channel_;
   int radius_px_ = 0;
   std::vector<PatchTemplate> looks_;
+  std::vector<cv::Vec2d> colours_;  ///< blue and red difference of the middles that were pointed at
 };
 
 }  // namespace fin

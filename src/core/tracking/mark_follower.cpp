@@ -14,6 +14,8 @@ constexpr double kPatchOfBody = 0.16;
 constexpr int kSmallestPatch_px = 7;
 constexpr int kLargestPatch_px = 14;
 constexpr int kPatchAlone_px = 9;
+constexpr double kLureReach = 1.6;  ///< body lengths from a mark that any part of the lure may lie
+constexpr double kLureReachAlone_px = 100.0;
 constexpr double kDetailShare = 0.45;  ///< of a likeness
 constexpr double kWideAtLeast = 0.1;   ///< of a place that only the detail proposes
 constexpr double kOnAnother_px = 4.0;
@@ -25,6 +27,12 @@ constexpr double kFirstReach = 2.0;     ///< times as far while nothing is known
 constexpr double kReachOfMove = 0.5;    ///< and of the last move from frame to frame
 constexpr int kFarthestReach_px = 36;
 constexpr double kLongestCoast_frames = 12.0;
+constexpr double kLostAfter_frames = 3.5;
+constexpr double kFoundAgain = 0.75;      ///< likeness that a lost mark has to show
+constexpr double kSure = 0.9;             ///< quality
+constexpr double kOtherColour = 8.0;      ///< steps of the colour differences
+constexpr double kLongerThanSeen = 1.25;  ///< a body a little nearer to the camera than before
+constexpr int kDirections = 12;           ///< about its partner in which a lost end is looked for
 constexpr double kTurnWorthALook_rad = 0.06;
 constexpr double kLearnBelow = 0.86;  ///< likeness under which a new look is worth keeping
 constexpr double kLearnFrom = 0.62;   ///< and above which it is safe to
@@ -40,6 +48,18 @@ double directionOf(PixelPoint v) {
   return std::atan2(v.y_px, v.x_px);
 }
 
+/// The patch that stands for a mark, by the length of the body.
+int patchRadiusFor(double body_px) {
+  if (body_px <= 0.0) return kPatchAlone_px;
+  return std::clamp(static_cast<int>(std::lround(kPatchOfBody * body_px)), kSmallestPatch_px,
+                    kLargestPatch_px);
+}
+
+std::optional<MarkName> rigidPartnerOf(MarkName name) {
+  const auto partner = partnerOf(name);
+  return partner && isRigidPair(name, *partner) ? partner : std::nullopt;
+}
+
 bool inside(const Picture& picture, PixelPoint p) {
   return p.x_px >= 0.0 && p.y_px >= 0.0 && p.x_px <= picture.width() - 1.0 &&
          p.y_px <= picture.height() - 1.0;
@@ -50,6 +70,7 @@ bool inside(const Picture& picture, PixelPoint p) {
 /// What one step finds out about one mark.
 struct MarkFollower::Looked {
   double angle_rad = 0.0;
+  bool lost = false;  ///< not seen for some frames
   MarkChoices choices;
   std::optional<std::size_t> chosen;
   PixelPoint at;
@@ -58,14 +79,18 @@ struct MarkFollower::Looked {
   bool doubtful = false;  ///< what stands out at the mark was not seen there
 };
 
-int MarkFollower::patchRadiusFor(double body_px) {
-  if (body_px <= 0.0) return kPatchAlone_px;
-  return std::clamp(static_cast<int>(std::lround(kPatchOfBody * body_px)), kSmallestPatch_px,
-                    kLargestPatch_px);
-}
+MarkFollower::MarkFollower(double body_px, double frameSpacing_s)
+    : radius_px_(patchRadiusFor(body_px)),
+      spacing_s_(frameSpacing_s),
+      scene_(body_px > 0.0 ? kLureReach * body_px : kLureReachAlone_px) {}
 
 void MarkFollower::give(const Picture& picture, double time_s, std::span<const MarkSeed> seeds) {
   for (const MarkSeed& seed : seeds) motion_.place(seed.name, time_s, seed.at);
+  for (const MarkSeed& seed : seeds) {
+    const auto partner = rigidPartnerOf(seed.name);
+    if (partner && motion_.knows(*partner))
+      longest_px_ = std::max(longest_px_, *motion_.apart_px(seed.name, *partner));
+  }
   for (const MarkSeed& seed : seeds) {
     const PatchPose pose{seed.at, angleAt(seed.name, seed.at, time_s)};
     details_[seed.name].addGiven(picture, pose, radius_px_);
@@ -109,12 +134,57 @@ MarkFollower::Looked MarkFollower::look(const Picture& picture, MarkName name, d
   const double unknown = motion_.moves(name) ? 1.0 : kFirstReach;
   const double reach = (unknown * kReachOfRadius * radius_px_ + kReachOfMove * moved_px) * std::sqrt(frames);
   looked.choices.uncertainty_px = 0.4 * reach;
+  looked.lost = frames > kLostAfter_frames;
   const int steps = std::min(static_cast<int>(std::ceil(reach)), kFarthestReach_px);
-  const PatchPose pose{looked.choices.expected, looked.angle_rad};
-  looked.choices.candidates = appearances_.at(name).candidates(picture.grey(), pose, steps);
-  weighByDetail(picture, name, pose, time_s, steps, looked.choices.candidates);
-  std::erase_if(looked.choices.candidates, [&hidden](const auto& c) { return hidden(c.at); });
+  auto& candidates = looked.choices.candidates;
+  candidates = lookAt(picture, name, {looked.choices.expected, looked.angle_rad}, time_s, steps);
+  if (looked.lost) {
+    if (const auto partner = seenPartner(name, time_s))
+      lookAround(picture, name, *partner, time_s, candidates);
+    const bool rigid = rigidPartnerOf(name).has_value();  // a soft tip's colour mixes with the water's
+    std::erase_if(candidates, [&](const auto& c) {
+      return c.score < kFoundAgain || (rigid && details_.at(name).colourAway(picture, c.at) > kOtherColour);
+    });
+  }
+  std::erase_if(candidates, [&](const auto& c) {
+    return hidden(c.at) || tooFarFromPartner(name, c.at, time_s) ||
+           scene_.stoodThere(picture, c.at, radius_px_);
+  });
   return looked;
+}
+
+std::vector<MarkAppearance::Candidate> MarkFollower::lookAt(const Picture& picture, MarkName name,
+                                                            const PatchPose& pose, double time_s,
+                                                            int reach_px) const {
+  auto candidates = appearances_.at(name).candidates(picture.grey(), pose, reach_px);
+  weighByDetail(picture, name, pose, time_s, reach_px, candidates);
+  return candidates;
+}
+
+/// An end that turned away while the other was seen may come back anywhere about it.
+void MarkFollower::lookAround(const Picture& picture, MarkName name, PixelPoint partner, double time_s,
+                              std::vector<MarkAppearance::Candidate>& candidates) const {
+  for (int i = 0; i < kDirections; ++i) {
+    const double angle = 2.0 * std::numbers::pi * i / kDirections;
+    const PatchPose pose{partner + PixelPoint{std::cos(angle), std::sin(angle)} * longest_px_, angle};
+    if (!inside(picture, pose.centre)) continue;
+    const int reach =
+        std::min(static_cast<int>(std::numbers::pi * longest_px_ / kDirections) + 1, kFarthestReach_px);
+    const auto there = lookAt(picture, name, pose, time_s, reach);
+    candidates.insert(candidates.end(), there.begin(), there.end());
+  }
+}
+
+std::optional<PixelPoint> MarkFollower::seenPartner(MarkName name, double time_s) const {
+  const auto partner = rigidPartnerOf(name);
+  if (!partner || !motion_.knows(*partner)) return std::nullopt;
+  if (std::abs(time_s - motion_.lastSeen_s(*partner)) > 1.5 * spacing_s_) return std::nullopt;
+  return motion_.predict(*partner, time_s);
+}
+
+bool MarkFollower::tooFarFromPartner(MarkName name, PixelPoint at, double time_s) const {
+  const auto partner = seenPartner(name, time_s);
+  return partner && length(at - *partner).value() > kLongerThanSeen * longest_px_;
 }
 
 bool MarkFollower::liesOnAnother(MarkName name, PixelPoint at, double time_s) const {
@@ -153,6 +223,10 @@ std::map<MarkName, MarkFollower::Followed> MarkFollower::step(const Picture& pic
     const auto other = partner ? looked.find(*partner) : looked.end();
     if (other == looked.end() || !isRigidPair(name, *partner)) {
       mine.chosen = chooseOne(mine.choices);
+    } else if (mine.lost || other->second.lost) {
+      mine.chosen = chooseOne(mine.choices);
+      if (mine.lost && mine.chosen)
+        mine.angle_rad = angleAt(name, mine.choices.candidates[*mine.chosen].at, time_s);
     } else if (name < *partner) {
       const PairChoice pair =
           choosePair(mine.choices, other->second.choices, *motion_.apart_px(name, *partner));
@@ -172,6 +246,15 @@ std::map<MarkName, MarkFollower::Followed> MarkFollower::step(const Picture& pic
     const double quality = mine.doubtful ? std::min(mine.quality, kDoubtfulQuality) : mine.quality;
     out[name] = {{seen, detail.value_or(mine.at), seen ? quality : 0.0}, detail.has_value(), mine.angle_rad};
   }
+  std::vector<PixelPoint> lure;
+  for (const auto& [name, found] : out) {
+    if (found.sample.seen) lure.push_back(found.sample.at);
+    const auto partner = rigidPartnerOf(name);
+    const auto other = partner ? out.find(*partner) : out.end();
+    if (other != out.end() && std::min(found.sample.quality, other->second.sample.quality) >= kSure)
+      longest_px_ = std::max(longest_px_, length(found.sample.at - other->second.sample.at).value());
+  }
+  if (!lure.empty()) scene_.remember(picture, std::move(lure));
   return out;
 }
 
@@ -209,7 +292,8 @@ void MarkFollower::verify(const Picture& picture, std::map<MarkName, Looked>& lo
     const auto partner = partnerOf(name);
     const auto other = partner ? looked.find(*partner) : looked.end();
     double stretch = 0.0;
-    if (other != looked.end() && isRigidPair(name, *partner) && other->second.likeness > 0.0) {
+    const bool bothFollowed = other != looked.end() && !mine.lost && !other->second.lost;
+    if (bothFollowed && isRigidPair(name, *partner) && other->second.likeness > 0.0) {
       const double before = *motion_.apart_px(name, *partner);
       stretch = (length(mine.at - other->second.at).value() - before) / std::max(before, 10.0);
     }

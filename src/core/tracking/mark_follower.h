@@ -9,6 +9,7 @@
 #include "core/tracking/appearance.h"
 #include "core/tracking/mark_detail.h"
 #include "core/tracking/prediction.h"
+#include "core/tracking/still_scene.h"
 #include "core/tracking/track.h"
 
 namespace fin {
@@ -18,11 +19,8 @@ namespace fin {
 /// reported as not seen and looked for again around where it should be.
 class MarkFollower {
  public:
-  /// The patch that stands for a mark, by the length of the body between its ends (or 0 if unknown).
-  static int patchRadiusFor(double body_px);
-
-  MarkFollower(int patchRadius_px, double frameSpacing_s)
-      : radius_px_(patchRadius_px), spacing_s_(frameSpacing_s) {}
+  /// `body_px` between its ends, 0 if unknown.
+  MarkFollower(double body_px, double frameSpacing_s);
 
   /// A mark as it was found: its place by its detail where there is one, else by its wider look.
   struct Followed {
@@ -49,6 +47,13 @@ class MarkFollower {
   [[nodiscard]] double angleAt(MarkName name, PixelPoint at, double time_s) const;
   [[nodiscard]] PixelPoint expected(MarkName name, double time_s) const;
   [[nodiscard]] Looked look(const Picture& picture, MarkName name, double time_s, const Hidden& hidden) const;
+  [[nodiscard]] std::vector<MarkAppearance::Candidate> lookAt(const Picture& picture, MarkName name,
+                                                              const PatchPose& pose, double time_s,
+                                                              int reach_px) const;
+  void lookAround(const Picture& picture, MarkName name, PixelPoint partner, double time_s,
+                  std::vector<MarkAppearance::Candidate>& candidates) const;
+  [[nodiscard]] std::optional<PixelPoint> seenPartner(MarkName name, double time_s) const;
+  [[nodiscard]] bool tooFarFromPartner(MarkName name, PixelPoint at, double time_s) const;
   void settle(const Picture& picture, std::map<MarkName, Looked>& looked);
   [[nodiscard]] bool liesOnAnother(MarkName name, PixelPoint at, double time_s) const;
   void weighByDetail(const Picture& picture, MarkName name, const PatchPose& pose, double time_s,
@@ -58,6 +63,8 @@ class MarkFollower {
 
   int radius_px_;
   double spacing_s_;
+  double longest_px_ = 0.0;  ///< of the body, where a person gave both its ends
+  StillScene scene_;
   MotionModel motion_;
   std::map<MarkName, MarkDetail> details_;
   std::map<MarkName, MarkAppearance> appearances_;

@@ -4,6 +4,7 @@
 #include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
+#include <numeric>
 #include <opencv2/imgproc.hpp>
 
 namespace fin {
@@ -13,7 +14,8 @@ constexpr double kWeightSigma = 0.5;  ///< of the radius
 constexpr int kRefineSteps = 12;
 constexpr double kRefineDone_px = 0.004;
 constexpr double kRefineReach_px = 2.5;
-constexpr double kSmallestNorm = 0.3;  ///< grey levels: below, there is no contrast at all
+constexpr double kSmallestNorm = 0.3;    ///< grey levels: below, there is no contrast at all
+constexpr double kLeastContrast = 0.35;  ///< of the look's own: fainter ones are less like it
 
 struct Rotation {
   explicit Rotation(double angle_rad) : c(std::cos(angle_rad)), s(std::sin(angle_rad)) {}
@@ -79,22 +81,19 @@ std::vector<float> cutPatch(const cv::Mat& grey, const PatchPose& pose, int radi
 }
 
 PatchTemplate::PatchTemplate(const cv::Mat& grey, const PatchPose& pose, int radius_px)
-    : radius_px_(radius_px), weights_(gaussianWeights(radius_px)), weightsAlong_(alongOneAxis(radius_px)) {
+    : radius_px_(radius_px),
+      leastContrast_(kSmallestNorm),
+      weights_(gaussianWeights(radius_px)),
+      weightsAlong_(alongOneAxis(radius_px)) {
   const std::vector<float> patch = cutPatch(grey, pose, radius_px);
+  const float norm = std::max(contrastOf(patch), leastContrast_);
+  leastContrast_ = std::max(leastContrast_, static_cast<float>(kLeastContrast) * norm);
   look_ = normalised(patch);
   for (std::size_t i = 0; i < look_.size(); ++i) weightedLook_.push_back(look_[i] * weights_[i]);
 
   // Slopes by central differences, from a cut one pixel wider.
   const int wide = 2 * radius_px + 3;
   const std::vector<float> around = cutPatch(grey, pose, radius_px + 1);
-  double mean = 0.0;
-  for (std::size_t i = 0; i < patch.size(); ++i) mean += static_cast<double>(weights_[i] * patch[i]);
-  double power = 0.0;
-  for (std::size_t i = 0; i < patch.size(); ++i) {
-    const double d = static_cast<double>(patch[i]) - mean;
-    power += static_cast<double>(weights_[i]) * d * d;
-  }
-  const auto norm = static_cast<float>(std::max(std::sqrt(power), kSmallestNorm));
   Eigen::Matrix2d gradients = Eigen::Matrix2d::Zero();
   for (int y = 1; y + 1 < wide; ++y) {
     for (int x = 1; x + 1 < wide; ++x) {
@@ -111,12 +110,20 @@ PatchTemplate::PatchTemplate(const cv::Mat& grey, const PatchPose& pose, int rad
       std::sqrt(std::max(Eigen::SelfAdjointEigenSolver<Eigen::Matrix2d>(gradients).eigenvalues()[0], 0.0));
 }
 
-std::vector<float> PatchTemplate::normalised(const std::vector<float>& patch) const {
-  float mean = 0.0F;
-  for (std::size_t i = 0; i < patch.size(); ++i) mean += weights_[i] * patch[i];
+float PatchTemplate::meanOf(const std::vector<float>& patch) const {
+  return std::inner_product(patch.begin(), patch.end(), weights_.begin(), 0.0F);
+}
+
+float PatchTemplate::contrastOf(const std::vector<float>& patch) const {
+  const float mean = meanOf(patch);
   float power = 0.0F;
   for (std::size_t i = 0; i < patch.size(); ++i) power += weights_[i] * (patch[i] - mean) * (patch[i] - mean);
-  const float norm = std::max(std::sqrt(power), static_cast<float>(kSmallestNorm));
+  return std::sqrt(power);
+}
+
+std::vector<float> PatchTemplate::normalised(const std::vector<float>& patch) const {
+  const float mean = meanOf(patch);
+  const float norm = std::max(contrastOf(patch), leastContrast_);
   std::vector<float> out(patch.size());
   for (std::size_t i = 0; i < patch.size(); ++i) out[i] = (patch[i] - mean) / norm;
   return out;
@@ -151,7 +158,7 @@ std::vector<PatchTemplate::Peak> PatchTemplate::search(const cv::Mat& grey, cons
   mean = mean(inner);
   square = square(inner);
   cv::Mat spread, scores;
-  cv::sqrt(cv::max(square - mean.mul(mean), kSmallestNorm * kSmallestNorm), spread);
+  cv::sqrt(cv::max(square - mean.mul(mean), leastContrast_ * leastContrast_), spread);
   cv::divide(product, spread, scores);
 
   const auto at = [&](int x, int y) { return scores.at<float>(y, x); };

@@ -29,7 +29,8 @@ class PatchTemplate {
   /// How well a place could be told from its neighbours: the smaller eigenvalue of the gradient matrix,
   /// as grey levels per pixel (Shi & Tomasi, Good features to track, 1994). Below about 2 is a blank wall.
   [[nodiscard]] double structure() const { return structure_; }
-  /// Weighted normalised correlation, −1 … 1, of the template with samples of the same size.
+  /// Weighted normalised correlation, −1 … 1, of the template with samples of the same size; less where they
+  /// are much fainter than it.
   [[nodiscard]] double correlation(const std::vector<float>& patch) const;
 
   struct Peak {
@@ -52,9 +53,12 @@ class PatchTemplate {
   [[nodiscard]] Fit refine(const cv::Mat& grey, const PatchPose& start) const;
 
  private:
+  [[nodiscard]] float meanOf(const std::vector<float>& patch) const;
+  [[nodiscard]] float contrastOf(const std::vector<float>& patch) const;
   [[nodiscard]] std::vector<float> normalised(const std::vector<float>& patch) const;
 
   int radius_px_;
+  float leastContrast_;  ///< grey levels; what is fainter counts as if it had this
   double structure_ = 0.0;
   std::vector<float> weights_;       // sum 1
   std::vector<float> weightsAlong_;  // of which they are the products
