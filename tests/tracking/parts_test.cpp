@@ -70,7 +70,7 @@ TEST(StillScene, KnowsWhatWasThereBeforeTheLureCame) {
 
 TEST(PatchTemplate, IsFoundFromFarByWholePixels) {
   const PatchTemplate patch(spots(0.0, 0.0), {{50.0, 40.0}, 0.0}, 9);
-  const auto peaks = patch.search(spots(5.0, -4.0), {{50.0, 40.0}, 0.0}, 8, 3);
+  const auto peaks = patch.search(PatchSurroundings(spots(5.0, -4.0), {{50.0, 40.0}, 0.0}, 9, 8), 3);
   ASSERT_FALSE(peaks.empty());
   EXPECT_EQ(peaks.front().dx_px, 5);
   EXPECT_EQ(peaks.front().dy_px, -4);

@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 #include <algorithm>
 
+#include "core/footage/ahead_frames.h"
 #include "core/footage/kept_frames.h"
 #include "core/passes/measure.h"
 #include "core/tracking/background.h"
@@ -26,9 +27,10 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
   }
   Track track{request.firstFrame, last - request.firstFrame + 1, {}};
   const bool moving = request.followBackground && request.view == View::Chase;
-  KeptFrames kept(source, keptBytes);
+  AheadFrames ahead(source);
+  KeptFrames kept(ahead, keptBytes);
   const bool again = moving || request.outline;  // its frames are gone over more than once
-  FrameSource& first = again ? static_cast<FrameSource&>(kept) : source;
+  FrameSource& first = again ? static_cast<FrameSource&>(kept) : ahead;
   // By how many readings of the clip each part is worth.
   const double whole =
       (request.marks.empty() ? 0.0 : 1.0) + (moving ? 1.0 : 0.0) + (request.outline ? 3.0 : 0.0);

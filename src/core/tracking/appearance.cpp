@@ -45,8 +45,9 @@ void MarkAppearance::addMet(const cv::Mat& grey, const PatchPose& pose) {
 std::vector<MarkAppearance::Candidate> MarkAppearance::candidates(const cv::Mat& grey, const PatchPose& pose,
                                                                   int reach_px) const {
   std::vector<Candidate> all;
+  const PatchSurroundings around(grey, pose, radius(), reach_px);
   for (std::size_t i = 0; i < looks_.size(); ++i) {
-    for (const auto& peak : looks_[i].patch.search(grey, pose, reach_px, kPeaksPerLook)) {
+    for (const auto& peak : looks_[i].patch.search(around, kPeaksPerLook)) {
       all.push_back({placeOf(pose, peak), peak.score, i});
     }
   }

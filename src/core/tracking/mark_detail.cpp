@@ -89,9 +89,9 @@ MarkView MarkDetail::viewOf(const Picture& picture, PixelPoint around, int reach
 std::vector<PixelPoint> MarkDetail::places(const Picture& picture, const PatchPose& pose, int reach_px,
                                            std::size_t most) const {
   const MarkView view = viewOf(picture, pose.centre, reach_px);
-  const PatchPose inside = view.inside({pose.centre, 0.0});
+  const PatchSurroundings around(view.image, view.inside({pose.centre, 0.0}), radius_px_, reach_px);
   std::vector<PixelPoint> out;
-  for (const auto& peak : looks_.front().search(view.image, inside, reach_px, most)) {
+  for (const auto& peak : looks_.front().search(around, most)) {
     out.push_back(pose.centre + PixelPoint{1.0 * peak.dx_px, 1.0 * peak.dy_px});
   }
   return out;
@@ -99,9 +99,10 @@ std::vector<PixelPoint> MarkDetail::places(const Picture& picture, const PatchPo
 
 double MarkDetail::likenessAt(const Picture& picture, const PatchPose& pose) const {
   const MarkView view = viewOf(picture, pose.centre);
+  const PatchSurroundings around(view.image, view.inside(pose), radius_px_, 1);
   double best = -1.0;
   for (const PatchTemplate& look : looks_) {
-    for (const auto& peak : look.search(view.image, view.inside(pose), 1, 1))
+    for (const auto& peak : look.search(around, 1))
       best = std::max(best, peak.score);
   }
   return best;

@@ -27,6 +27,8 @@ constexpr double kFirstReach = 2.0;     ///< times as far while nothing is known
 constexpr double kReachOfMove = 0.5;    ///< and of the last move from frame to frame
 constexpr int kFarthestReach_px = 36;
 constexpr double kLongestCoast_frames = 12.0;
+constexpr int kNear_px = 4;  ///< as far as an even move goes astray
+constexpr double kNoNeedToLookFarther = 0.92;  ///< likeness of a place near where a mark was expected
 constexpr double kLostAfter_frames = 3.5;
 constexpr double kFoundAgain = 0.75;      ///< likeness that a lost mark has to show
 constexpr double kSure = 0.9;             ///< quality
@@ -137,7 +139,12 @@ MarkFollower::Looked MarkFollower::look(const Picture& picture, MarkName name, d
   looked.lost = frames > kLostAfter_frames;
   const int steps = std::min(static_cast<int>(std::ceil(reach)), kFarthestReach_px);
   auto& candidates = looked.choices.candidates;
-  candidates = lookAt(picture, name, {looked.choices.expected, looked.angle_rad}, time_s, steps);
+  const PatchPose pose{looked.choices.expected, looked.angle_rad};
+  const auto likely = [](const auto& c) { return c.score > kNoNeedToLookFarther; };
+  if (!looked.lost && motion_.moves(name) && steps > kNear_px)
+    candidates = lookAt(picture, name, pose, time_s, kNear_px);
+  if (std::none_of(candidates.begin(), candidates.end(), likely))
+    candidates = lookAt(picture, name, pose, time_s, steps);
   if (looked.lost) {
     if (const auto partner = seenPartner(name, time_s))
       lookAround(picture, name, *partner, time_s, candidates);

@@ -19,6 +19,19 @@ struct PatchPose {
 /// Past the edge of the picture the nearest pixel is repeated.
 std::vector<float> cutPatch(const cv::Mat& grey, const PatchPose& pose, int radius_px);
 
+/// What lies within `reach` of a pose, cut once for all the looks of one radius that are looked for in it.
+class PatchSurroundings {
+ public:
+  PatchSurroundings(const cv::Mat& grey, const PatchPose& pose, int radius_px, int reach_px);
+
+ private:
+  friend class PatchTemplate;
+  int reach_px_;
+  int wide_;
+  std::vector<float> samples_;
+  std::vector<float> power_;  // weighted variance about each place
+};
+
 /// The look of a small detail, to be found again at other places, brightnesses and contrasts. Samples count
 /// by a Gaussian weight about the centre, so that what lies behind the lure matters little.
 class PatchTemplate {
@@ -38,10 +51,9 @@ class PatchTemplate {
     int dy_px = 0;
     double score = 0.0;
   };
-  /// Places at whole pixels within `reach` of the pose where the correlation is highest in its
-  /// neighbourhood, best first, at most `most`.
-  [[nodiscard]] std::vector<Peak> search(const cv::Mat& grey, const PatchPose& pose, int reach_px,
-                                         std::size_t most) const;
+  /// Places at whole pixels where the correlation is highest in its neighbourhood, best first, at most `most`.
+  /// The surroundings must have been cut for this radius.
+  [[nodiscard]] std::vector<Peak> search(const PatchSurroundings& around, std::size_t most) const;
 
   struct Fit {
     PixelPoint at;
@@ -61,7 +73,6 @@ class PatchTemplate {
   float leastContrast_;  ///< grey levels; what is fainter counts as if it had this
   double structure_ = 0.0;
   std::vector<float> weights_;       // sum 1
-  std::vector<float> weightsAlong_;  // of which they are the products
   std::vector<float> look_;          // weighted mean 0, weighted norm 1
   std::vector<float> weightedLook_;
   std::vector<float> slopeX_;  // of look_, per pixel

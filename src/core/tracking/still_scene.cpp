@@ -3,13 +3,22 @@
 
 #include <algorithm>
 #include <cmath>
-#include <opencv2/imgproc.hpp>
+#include <opencv2/core.hpp>
 
 namespace fin {
 namespace {
 
 constexpr std::size_t kMostKept = 8;
 constexpr double kSameLook = 0.92;  ///< correlation
+constexpr double kOtherLight_grey = 20.0;
+
+bool sameLook(const cv::Mat& now, const cv::Mat& before) {
+  if (cv::norm(now, before, cv::NORM_L1) > kOtherLight_grey * static_cast<double>(now.total())) return false;
+  cv::Mat a, b;
+  now.convertTo(a, CV_32F, 1.0, -cv::mean(now)[0]);
+  before.convertTo(b, CV_32F, 1.0, -cv::mean(before)[0]);
+  return a.dot(b) > kSameLook * std::sqrt(a.dot(a) * b.dot(b));
+}
 
 }  // namespace
 
@@ -34,9 +43,7 @@ bool StillScene::stoodThere(const Picture& now, PixelPoint at, int radius_px) co
       return length(mark - at).value() > reach_px_ + radius_px;
     });
     if (!elsewhere) return false;
-    cv::Mat score;
-    cv::matchTemplate(now.grey()(box), before.picture.grey()(box), score, cv::TM_CCOEFF_NORMED);
-    return score.at<float>(0, 0) > kSameLook;
+    return sameLook(now.grey()(box), before.picture.grey()(box));
   });
 }
 
