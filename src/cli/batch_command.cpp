@@ -21,7 +21,6 @@ namespace {
 
 namespace fs = std::filesystem;
 
-constexpr std::size_t kBatchBytes = 2 * kKeptBytes;  ///< for all workers together
 constexpr std::string_view kPassEnding = ".pass.json";
 
 volatile std::sig_atomic_t interrupted = 0;
@@ -86,7 +85,7 @@ class Batch {
   explicit Batch(std::vector<Task> tasks) : tasks_(std::move(tasks)) {}
 
   Exit run(unsigned workers) {
-    share_.keptBytes = kBatchBytes / workers;
+    share_.keptBytes = roomForFrames_bytes() / workers;
     std::vector<std::jthread> threads;
     for (unsigned i = 0; i < workers; ++i) threads.emplace_back([this] { work(); });
     // A signal may only set a flag; the one who waits passes it on.

@@ -18,7 +18,7 @@ struct Measured {
 /// What one of several passes at once may take.
 struct Share {
   int threads = 0;  ///< that decode; 0 for as many as there are cores
-  std::size_t keptBytes = kKeptBytes;
+  std::size_t keptBytes = roomForFrames_bytes();
 };
 
 /// Follows and reads one pass file ("-" for standard input). Errors of any step.

@@ -82,22 +82,26 @@ class DecodedSource : public Picture::Source {
     cv::Mat out(box.size(), CV_8UC3);
     const int lastX = (frame_->width + 1) / 2 - 1;
     const int lastY = (frame_->height + 1) / 2 - 1;
+    const int firstX = box.x / 2;
+    // One row of colour at its own width, between two of those stored.
+    std::vector<int> between(static_cast<std::size_t>(std::min((box.x + box.width) / 2, lastX) - firstX + 1));
     for (int y = box.y; y < box.y + box.height; ++y) {
       const int upper = std::clamp((y + 1) / 2 - 1, 0, lastY);
       const int lower = std::min((y + 1) / 2, lastY);
       const int share = y % 2 == 0 ? 3 : 1;  // of four, for the lower row
-      auto* to = out.ptr<cv::Vec3b>(y - box.y);
-      const uchar* luma = grey_.ptr<uchar>(y);
-      for (int x = box.x; x < box.x + box.width; ++x) {
-        const int left = x / 2;
-        const int right = std::min(left + x % 2, lastX);
-        cv::Vec3b& pixel = to[x - box.x];
-        pixel[0] = luma[x];
-        for (int c = 1; c < 3; ++c) {
-          const uchar* a = frame_->data[c] + static_cast<std::ptrdiff_t>(upper) * frame_->linesize[c];
-          const uchar* b = frame_->data[c] + static_cast<std::ptrdiff_t>(lower) * frame_->linesize[c];
-          pixel[c] =
-              static_cast<uchar>(((4 - share) * (a[left] + a[right]) + share * (b[left] + b[right]) + 4) / 8);
+      const uchar* luma = grey_.ptr<uchar>(y) + box.x;
+      uchar* to = out.ptr<uchar>(y - box.y);
+      for (int x = 0; x < box.width; ++x) to[3 * x] = luma[x];
+      for (int c = 1; c < 3; ++c) {
+        const uchar* a = frame_->data[c] + static_cast<std::ptrdiff_t>(upper) * frame_->linesize[c] + firstX;
+        const uchar* b = frame_->data[c] + static_cast<std::ptrdiff_t>(lower) * frame_->linesize[c] + firstX;
+        for (std::size_t i = 0; i < between.size(); ++i) between[i] = (4 - share) * a[i] + share * b[i];
+        for (int x = 0; x < box.width; ++x) {
+          const int left = (box.x + x) / 2;
+          const int right = std::min(left + (box.x + x) % 2, lastX);
+          const int sum = between[static_cast<std::size_t>(left - firstX)] +
+                          between[static_cast<std::size_t>(right - firstX)];
+          to[3 * x + c] = static_cast<uchar>((sum + 4) / 8);
         }
       }
     }

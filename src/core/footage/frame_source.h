@@ -20,6 +20,8 @@ class FrameSource {
   [[nodiscard]] virtual Seconds timeOf(std::size_t frame) const = 0;
   /// Exactly frame n. Damaged: this one cannot be decoded, others may. Unreadable: the clip is gone.
   [[nodiscard]] virtual Result<Picture> frame(std::size_t frame) = 0;
+  /// All of these frames are at hand: they cost nothing, and several threads may ask for them at once.
+  [[nodiscard]] virtual bool holds(std::size_t /*first*/, std::size_t /*last*/) const { return false; }
 };
 
 }  // namespace fin

@@ -8,6 +8,10 @@
 
 namespace fin {
 
+/// Memory for frames that are gone over more than once, for all that is followed at a time: an eighth of the
+/// machine's, but at least 400 MB and at most 2 GB.
+std::size_t roomForFrames_bytes();
+
 /// Frames of another source, of which the first ones that are asked for are kept, as many as fit into a share
 /// of the memory. For work that goes over the same frames more than once: a least recently used cache would
 /// lose each frame just before it is wanted again.
@@ -19,6 +23,7 @@ class KeptFrames : public FrameSource {
   [[nodiscard]] std::size_t frameCount() const override { return source_.frameCount(); }
   [[nodiscard]] Seconds timeOf(std::size_t frame) const override { return source_.timeOf(frame); }
   [[nodiscard]] Result<Picture> frame(std::size_t frame) override;
+  [[nodiscard]] bool holds(std::size_t first, std::size_t last) const override;
 
  private:
   FrameSource& source_;

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/footage/clip.h"
+#include "core/footage/kept_frames.h"
 #include "core/passes/pass_request.h"
 #include "core/readings/promise.h"
 #include "core/units/job_control.h"
@@ -28,14 +29,11 @@ Result<std::shared_ptr<const Clip>> openClip(const PassRequest& request, Clip::O
 /// The last frame of a request's window, as far as the clip goes.
 std::size_t lastFrameOf(const PassRequest& request, const Clip& clip);
 
-/// Memory for frames that are gone over more than once, where one pass is followed at a time.
-constexpr std::size_t kKeptBytes = 400U << 20U;
-
-/// Follows marks, background and outline of a request through its window; `keptBytes` is for whoever follows
-/// several at once. An outline that cannot be told from what lies behind it leaves what the marks tell, with
-/// the reason in `outlineLost`. Errors as followMarks, followOutline and ClipClock.
+/// Follows marks, background and outline of a request through its window; `keptBytes` is less
+/// where several are followed at once. An outline that cannot be told from what lies behind it leaves what
+/// the marks tell, with the reason in `outlineLost`. Errors as followMarks, followOutline and ClipClock.
 Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSource& source,
-                         const JobControl& job = {}, std::size_t keptBytes = kKeptBytes);
+                         const JobControl& job = {}, std::size_t keptBytes = roomForFrames_bytes());
 
 /// True where two requests differ, as far as following goes, in the marks' seeds alone.
 bool onlySeedsDiffer(const PassRequest& before, const PassRequest& now);

@@ -48,6 +48,9 @@ cv::Rect wholeOf(const Picture& picture) {
 /// A tile of a picture from any corner; past the picture's edge the nearest pixel is repeated.
 cv::Mat partAt(const Picture& picture, PixelPoint corner) {
   const cv::Point first(static_cast<int>(std::floor(corner.x_px)), static_cast<int>(std::floor(corner.y_px)));
+  const cv::Rect exact(first, cv::Size(kTile_px, kTile_px));
+  const bool onPixels = length(corner - PixelPoint{1.0 * first.x, 1.0 * first.y}).value() < kWholeShift_px;
+  if (onPixels && (exact & wholeOf(picture)) == exact) return picture.colours(exact);
   const cv::Rect box = cv::Rect(first, cv::Size(kTile_px + 2, kTile_px + 2)) & wholeOf(picture);
   // The middle of a tile of even size lies between pixels.
   const double half = 0.5 * (kTile_px - 1);
@@ -105,6 +108,7 @@ void Backdrop::hide(const std::vector<cv::Rect>& lures) {
 }
 
 const Backdrop::View& Backdrop::tile(const Key& key) {
+  const std::lock_guard lock(*learning_);
   auto found = tiles_.find(key);
   if (found == tiles_.end()) found = tiles_.emplace(key, learnt(key)).first;
   return found->second;
@@ -187,6 +191,7 @@ cv::Mat lightOver(const cv::Mat& colours, const cv::Mat& middle, const cv::Mat& 
 
 /// The part of the whole picture's view, learnt where it was not yet.
 Backdrop::View Backdrop::stillView(const cv::Rect& box) {
+  const std::lock_guard lock(*learning_);
   const cv::Rect whole = samples_.empty() ? box : wholeOf(samples_.front().picture);
   if (still_.middle.empty()) {
     still_ = {cv::Mat(whole.size(), CV_32FC3), cv::Mat(whole.size(), CV_32FC3),

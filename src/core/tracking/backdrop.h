@@ -4,6 +4,8 @@
 #include <array>
 #include <cstdint>
 #include <map>
+#include <memory>
+#include <mutex>
 #include <opencv2/core/mat.hpp>
 #include <set>
 #include <vector>
@@ -21,7 +23,7 @@ namespace fin {
 /// (`lightOver`), what dances finer shows as scatter in luma. Where the background moves
 /// in the picture the frames are laid over each other by its shift. It misleads where the lure rests in every
 /// frame (nothing is known there), and where the background turns or grows.
-/// Worked out tile by tile, where it is asked for. For use by one thread at a time.
+/// Worked out tile by tile, where it is asked for. Several threads may ask for views at once.
 class Backdrop {
  public:
   struct Sample {
@@ -53,8 +55,9 @@ class Backdrop {
 
   bool moving_;
   std::vector<Sample> samples_;
-  std::map<Key, View> tiles_;  ///< of a moving background
-  View still_;                 ///< of the whole picture, where the background stands
+  std::unique_ptr<std::mutex> learning_ = std::make_unique<std::mutex>();  ///< of the tiles below
+  std::map<Key, View> tiles_;                                              ///< of a moving background
+  View still_;  ///< of the whole picture, where the background stands
   std::set<Key> stillKnown_;
 };
 

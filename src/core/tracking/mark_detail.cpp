@@ -102,8 +102,7 @@ double MarkDetail::likenessAt(const Picture& picture, const PatchPose& pose) con
   const PatchSurroundings around(view.image, view.inside(pose), radius_px_, 1);
   double best = -1.0;
   for (const PatchTemplate& look : looks_) {
-    for (const auto& peak : look.search(around, 1))
-      best = std::max(best, peak.score);
+    for (const auto& peak : look.search(around, 1)) best = std::max(best, peak.score);
   }
   return best;
 }

@@ -4,10 +4,12 @@
 #include <fmt/format.h>
 #include <algorithm>
 #include <cmath>
+#include <future>
 #include <opencv2/imgproc.hpp>
+#include <thread>
 
 #include "core/tracking/frame_walk.h"
-#include "core/tracking/silhouette.h"
+#include "core/tracking/outline_journey.h"
 
 namespace fin {
 namespace {
@@ -19,15 +21,11 @@ constexpr double kHidesMore = 1.15;  ///< than the outline's farthest point from
 constexpr int kRounds = 2;
 constexpr double kLeastFit = 0.25;  ///< overlap over union with what the person drew
 constexpr double kColourFavour = 0.05;
-constexpr double kReach_px = 5.0;
-constexpr double kReachOfSize = 0.05;
-constexpr double kReachOfMove = 0.5;
-constexpr double kVelocityMemory = 0.3;
-constexpr double kReachOfSizeLost = 0.5;
-constexpr double kLeastArea = 0.25;  ///< of what it had lately
-constexpr double kMostArea = 2.5;
-constexpr double kAreaMemory = 0.05;
-constexpr std::size_t kLongestCoast_frames = 12;
+constexpr double kDrawnReach_px = 5.0;  ///< that a drawn outline may be off
+constexpr std::size_t kMostLegs = 4;
+constexpr double kScoutChange = 0.3;  ///< that area and length may differ from what a scout saw last
+constexpr double kSame_px = 1.5;
+constexpr double kSameArea = 0.1;
 constexpr double kBackdropShare = 0.4;  ///< of the progress
 
 cv::Rect boundsOf(const std::vector<PixelPoint>& polygon) {
@@ -42,14 +40,6 @@ cv::Rect boundsOf(const std::vector<PixelPoint>& polygon) {
   return {corner, cv::Point(static_cast<int>(std::ceil(right)) + 1, static_cast<int>(std::ceil(bottom)) + 1)};
 }
 
-void fill(cv::Mat& mask, const std::vector<PixelPoint>& polygon, cv::Point origin) {
-  std::vector<cv::Point> corners;
-  for (const PixelPoint p : polygon)
-    corners.push_back(
-        cv::Point(static_cast<int>(std::lround(p.x_px)), static_cast<int>(std::lround(p.y_px))) - origin);
-  cv::fillPoly(mask, std::vector<std::vector<cv::Point>>{corners}, cv::Scalar(255));
-}
-
 Expected drawn(const OutlineSeed& seed) {
   Expected out;
   out.bounds = boundsOf(seed.polygon);
@@ -58,27 +48,8 @@ Expected drawn(const OutlineSeed& seed) {
   return out;
 }
 
-cv::Rect movedBy(const cv::Rect& box, PixelPoint by) {
-  return box + cv::Point(static_cast<int>(std::lround(by.x_px)), static_cast<int>(std::lround(by.y_px)));
-}
-
 PixelPoint middleOf(const cv::Rect& box) {
   return {box.x + 0.5 * (box.width - 1), box.y + 0.5 * (box.height - 1)};
-}
-
-/// Mean place of the marks that are seen in two frames of the window, as how far they went; none where no
-/// mark is seen in both.
-std::optional<PixelPoint> marksMoved(const Track& track, std::size_t from, std::size_t to) {
-  PixelPoint sum;
-  double n = 0.0;
-  for (const MarkTrack& mark : track.marks) {
-    const MarkSample& a = mark.samples[from];
-    const MarkSample& b = mark.samples[to];
-    if (!a.seen || !b.seen) continue;
-    sum = sum + (b.at - a.at);
-    n += 1.0;
-  }
-  return n > 0.0 ? std::optional(sum * (1.0 / n)) : std::nullopt;
 }
 
 /// Share of two masks' union that they have in common; what was drawn outside of the picture does not count.
@@ -92,88 +63,6 @@ double overlap(const Silhouette& found, const Expected& drawn, const cv::Rect& p
   const int said = cv::countNonZero(drawn.mask(inPicture - drawn.bounds.tl()));
   return static_cast<double>(common) / std::max(said + cv::countNonZero(found.mask) - common, 1);
 }
-
-/// 255 where nothing is to be followed; empty where there is no such place.
-cv::Mat maskOf(std::span<const HiddenRegion> hidden, std::size_t frame, const Picture& picture) {
-  cv::Mat out;
-  for (const HiddenRegion& region : hidden) {
-    if (frame < region.firstFrame || frame > region.lastFrame) continue;
-    if (out.empty()) out = cv::Mat::zeros(picture.height(), picture.width(), CV_8UC1);
-    fill(out, region.polygon, {});
-  }
-  return out;
-}
-
-/// One journey of the outline from frame to frame, in either direction of time.
-class OutlineJourney {
- public:
-  OutlineJourney(Backdrop& backdrop, const Track& track, std::span<const HiddenRegion> hidden, Expected start,
-                 std::size_t frame, ToldBy by)
-      : backdrop_(backdrop),
-        track_(track),
-        hidden_(hidden),
-        last_(std::move(start)),
-        lastFrame_(frame),
-        by_(by) {}
-
-  OutlineSample visit(std::size_t frame, const Picture& picture) {
-    const std::size_t apart =
-        std::max<std::size_t>(frame > lastFrame_ ? frame - lastFrame_ : lastFrame_ - frame, 1);
-    if (gone_) return {};
-    const double frames = static_cast<double>(std::min(apart, kLongestCoast_frames));
-    const auto byMarks = marksMoved(track_, lastFrame_ - track_.firstFrame, frame - track_.firstFrame);
-    const PixelPoint moved = byMarks.value_or(velocity_ * frames);
-    Expected expected{movedBy(last_.bounds, moved), last_.mask, 0.0, last_.inOnePart};
-    const double size = std::max(last_.bounds.width, last_.bounds.height);
-    const double unsure =
-        byMarks ? 0.0 : kReachOfMove * length(moved).value() + (apart > 1 ? kReachOfSizeLost * size : 0.0);
-    expected.reach_px = kReach_px + kReachOfSize * size + unsure;
-    const PixelPoint background = backgroundAt(frame);
-    const Silhouette found =
-        cutOut(picture, backdrop_, background, frame, expected, by_, maskOf(hidden_, frame, picture));
-    if (found.empty()) return lost(picture, expected);
-    OutlineSample out = measured(found, picture, angle_);
-    if (!out.seen || (area_ > 0.0 && (out.area_px2 < kLeastArea * area_ || out.area_px2 > kMostArea * area_)))
-      return lost(picture, expected);
-    area_ = area_ > 0.0 ? area_ + kAreaMemory * (out.area_px2 - area_) : out.area_px2;
-    if (out.whole && knownCentre_) {
-      const PixelPoint now = (out.centre - *knownCentre_) * (1.0 / static_cast<double>(apart));
-      velocity_ = moves_ ? velocity_ + (now - velocity_) * kVelocityMemory : now;
-      moves_ = true;
-    }
-    knownCentre_ = out.centre;
-    angle_ = out.angle_rad;
-    lastFrame_ = frame;
-    last_.bounds = found.bounds();
-    last_.mask = found.mask(last_.bounds - found.box.tl()).clone();
-    return out;
-  }
-
-  [[nodiscard]] cv::Rect bounds() const { return last_.bounds; }
-
- private:
-  [[nodiscard]] PixelPoint backgroundAt(std::size_t frame) const {
-    return track_.background.empty() ? PixelPoint{} : track_.background[frame - track_.firstFrame].at;
-  }
-  OutlineSample lost(const Picture& picture, const Expected& expected) {
-    const cv::Rect whole(0, 0, picture.width(), picture.height());
-    gone_ = (expected.bounds & whole).empty();
-    return {};
-  }
-
-  Backdrop& backdrop_;
-  const Track& track_;
-  std::span<const HiddenRegion> hidden_;
-  Expected last_;
-  std::size_t lastFrame_;
-  ToldBy by_;
-  bool gone_ = false;
-  PixelPoint velocity_;
-  bool moves_ = false;  ///< its velocity is known
-  std::optional<PixelPoint> knownCentre_;
-  double area_ = 0.0;
-  double angle_ = 0.0;
-};
 
 std::vector<std::size_t> sampleFrames(const Track& track) {
   std::size_t count = kBackdropFrames;
@@ -269,6 +158,112 @@ Told toldBest(const Picture& picture, Backdrop& backdrop, PixelPoint moved, cons
   return colour.fit + kColourFavour >= all.fit ? colour : all;
 }
 
+/// A stretch of the way that is gone in a thread of its own.
+struct Leg {
+  OutlineJourney journey;
+  FrameStretch frames;
+  OutlineSample arrival = {};  ///< in the first frame of the next leg
+};
+
+/// Legs from the seed to the window's end, about as many as there are cores. A scout goes ahead from sample
+/// to sample; where it sees the whole lure the next leg may start.
+std::vector<Leg> planLegs(const Backdrop& backdrop, const OutlineJourney& journey, std::size_t seedFrame,
+                          std::size_t last) {
+  std::vector<Leg> out{{journey, {seedFrame, last}}};
+  const std::size_t most = std::clamp<std::size_t>(std::thread::hardware_concurrency(), 1, kMostLegs);
+  OutlineJourney scout = journey;
+  scout.followOnePart(true);
+  OutlineSample before;
+  for (const Backdrop::Sample& s : backdrop.samples()) {
+    if (s.frame <= seedFrame || out.size() == most) continue;
+    OutlineSample found = scout.visit(s.frame, s.picture);
+    const bool asBefore = found.whole && before.seen &&
+                          std::abs(found.area_px2 - before.area_px2) < kScoutChange * before.area_px2 &&
+                          std::abs(found.length_px - before.length_px) < kScoutChange * before.length_px;
+    before = std::move(found);
+    const std::size_t due = seedFrame + out.size() * (last - seedFrame + 1) / most;
+    if (s.frame < due || s.frame == last || !asBefore) continue;
+    out.back().frames.last = s.frame - 1;
+    out.push_back({scout, {s.frame, last}});
+    out.back().journey.followOnePart(false);
+  }
+  return out;
+}
+
+/// Two ways that see the same in one frame go on alike.
+bool same(const OutlineSample& a, const OutlineSample& b) {
+  return a.seen && b.seen && length(a.centre - b.centre).value() < kSame_px &&
+         std::abs(a.area_px2 - b.area_px2) < kSameArea * a.area_px2;
+}
+
+/// The outline in every frame of the window, from the seed on to both ends. Where the frames are at hand the
+/// legs of the way are gone side by side; where one does not see the lure as the next one did when it
+/// started, it goes on through that one's frames.
+class Travel {
+ public:
+  Travel(FrameSource& source, const Track& track)
+      : source_(source),
+        track_(track),
+        last_(track.firstFrame + track.frameCount - 1),
+        found_(track.frameCount) {}
+
+  Result<std::vector<OutlineSample>> go(const Backdrop& backdrop, const OutlineJourney& journey,
+                                        std::size_t seedFrame, const JobControl& job) {
+    const JobControl unwatched{job.stop};
+    std::vector<Leg> legs{{journey, {seedFrame, last_}}};
+    Result<void> done;
+    if (source_.holds(track_.firstFrame, last_)) {
+      legs = planLegs(backdrop, journey, seedFrame, last_);
+      std::vector<std::future<Result<void>>> beside;
+      for (std::size_t i = 1; i < legs.size(); ++i)
+        beside.push_back(std::async(std::launch::async, [&, i] { return onwards(legs[i], unwatched); }));
+      beside.push_back(
+          std::async(std::launch::async, [&] { return backwards(journey, seedFrame, unwatched); }));
+      done = onwards(legs.front(), job);
+      for (auto& one : beside) {
+        if (auto ok = one.get(); !ok) done = ok;
+      }
+    } else {
+      const double middle =
+          static_cast<double>(last_ - seedFrame + 1) / static_cast<double>(track_.frameCount);
+      done = onwards(legs.front(), partOf(job, 0.0, middle));
+      if (done) done = backwards(journey, seedFrame, partOf(job, middle, 1.0));
+    }
+    for (std::size_t i = 1; done && i < legs.size(); ++i) {
+      if (same(legs[i - 1].arrival, found_[legs[i].frames.first - track_.firstFrame])) continue;
+      legs[i].journey = legs[i - 1].journey;
+      done = onwards(legs[i], job);
+    }
+    if (!done) return tl::unexpected(done.error());
+    return std::move(found_);
+  }
+
+ private:
+  Result<void> onwards(Leg& leg, const JobControl& job) {
+    auto ok = walkForwards(source_, leg.frames.first, leg.frames.last, job, visitor(leg.journey));
+    if (!ok || leg.frames.last == last_) return ok;
+    const auto next = source_.frame(leg.frames.last + 1);
+    OutlineJourney ahead = leg.journey;
+    if (next) leg.arrival = ahead.visit(leg.frames.last + 1, *next);
+    return ok;
+  }
+  Result<void> backwards(OutlineJourney journey, std::size_t seedFrame, const JobControl& job) {
+    if (seedFrame == track_.firstFrame) return {};
+    return walkBackwards(source_, track_.firstFrame, seedFrame - 1, job, visitor(journey));
+  }
+  FrameVisit visitor(OutlineJourney& by) {
+    return [&](std::size_t n, const Picture* shown) -> Result<void> {
+      if (shown != nullptr) found_[n - track_.firstFrame] = by.visit(n, *shown);
+      return {};
+    };
+  }
+
+  FrameSource& source_;
+  const Track& track_;
+  std::size_t last_;
+  std::vector<OutlineSample> found_;
+};
+
 tl::unexpected<Error> badOutline(const std::string& message) {
   return failure(ErrorCode::BadRequest, "outline: " + message, "outline");
 }
@@ -286,7 +281,7 @@ Result<void> followOutline(FrameSource& source, const OutlineSeed& seed, std::sp
   const auto picture = source.frame(seed.frame);
   if (!picture) return tl::unexpected(picture.error());
   Expected start = drawn(seed);
-  start.reach_px = kReach_px;
+  start.reach_px = kDrawnReach_px;
   if ((start.bounds & cv::Rect(0, 0, picture->width(), picture->height())).empty())
     return badOutline("it is drawn outside the picture");
   const auto byMarks = hiddenByMarks(*backdrop, start, seed.frame, track);
@@ -307,26 +302,10 @@ Result<void> followOutline(FrameSource& source, const OutlineSeed& seed, std::sp
         "outline");
   }
 
-  std::vector<OutlineSample> found(track.frameCount);
-  const auto visit = [&](OutlineJourney& journey) {
-    return [&](std::size_t n, const Picture* shown) -> Result<void> {
-      if (shown != nullptr) found[n - track.firstFrame] = journey.visit(n, *shown);
-      return {};
-    };
-  };
-  const double middle = kBackdropShare + (1.0 - kBackdropShare) * static_cast<double>(last - seed.frame + 1) /
-                                             static_cast<double>(track.frameCount);
-  OutlineJourney on(*backdrop, track, hidden, start, seed.frame, told.by);
-  if (auto ok = walkForwards(source, seed.frame, last, partOf(job, kBackdropShare, middle), visit(on)); !ok)
-    return ok;
-  if (seed.frame > track.firstFrame) {
-    OutlineJourney back(*backdrop, track, hidden, start, seed.frame, told.by);
-    if (auto ok =
-            walkBackwards(source, track.firstFrame, seed.frame - 1, partOf(job, middle, 1.0), visit(back));
-        !ok)
-      return ok;
-  }
-  track.outline = std::move(found);
+  const OutlineJourney journey(*backdrop, track, hidden, start, seed.frame, told.by);
+  auto found = Travel(source, track).go(*backdrop, journey, seed.frame, partOf(job, kBackdropShare, 1.0));
+  if (!found) return tl::unexpected(found.error());
+  track.outline = std::move(*found);
   return {};
 }
 

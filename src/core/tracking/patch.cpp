@@ -46,11 +46,12 @@ std::vector<float> gaussianWeights(int radius) {
   return weights;
 }
 
-/// Sums of a kernel times a window of rows of `wide`, at every place where it fits in. (For kernels and reaches
-/// of some ten pixels this takes a fraction of what a Fourier transform does; more so with wide registers.)
-[[gnu::target_clones("avx2", "default")]]
-std::vector<float> slid(const std::vector<float>& window, int wide, const std::vector<float>& kernel,
-                        int kernelWide, int kernelHigh) {
+/// Sums of a kernel times a window of rows of `wide`, at every place where it fits in. (For kernels and
+/// reaches of some ten pixels this takes a fraction of what a Fourier transform does; more so with wide
+/// registers.)
+[[gnu::target_clones("avx2", "default")]] std::vector<float> slid(const std::vector<float>& window, int wide,
+                                                                  const std::vector<float>& kernel,
+                                                                  int kernelWide, int kernelHigh) {
   const int across = wide - kernelWide + 1;
   const int down = static_cast<int>(window.size()) / wide - kernelHigh + 1;
   std::vector<float> out(static_cast<std::size_t>(across) * static_cast<std::size_t>(down), 0.0F);
@@ -102,9 +103,7 @@ std::vector<float> cutPatch(const cv::Mat& grey, const PatchPose& pose, int radi
 }
 
 PatchTemplate::PatchTemplate(const cv::Mat& grey, const PatchPose& pose, int radius_px)
-    : radius_px_(radius_px),
-      leastContrast_(kSmallestNorm),
-      weights_(gaussianWeights(radius_px)) {
+    : radius_px_(radius_px), leastContrast_(kSmallestNorm), weights_(gaussianWeights(radius_px)) {
   const std::vector<float> patch = cutPatch(grey, pose, radius_px);
   const float norm = std::max(contrastOf(patch), leastContrast_);
   leastContrast_ = std::max(leastContrast_, static_cast<float>(kLeastContrast) * norm);

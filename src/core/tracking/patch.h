@@ -51,8 +51,8 @@ class PatchTemplate {
     int dy_px = 0;
     double score = 0.0;
   };
-  /// Places at whole pixels where the correlation is highest in its neighbourhood, best first, at most `most`.
-  /// The surroundings must have been cut for this radius.
+  /// Places at whole pixels where the correlation is highest in its neighbourhood, best first, at most
+  /// `most`. The surroundings must have been cut for this radius.
   [[nodiscard]] std::vector<Peak> search(const PatchSurroundings& around, std::size_t most) const;
 
   struct Fit {
@@ -72,8 +72,8 @@ class PatchTemplate {
   int radius_px_;
   float leastContrast_;  ///< grey levels; what is fainter counts as if it had this
   double structure_ = 0.0;
-  std::vector<float> weights_;       // sum 1
-  std::vector<float> look_;          // weighted mean 0, weighted norm 1
+  std::vector<float> weights_;  // sum 1
+  std::vector<float> look_;     // weighted mean 0, weighted norm 1
   std::vector<float> weightedLook_;
   std::vector<float> slopeX_;  // of look_, per pixel
   std::vector<float> slopeY_;

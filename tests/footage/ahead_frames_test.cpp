@@ -1,0 +1,38 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/footage/ahead_frames.h"
+
+#include <gtest/gtest.h>
+
+#include <opencv2/core.hpp>
+
+namespace fin {
+namespace {
+
+/// Twenty frames, each as grey as its number; the seventh is damaged.
+class Numbered : public FrameSource {
+ public:
+  [[nodiscard]] std::size_t frameCount() const override { return 20; }
+  [[nodiscard]] Seconds timeOf(std::size_t frame) const override {
+    return Seconds(static_cast<double>(frame));
+  }
+  [[nodiscard]] Result<Picture> frame(std::size_t n) override {
+    if (n >= frameCount()) return failure(ErrorCode::BadRequest, "past the end", "frame");
+    if (n == 7) return failure(ErrorCode::Damaged, "torn", "frame");
+    return Picture::fromMat(cv::Mat(4, 4, CV_8UC1, cv::Scalar(static_cast<double>(n))));
+  }
+};
+
+TEST(AheadFrames, GivesWhatItsSourceGivesInAnyOrder) {
+  Numbered source;
+  AheadFrames ahead(source);
+  for (const std::size_t n : {0U, 1U, 2U, 3U, 6U, 7U, 8U, 19U, 4U, 5U, 5U, 18U, 19U, 0U}) {
+    const auto picture = ahead.frame(n);
+    ASSERT_EQ(picture.has_value(), n != 7) << n;
+    if (picture) EXPECT_EQ(picture->grey().at<uchar>(0, 0), n);
+    if (!picture) EXPECT_EQ(picture.error().code, ErrorCode::Damaged);
+  }
+  EXPECT_FALSE(ahead.frame(20));
+}
+
+}  // namespace
+}  // namespace fin
