@@ -28,8 +28,11 @@ TEST(AheadFrames, GivesWhatItsSourceGivesInAnyOrder) {
   for (const std::size_t n : {0U, 1U, 2U, 3U, 6U, 7U, 8U, 19U, 4U, 5U, 5U, 18U, 19U, 0U}) {
     const auto picture = ahead.frame(n);
     ASSERT_EQ(picture.has_value(), n != 7) << n;
-    if (picture) EXPECT_EQ(picture->grey().at<uchar>(0, 0), n);
-    if (!picture) EXPECT_EQ(picture.error().code, ErrorCode::Damaged);
+    if (picture) {
+      EXPECT_EQ(picture->grey().at<uchar>(0, 0), n);
+    } else {
+      EXPECT_EQ(picture.error().code, ErrorCode::Damaged);
+    }
   }
   EXPECT_FALSE(ahead.frame(20));
 }

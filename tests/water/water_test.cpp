@@ -5,8 +5,6 @@
 
 #include <cmath>
 
-#include "core/water/falling.h"
-
 namespace fin {
 namespace {
 
@@ -54,32 +52,6 @@ TEST(Water, ComesDownByAsMuchFreshWaterAsMakesItRight) {
 TEST(Water, WeighsWithItsTank) {
   const auto filled = filledWeight(water(0.0, 5.0), CubicMetres(2.0), Kilograms(120.0));
   EXPECT_NEAR(filled->value(), 2.0 * 999.96675 + 120.0, 1e-3);
-}
-
-TEST(Falling, TakesTheDisplacedWaterOffAWeight) {
-  // Lead displaces 1/11.3 of its mass.
-  EXPECT_NEAR(
-      weightInWater(Grams(11.3), KilogramsPerCubicMetre(11300.0), KilogramsPerCubicMetre(1000.0)).value(),
-      10.3, 1e-12);
-}
-
-TEST(Falling, GoesWithTheRootOfTheWeightInWater) {
-  EXPECT_NEAR(fallRateWith(MillimetresPerSecond(200.0), Grams(4.0), Grams(9.0))->value(), 300.0, 1e-9);
-  EXPECT_FALSE(fallRateWith(MillimetresPerSecond(200.0), Grams(4.0), Grams(-1.0)));
-}
-
-TEST(Falling, FindsTheHeadForAWantedRate) {
-  HeadQuestion q{MillimetresPerSecond(210.0), MillimetresPerSecond(150.0), Grams(7.0), Grams(-0.6)};
-  const auto head = headFor(q);
-  ASSERT_TRUE(head);
-  const double kept = 1.0 - 1000.0 / 11300.0;
-  EXPECT_NEAR(fallRateWith(q.measured, Grams(7.0 * kept - 0.6), Grams(head->value() * kept - 0.6))->value(),
-              150.0, 1e-9);
-  q.restInWater = Grams(-9.0);
-  EXPECT_EQ(headFor(q).error().code, ErrorCode::BadRequest);
-  q.restInWater = Grams(20.0);
-  q.wanted = MillimetresPerSecond(20.0);
-  EXPECT_EQ(headFor(q).error().code, ErrorCode::Unsupported);
 }
 
 }  // namespace

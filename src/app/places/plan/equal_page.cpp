@@ -9,7 +9,7 @@
 
 #include "app/look/pieces.h"
 #include "app/look/theme.h"
-#include "core/water/falling.h"
+#include "core/water/weight_change.h"
 
 namespace fin::app {
 
@@ -80,12 +80,17 @@ QWidget* EqualPage::buildHeads() {
 }
 
 void EqualPage::answer() {
-  const auto water = density(desk_.plan().water.state());
-  const auto head =
-      water ? headFor({MillimetresPerSecond(measured_->metric()), MillimetresPerSecond(wanted_->metric()),
-                       Grams(head_->metric()), Grams(rest_->metric()),
-                       KilogramsPerCubicMetre(material_->metric()), *water})
-            : Result<Grams>(tl::unexpected(water.error()));
+  RigWeights rig;
+  rig.head = Grams(head_->metric());
+  rig.bodyInWater = Grams(rest_->metric());
+  rig.headMaterial = KilogramsPerCubicMetre(material_->metric());
+  const WaterState water = desk_.plan().water.state();
+  const auto head = headForRate({.fallRate = {.value = measured_->metric()},
+                                 .measured = rig,
+                                 .measuredWater = water,
+                                 .changed = rig,
+                                 .changedWater = water},
+                                MillimetresPerSecond(wanted_->metric()));
   setLook(*answer_, "trouble", !head);
   answer_->setText(head ? tr("A head of %1 g, if it keeps its attitude.").arg(head->value(), 0, 'f', 1)
                         : QString::fromStdString(head.error().message));
