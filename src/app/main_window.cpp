@@ -80,10 +80,12 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   addPlace(Place::Plan, tr("Plan"), plan_);
   addPlace(Place::Poolside, tr("Poolside"), poolside_);
   addPlace(Place::Bench, tr("Bench"), bench_);
-  addPlace(Place::LineUp, tr("Line-up"),
-           new ComingPlace(
-               tr("Here passes will stand side by side: in step, on ladders of speed, and with what is "
-                  "too close to call.")));
+  lineUp_ = new LineUpPlace(*log_, *desk_, *day_);
+  connect(lineUp_, &LineUpPlace::passWanted, this, [this](RowId pass) {
+    desk_->select(pass);
+    go(Place::Bench);
+  });
+  addPlace(Place::LineUp, tr("Line-up"), lineUp_);
   addPlace(Place::Verdict, tr("Verdict"),
            new ComingPlace(tr("Here the scores of the day will be weighed, and the report written.")));
   auto* choice = new LogChoice(QString::fromStdString(log_->file().string()), {});
@@ -195,6 +197,7 @@ void MainWindow::setUnits(UnitSystem units) {
   bench_->setUnits(units);
   setUnitsWithin(*this, units);
   day_->setUnits(units);
+  lineUp_->setUnits(units);
 }
 
 void MainWindow::toggleKeySheet() {

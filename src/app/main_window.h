@@ -12,6 +12,7 @@
 #include "app/models/lens_desk.h"
 #include "app/models/pass_desk.h"
 #include "app/places/bench/bench_place.h"
+#include "app/places/lineup/line_up_place.h"
 #include "app/places/plan/plan_place.h"
 #include "app/places/poolside/poolside_place.h"
 
@@ -37,6 +38,7 @@ class MainWindow : public QMainWindow {
   [[nodiscard]] ClipSharing& sharing() { return *sharing_; }
   [[nodiscard]] BenchPlace& bench() { return *bench_; }
   [[nodiscard]] PlanPlace& plan() { return *plan_; }
+  [[nodiscard]] LineUpPlace& lineUp() { return *lineUp_; }
   [[nodiscard]] PoolsidePlace& poolside() { return *poolside_; }
 
  signals:
@@ -64,6 +66,7 @@ class MainWindow : public QMainWindow {
   PlanPlace* plan_;
   PoolsidePlace* poolside_;
   BenchPlace* bench_;
+  LineUpPlace* lineUp_;
   QWidget* keySheet_ = nullptr;
 };
 

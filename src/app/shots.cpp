@@ -86,6 +86,15 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
                 press("solveLens");
               };
             }}};
+  const auto lineUp = [this](const char* file, LineUpPlace::Page page) {
+    left_.push_back({file, [this, page] {
+                       window_.go(Place::LineUp);
+                       window_.lineUp().go(page);
+                     }});
+  };
+  lineUp("line-up-compared.png", LineUpPlace::Page::Spread);
+  lineUp("line-up-ladder.png", LineUpPlace::Page::Ladder);
+  lineUp("line-up-weight.png", LineUpPlace::Page::Weight);
   for (const auto& printed : {printPassSheet(window_.day(), folder_.filePath("pass-sheet.pdf")),
                               printCautions(folder_.filePath("cautions.pdf"))}) {
     if (!printed) std::fprintf(stderr, "agile-fin: %s\n", printed.error().message.c_str());

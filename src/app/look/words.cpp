@@ -79,6 +79,8 @@ const std::map<std::string_view, const char*>& names() {
       {"flare_peak_ratio", "Skirt flares to"},
       {"flare_half_life", "Flare half gone after"},
       {"quiver", "Quivers"},
+      {"onset_speed", "Begins to work at"},
+      {"blowout_speed", "Goes wrong at"},
       {"rattle_level", "Over the quiet"},
       {"rattle_rate", "Knocks"},
       {"rattle_peak_frequency", "Strongest tone"},

@@ -23,6 +23,7 @@ struct DemoPass {
   RowId rig;
   RehearsalScene scene;
   bool outlined = false;  ///< its outline is drawn, beside the marks
+  bool onSheet = true;    ///< else it was made beside the day's sheet
 };
 
 enum DemoRig : RowId { kVinto7 = 21, kVinto4, kMirk7, kSkrell, kPellow, kOblig, kOblag, kTavver, kHasp };
@@ -136,6 +137,55 @@ std::vector<DemoPass> demoPasses() {
        scene(paddleTail(), vintoLight, View::Side, 4.2, 15)},
       {"oblig-18-pull-side.mp4", "Oblig 18, the same pull from the side", kOblig, obligSide},
   };
+}
+
+/// A pull as it was, once more: a lure is never pulled twice in quite the same way.
+DemoPass again(const char* file, const char* title, RowId rig, LureBuild lure, StraightPull pull, double Hz,
+               double wobble_deg, unsigned seed) {
+  pull.wobble_Hz = Hz;
+  pull.wobble_deg = wobble_deg;
+  pull.seed = seed;
+  return {file, title, rig, scene(std::move(lure), pull, View::Top, 2.4, seed + 40), false, false};
+}
+
+/// Second pulls, the near twin of one model, and one rig from dead slow to too fast.
+std::vector<DemoPass> furtherPasses() {
+  const StraightPull skrell{.speed_mm_s = 330.0, .start_mm = -480.0, .roll_deg = 18.0, .unevenness = 0.012};
+  const StraightPull oblig{
+      .speed_mm_s = 260.0, .start_mm = -370.0, .roll_deg = 30.0, .lopsided = 0.35, .unevenness = 0.02};
+  std::vector<DemoPass> out{again("skrell-95-pull-2.mp4", "Skrell 95, second pull from above", kSkrell,
+                                  jerkbait(), skrell, 5.47, 26.1, 21),
+                            again("oblig-18-pull-2.mp4", "Oblig 18, second pull from above", kOblig, spoon(),
+                                  oblig, 3.88, 42.6, 22),
+                            again("oblag-18-pull.mp4", "Oblag 18, straight pull from above", kOblag, spoon(),
+                                  oblig, 3.76, 43.1, 23),
+                            again("oblag-18-pull-2.mp4", "Oblag 18, second pull from above", kOblag, spoon(),
+                                  oblig, 3.86, 45.2, 24)};
+  struct Rung {
+    double speed_mm_s;
+    double Hz;
+    double wobble_deg;
+    double unevenness;
+  };
+  const Rung rungs[] = {{95.0, 2.4, 1.2, 0.03},
+                        {150.0, 3.7, 9.0, 0.03},
+                        {220.0, 5.2, 22.0, 0.02},
+                        {310.0, 6.9, 25.0, 0.03},
+                        {400.0, 8.3, 24.0, 1.4}};
+  unsigned seed = 31;
+  for (const Rung& rung : rungs) {
+    const std::string speed = std::to_string(static_cast<int>(rung.speed_mm_s));
+    const StraightPull pull{.speed_mm_s = rung.speed_mm_s,
+                            .start_mm = -1.2 * rung.speed_mm_s,
+                            .wobble_Hz = rung.Hz,
+                            .wobble_deg = rung.wobble_deg,
+                            .unevenness = rung.unevenness,
+                            .seed = seed};
+    out.push_back({"hasp-14-pull-" + speed + ".mp4", "Hasp 14, pulled at " + speed + " mm/s", kHasp,
+                   scene(bladedBait(), pull, View::Top, 2.4, seed), false, false});
+    ++seed;
+  }
+  return out;
 }
 
 /// Eight invented models over the four families: one on two heads, two near twins, one that is not graded.
@@ -284,7 +334,8 @@ Result<void> keep(Log& log, const DayPlan& plan, const DemoPass& pass, const fs:
   const auto id = log.addPass(pass.title, request);
   if (!id) return tl::unexpected(id.error());
   const std::string camera = pass.scene.camera.view == View::Top ? "top" : "fixed";
-  if (auto ok = log.assign(*id, plannedFor(plan, pass), camera); !ok) return ok;
+  const auto planned = pass.onSheet ? plannedFor(plan, pass) : std::nullopt;
+  if (auto ok = log.assign(*id, planned, camera); !ok) return ok;
   const auto clip = Clip::open(file);
   if (!clip) return tl::unexpected(clip.error());
   const auto source = Clip::reader(*clip, {});
@@ -351,28 +402,34 @@ Result<fs::path> makeDemoDay(const fs::path& folder, const JobControl& job) {
   const auto kept = (*log)->passes();
   if (!kept) return tl::unexpected(kept.error());
 
-  const std::vector<DemoPass> passes = demoPasses();
+  const std::vector<DemoPass> first = demoPasses();
+  const std::vector<DemoPass> further = furtherPasses();
   DayPlan plan = demoPlan();
-  playMorning(plan, passes);
+  playMorning(plan, first);
   if (kept->empty()) {
     if (auto ok = (*log)->savePlan(plan); !ok) return tl::unexpected(ok.error());
   }
-  for (std::size_t i = 0; i < passes.size(); ++i) {
-    const auto from = static_cast<double>(i) / static_cast<double>(passes.size());
-    const auto to = static_cast<double>(i + 1) / static_cast<double>(passes.size());
-    const fs::path clip = folder / passes[i].file;
-    if (auto ok = film(passes[i], clip, partOf(job, from, to)); !ok) return tl::unexpected(ok.error());
-    const bool known = std::any_of(kept->begin(), kept->end(),
-                                   [&](const LoggedPass& p) { return p.title == passes[i].title; });
-    if (known) continue;
-    if (auto ok = keep(**log, plan, passes[i], clip); !ok) return tl::unexpected(ok.error());
-  }
-  const bool boardKnown =
-      std::any_of(kept->begin(), kept->end(), [](const LoggedPass& p) { return p.title == kBoardTitle; });
-  if (!boardKnown) {
+  const auto known = [&](const std::string& title) {
+    return std::any_of(kept->begin(), kept->end(), [&](const LoggedPass& p) { return p.title == title; });
+  };
+  std::size_t done = 0;
+  const auto filmAll = [&](const std::vector<DemoPass>& passes) -> Result<void> {
+    const auto count = static_cast<double>(first.size() + further.size());
+    for (const DemoPass& pass : passes) {
+      const double from = static_cast<double>(done++) / count;
+      const fs::path clip = folder / pass.file;
+      if (auto ok = film(pass, clip, partOf(job, from, static_cast<double>(done) / count)); !ok) return ok;
+      if (known(pass.title)) continue;
+      if (auto ok = keep(**log, plan, pass, clip); !ok) return ok;
+    }
+    return {};
+  };
+  if (auto ok = filmAll(first); !ok) return tl::unexpected(ok.error());
+  if (!known(kBoardTitle)) {
     if (auto ok = addBoard(**log, folder / "board-in-the-water.mp4"); !ok) return tl::unexpected(ok.error());
     if (auto ok = keepCalibrations(**log); !ok) return tl::unexpected(ok.error());
   }
+  if (auto ok = filmAll(further); !ok) return tl::unexpected(ok.error());
   return file;
 }
 

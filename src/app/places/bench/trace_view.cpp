@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 #include <limits>
 
+#include "app/look/plot.h"
 #include "app/look/theme.h"
 
 namespace fin::app {
@@ -56,20 +57,6 @@ void fill(QCPGraph& graph, const Series& series) {
     y.push_back(series.y[i]);
   }
   graph.setData(t, y, true);
-}
-
-void dressAxis(QCPAxis& axis) {
-  axis.setLabelColor(theme().ink);
-  axis.setTickLabelColor(theme().ink);
-  axis.setBasePen(QPen(theme().line));
-  axis.setTickPen(QPen(theme().line));
-  axis.setSubTickPen(Qt::NoPen);
-  axis.grid()->setPen(QPen(QColor(0xE2, 0xDB, 0xCD), 1));
-  axis.grid()->setZeroLinePen(QPen(theme().line, 1));
-  QFont font;
-  font.setPixelSize(12);
-  axis.setTickLabelFont(font);
-  axis.setLabelFont(font);
 }
 
 QCPItemStraightLine* cursorIn(QCustomPlot& plot, QCPAxisRect& rect) {

@@ -1,0 +1,211 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/lineup/ladder_page.h"
+
+#include <qcustomplot.h>
+
+#include <QHBoxLayout>
+#include <QSignalBlocker>
+#include <QVBoxLayout>
+
+#include "app/look/pieces.h"
+#include "app/look/plot.h"
+#include "app/look/theme.h"
+#include "core/comparison/monotone_curve.h"
+
+namespace fin::app {
+namespace {
+
+constexpr int kCurveSteps = 120;
+
+std::optional<double> valueOf(const ReadingSet& set, const char* name) {
+  const Reading* found = set.find(name);
+  return found == nullptr ? std::nullopt : std::optional(std::get<double>(found->value));
+}
+
+}  // namespace
+
+LadderPage::LadderPage(LineUp& lineUp, QWidget* parent)
+    : QWidget(parent),
+      lineUp_(lineUp),
+      rig_(new QComboBox),
+      band_(new QLabel),
+      words_(new QLabel),
+      plot_(new QCustomPlot) {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  auto* row = new QHBoxLayout;
+  auto* label = new QLabel(tr("Rig"));
+  label->setBuddy(rig_);
+  rig_->setObjectName("ladderRig");
+  rig_->setAccessibleName(tr("Rig whose ladder is read"));
+  rig_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+  row->addWidget(label);
+  row->addWidget(rig_);
+  row->addStretch();
+  layout->addLayout(row);
+  band_->setObjectName("ladderBand");
+  band_->setFont(largeNumberFont());
+  band_->setWordWrap(true);
+  layout->addWidget(band_);
+  plot_->setObjectName("ladderPlot");
+  plot_->setBackground(theme().paper);
+  plot_->axisRect()->setBackground(theme().card);
+  for (QCPAxis* axis : {plot_->xAxis, plot_->yAxis}) dressAxis(*axis);
+  plot_->yAxis->setLabel(tr("Action, side to side, °"));
+  layout->addWidget(plot_, 1);
+  words_->setObjectName("ladderWords");
+  words_->setWordWrap(true);
+  words_->setTextFormat(Qt::RichText);
+  layout->addWidget(words_);
+  connect(rig_, &QComboBox::currentIndexChanged, this, &LadderPage::show);
+  connect(&lineUp, &LineUp::changed, this, &LadderPage::refresh);
+}
+
+void LadderPage::setUnits(UnitSystem units) {
+  units_ = units;
+  refresh();
+}
+
+void LadderPage::refresh() {
+  ladders_ = lineUp_.ladders();
+  {
+    const QSignalBlocker quiet(rig_);
+    const QString before = rig_->currentText();
+    rig_->clear();
+    int longest = 0;
+    for (std::size_t i = 0; i < ladders_.size(); ++i) {
+      rig_->addItem(QString::fromStdString(ladders_[i].first));
+      if (ladders_[i].second.size() > ladders_[static_cast<std::size_t>(longest)].second.size())
+        longest = static_cast<int>(i);
+    }
+    const int known = rig_->findText(before);
+    rig_->setCurrentIndex(known >= 0 ? known : ladders_.empty() ? -1 : longest);
+  }
+  show();
+}
+
+void LadderPage::show() {
+  plot_->clearPlottables();
+  plot_->clearItems();
+  const int chosen = rig_->currentIndex();
+  const bool any = chosen >= 0 && chosen < static_cast<int>(ladders_.size());
+  rig_->setEnabled(any);
+  plot_->setVisible(any);
+  if (!any) {
+    band_->setText(tr("No rig was pulled at two speeds yet."));
+    words_->setText(tr(
+        "Plan straight pulls of one rig at three speeds or more, from dead slow to too fast. From them come "
+        "the speed at which its action begins and the one at which it goes wrong."));
+    return;
+  }
+  const ShownUnit unit = shownUnit("mm/s", units_);
+  plot_->xAxis->setLabel(tr("Pulled at, %1").arg(unit.unit));
+  double fastest = 0.0;
+  double widest = 1.0;
+  for (const auto& [rig, rungs] : ladders_) {
+    for (const LadderRung& rung : rungs) {
+      fastest = std::max(fastest, rung.speed_mm_s * unit.factor);
+      widest = std::max(widest, rung.action_deg.value_or(0.0) + rung.actionU95_deg);
+    }
+  }
+  plot_->xAxis->setRange(0.0, 1.06 * fastest);
+  plot_->yAxis->setRange(0.0, 1.12 * widest);
+  for (std::size_t i = 0; i < ladders_.size(); ++i) {
+    const bool isChosen = static_cast<int>(i) == chosen;
+    const SpeedLadder ladder = climb(ladders_[i].second);
+    if (isChosen) shade(ladder);
+    draw(ladder, markColour(static_cast<int>(i)), isChosen);
+    if (isChosen) say(ladder);
+  }
+  plot_->replot();
+}
+
+/// The usable band, from onset to blow-out or to the fastest pull.
+void LadderPage::shade(const SpeedLadder& ladder) {
+  const double factor = shownUnit("mm/s", units_).factor;
+  const auto onset = valueOf(ladder.readings, "onset_speed");
+  if (!onset) return;
+  const double to = valueOf(ladder.readings, "blowout_speed").value_or(ladder.rungs.back().speed_mm_s);
+  auto* band = new QCPItemRect(plot_);
+  band->topLeft->setCoords(*onset * factor, plot_->yAxis->range().upper);
+  band->bottomRight->setCoords(to * factor, 0.0);
+  band->setPen(Qt::NoPen);
+  band->setBrush(theme().accentSoft);
+}
+
+void LadderPage::draw(const SpeedLadder& ladder, const QColor& colour, bool chosen) {
+  const double factor = shownUnit("mm/s", units_).factor;
+  std::vector<double> x, y;
+  QVector<double> seenX, seenY, seenU, lostX, lostY;
+  for (const LadderRung& rung : ladder.rungs) {
+    if (!rung.action_deg) {
+      lostX.push_back(rung.speed_mm_s * factor);
+      lostY.push_back(0.0);
+      continue;
+    }
+    seenX.push_back(rung.speed_mm_s * factor);
+    seenY.push_back(*rung.action_deg);
+    seenU.push_back(rung.actionU95_deg);
+    if (x.empty() || seenX.back() > x.back()) {
+      x.push_back(seenX.back());
+      y.push_back(seenY.back());
+    }
+  }
+  const QColor ink = chosen ? colour : theme().line;
+  if (x.size() >= 2) {
+    const MonotoneCurve through(x, y);
+    QCPGraph* curve = plot_->addGraph();
+    curve->setPen(QPen(ink, chosen ? 2.5 : 1.5, chosen ? Qt::SolidLine : Qt::DashLine));
+    for (int i = 0; i <= kCurveSteps; ++i) {
+      const double at = x.front() + (x.back() - x.front()) * i / kCurveSteps;
+      curve->addData(at, through.at(at));
+    }
+  }
+  QCPGraph* points = plot_->addGraph();
+  points->setLineStyle(QCPGraph::lsNone);
+  points->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCircle, QPen(ink, 2), theme().card, 9));
+  points->setData(seenX, seenY, true);
+  auto* bars = new QCPErrorBars(plot_->xAxis, plot_->yAxis);
+  bars->setDataPlottable(points);
+  bars->setPen(QPen(ink, 1.4));
+  bars->setData(seenU);
+  QCPGraph* lost = plot_->addGraph();
+  lost->setLineStyle(QCPGraph::lsNone);
+  lost->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCross, QPen(ink, 2), Qt::NoBrush, 11));
+  lost->setData(lostX, lostY, true);
+}
+
+void LadderPage::say(const SpeedLadder& ladder) {
+  const auto onset = valueOf(ladder.readings, "onset_speed");
+  const auto blowout = valueOf(ladder.readings, "blowout_speed");
+  const auto text = [&](const char* name) {
+    const SpokenValue v = spoken(*ladder.readings.find(name), units_);
+    return QString("%1 %2 %3").arg(v.value, v.uncertainty, v.unit);
+  };
+  band_->setText(onset && blowout ? tr("Works from %1 to %2").arg(text("onset_speed"), text("blowout_speed"))
+                 : onset          ? tr("Works from %1 on").arg(text("onset_speed"))
+                 : blowout        ? tr("Goes wrong at %1").arg(text("blowout_speed"))
+                                  : tr("No usable band in the speeds filmed"));
+  QStringList lines;
+  for (const Reading& reading : ladder.readings.readings) {
+    QStringList notes;
+    for (const std::string& note : reading.notes) notes += QString::fromStdString(note);
+    if (!notes.isEmpty()) {
+      lines += QString("<b>%1:</b> %2.")
+                   .arg(spokenName(std::string_view(reading.name)).toHtmlEscaped(),
+                        notes.join("; ").toHtmlEscaped());
+    }
+  }
+  for (const Refusal& refusal : ladder.readings.refused) {
+    lines += QString("<b>%1:</b> %2.")
+                 .arg(spokenName(std::string_view(refusal.name)).toHtmlEscaped(),
+                      QString::fromStdString(refusal.why).toHtmlEscaped());
+  }
+  const bool lost = std::any_of(ladder.rungs.begin(), ladder.rungs.end(),
+                                [](const LadderRung& r) { return !r.action_deg.has_value(); });
+  if (lost) lines += tr("A cross stands for a pull in which no steady rhythm was found.");
+  lines += tr("Nothing is said of speeds that were not filmed.");
+  words_->setText(lines.join("<br>"));
+}
+
+}  // namespace fin::app

@@ -1,0 +1,39 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QComboBox>
+#include <QLabel>
+#include <QWidget>
+
+#include "app/models/line_up.h"
+
+class QCustomPlot;
+
+namespace fin::app {
+
+/// Pulls of one rig at several speeds: where its action begins, where it goes wrong, and what lies between.
+/// The other rigs' ladders stand faintly behind it.
+class LadderPage : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit LadderPage(LineUp& lineUp, QWidget* parent = nullptr);
+  void setUnits(UnitSystem units);
+
+ private:
+  void refresh();
+  void show();
+  void draw(const SpeedLadder& ladder, const QColor& colour, bool chosen);
+  void say(const SpeedLadder& ladder);
+  void shade(const SpeedLadder& ladder);
+
+  LineUp& lineUp_;
+  UnitSystem units_ = UnitSystem::Metric;
+  std::vector<std::pair<std::string, std::vector<LadderRung>>> ladders_;
+  QComboBox* rig_;
+  QLabel* band_;
+  QLabel* words_;
+  QCustomPlot* plot_;
+};
+
+}  // namespace fin::app

@@ -1,0 +1,286 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/lineup/spread_page.h"
+
+#include <qcustomplot.h>
+
+#include <QHBoxLayout>
+#include <QSignalBlocker>
+#include <QVBoxLayout>
+
+#include "app/look/pieces.h"
+#include "app/look/plot.h"
+#include "app/look/theme.h"
+#include "core/readings/registry.h"
+
+namespace fin::app {
+namespace {
+
+constexpr int kReadingRole = Qt::UserRole;
+constexpr int kPassRole = Qt::UserRole;
+constexpr double kNear_px = 14.0;
+
+/// Points of a rig's passes lie beside each other across its lane, so that none hides another.
+double laneOffset(std::size_t i, std::size_t count) {
+  return count < 2 ? 0.0 : 0.22 * (2.0 * static_cast<double>(i) / static_cast<double>(count - 1) - 1.0);
+}
+
+QString join(const QStringList& names) {
+  if (names.size() < 2) return names.join("");
+  return QObject::tr("%1 and %2").arg(names.mid(0, names.size() - 1).join(", "), names.back());
+}
+
+QString nameOf(const std::string& rig) {
+  return QString::fromStdString(rig);
+}
+
+}  // namespace
+
+SpreadPage::SpreadPage(LineUp& lineUp, QWidget* parent)
+    : QWidget(parent),
+      lineUp_(lineUp),
+      choice_(new QListWidget),
+      heading_(new QLabel),
+      speed_(new QComboBox),
+      words_(new QLabel),
+      plot_(new QCustomPlot),
+      passes_(new QListWidget) {
+  auto* layout = new QHBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(14);
+  choice_->setObjectName("readingChoice");
+  choice_->setAccessibleName(tr("Reading to compare"));
+  choice_->setFixedWidth(250);
+  layout->addWidget(choice_);
+
+  auto* right = new QVBoxLayout;
+  right->setSpacing(6);
+  heading_->setObjectName("spreadHeading");
+  heading_->setFont(largeNumberFont());
+  auto* top = new QHBoxLayout;
+  top->addWidget(heading_, 1);
+  auto* speedLabel = new QLabel(tr("Pulled at"));
+  speedLabel->setBuddy(speed_);
+  speed_->setObjectName("comparedSpeed");
+  speed_->setAccessibleName(tr("Only pulls of about this speed"));
+  speed_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+  top->addWidget(speedLabel);
+  top->addWidget(speed_);
+  right->addLayout(top);
+  plot_->setObjectName("spreadPlot");
+  plot_->setBackground(theme().paper);
+  plot_->axisRect()->setBackground(theme().card);
+  for (QCPAxis* axis : {plot_->xAxis, plot_->yAxis}) dressAxis(*axis);
+  plot_->yAxis->grid()->setVisible(false);
+  plot_->installEventFilter(this);
+  plot_->setToolTip(tr("Press a point to see its pass on the bench."));
+  right->addWidget(plot_, 3);
+  words_->setObjectName("spreadWords");
+  words_->setWordWrap(true);
+  words_->setTextFormat(Qt::RichText);
+  right->addWidget(words_);
+  passes_->setObjectName("comparedPasses");
+  passes_->setAccessibleName(tr("Passes behind this comparison; Enter shows one on the bench"));
+  passes_->setMinimumHeight(90);
+  right->addWidget(passes_, 1);
+  layout->addLayout(right, 1);
+
+  connect(choice_, &QListWidget::currentItemChanged, this, &SpreadPage::showChosen);
+  connect(speed_, &QComboBox::currentIndexChanged, this, &SpreadPage::showChosen);
+  connect(passes_, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) {
+    if (const RowId pass = item->data(kPassRole).toLongLong(); pass != 0) emit passWanted(pass);
+  });
+  connect(&lineUp, &LineUp::changed, this, &SpreadPage::refresh);
+}
+
+void SpreadPage::setUnits(UnitSystem units) {
+  units_ = units;
+  refresh();
+}
+
+void SpreadPage::refresh() {
+  const QString before = choice_->currentItem() ? choice_->currentItem()->data(kReadingRole).toString() : "";
+  {
+    const QSignalBlocker quiet(choice_);
+    choice_->clear();
+    for (const std::string& reading : lineUp_.readings()) {
+      auto* item = new QListWidgetItem(spokenName(std::string_view(reading)), choice_);
+      item->setData(kReadingRole, QString::fromStdString(reading));
+      if (item->data(kReadingRole).toString() == before) choice_->setCurrentItem(item);
+    }
+    // The speed is what was set, not what was found out.
+    if (choice_->currentItem() == nullptr && choice_->count() > 0)
+      choice_->setCurrentRow(choice_->count() > 1 && lineUp_.readings().front() == "travel_speed" ? 1 : 0);
+  }
+  fillSpeeds();
+  showChosen();
+}
+
+/// The speeds at which was pulled; passes that were not pulled have none and always count.
+void SpreadPage::fillSpeeds() {
+  const QSignalBlocker quiet(speed_);
+  const QVariant before = speed_->currentData();
+  const ShownUnit unit = shownUnit("mm/s", units_);
+  speed_->clear();
+  speed_->addItem(tr("any speed"));
+  for (const double speed : lineUp_.speeds()) {
+    speed_->addItem(
+        tr("about %1 %2").arg(speed * unit.factor, 0, 'f', unit.factor < 0.5 ? 1 : 0).arg(unit.unit), speed);
+    if (before.isValid() && std::abs(before.toDouble() - speed) < 0.02 * speed)
+      speed_->setCurrentIndex(speed_->count() - 1);
+  }
+  speed_->setEnabled(speed_->count() > 2);
+}
+
+void SpreadPage::showChosen() {
+  if (QListWidgetItem* item = choice_->currentItem()) show(item->data(kReadingRole).toString().toStdString());
+}
+
+void SpreadPage::show(const std::string& reading) {
+  const std::optional<double> speed =
+      speed_->currentData().isValid() ? std::optional(speed_->currentData().toDouble()) : std::nullopt;
+  const std::vector<ComparedRig> rigs = lineUp_.valuesOf(reading, speed);
+  std::vector<RigValues> values;
+  for (const ComparedRig& rig : rigs) {
+    RigValues& out = values.emplace_back();
+    out.rig = rig.rig;
+    for (const ComparedValue& v : rig.values) {
+      out.values.push_back(v.value);
+      out.u95.push_back(v.u95);
+    }
+  }
+  const Spread spread = compare(values);
+  const ReadingSpec* spec = readingNamed(reading);
+  const ShownUnit unit = shownUnit(spec == nullptr ? std::string_view() : spec->unit, units_);
+  const QString name = spokenName(std::string_view(reading));
+  heading_->setText(name);
+  draw(spread, rigs, unit.unit.isEmpty() ? name : QString("%1, %2").arg(name, unit.unit), unit.factor);
+  say(spread, lineUp_.differencesFor(reading, speed));
+  listPasses(spread, rigs, unit);
+}
+
+void SpreadPage::draw(const Spread& spread, const std::vector<ComparedRig>& rigs, const QString& axis,
+                      double factor) {
+  plot_->clearPlottables();
+  points_.clear();
+  auto lanes = QSharedPointer<QCPAxisTickerText>::create();
+  double least = 1e300;
+  double most = -1e300;
+  for (std::size_t i = 0; i < spread.rigs.size(); ++i) {
+    const RigMean& rig = spread.rigs[i];
+    const double lane = -static_cast<double>(i);
+    const QColor colour = markColour(static_cast<int>(i));
+    lanes->addTick(lane, rig.letters.empty()
+                             ? nameOf(rig.rig)
+                             : QString("%1   %2").arg(nameOf(rig.rig), QString::fromStdString(rig.letters)));
+    auto* mean = plot_->addGraph(plot_->yAxis, plot_->xAxis);
+    auto* bars = new QCPErrorBars(plot_->yAxis, plot_->xAxis);
+    bars->setDataPlottable(mean);
+    bars->setErrorType(QCPErrorBars::etValueError);
+    bars->setPen(QPen(colour, 3));
+    bars->setWhiskerWidth(14);
+    mean->setLineStyle(QCPGraph::lsNone);
+    mean->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssDiamond, QPen(colour, 2), colour, 13));
+    mean->setData({lane}, {rig.mean * factor});
+    bars->setData({rig.u95 * factor});
+    least = std::min(least, (rig.mean - rig.u95) * factor);
+    most = std::max(most, (rig.mean + rig.u95) * factor);
+    const auto& values = std::find_if(rigs.begin(), rigs.end(), [&](const ComparedRig& r) {
+                           return r.rig == rig.rig;
+                         })->values;
+    auto* dots = plot_->addGraph(plot_->yAxis, plot_->xAxis);
+    dots->setLineStyle(QCPGraph::lsNone);
+    dots->setScatterStyle(
+        QCPScatterStyle(QCPScatterStyle::ssCircle, QPen(theme().ink, 1.4), theme().card, 9));
+    for (std::size_t k = 0; k < values.size(); ++k) {
+      const Point point{values[k].pass, values[k].value * factor,
+                        lane + 0.34 + 0.5 * laneOffset(k, values.size())};
+      dots->addData(point.y, point.x);
+      points_.push_back(point);
+      least = std::min(least, point.x);
+      most = std::max(most, point.x);
+    }
+  }
+  const double room = std::max(0.08 * (most - least), 1e-6 + 0.02 * std::abs(most));
+  plot_->xAxis->setLabel(axis);
+  plot_->xAxis->setRange(least - room, most + room);
+  plot_->yAxis->setTicker(lanes);
+  plot_->yAxis->setRange(0.4 - static_cast<double>(spread.rigs.size()), 0.75);
+  plot_->setAccessibleName(tr("%1: passes as rings, means with their interval").arg(heading_->text()));
+  plot_->replot();
+}
+
+void SpreadPage::say(const Spread& spread, const QStringList& differences) {
+  QStringList lines;
+  QStringList apart;
+  QStringList close;
+  for (const RigPair& pair : spread.pairs) {
+    const QString a = nameOf(spread.rigs[pair.a].rig);
+    const QString b = nameOf(spread.rigs[pair.b].rig);
+    if (pair.apart) {
+      apart += tr("%1 over %2").arg(a, b);
+    } else {
+      close += pair.morePasses ? tr("%1 and %2 (%3 more of each would settle it)")
+                                     .arg(a, b, counted(*pair.morePasses, tr("pass"), tr("passes")))
+                               : tr("%1 and %2 (a hundred passes more would not settle it)").arg(a, b);
+    }
+  }
+  if (!apart.isEmpty()) lines += tr("<b>Told apart:</b> %1.").arg(apart.join("; ").toHtmlEscaped());
+  if (!close.isEmpty()) lines += tr("<b>Too close to call:</b> %1.").arg(close.join("; ").toHtmlEscaped());
+  if (!spread.untested.empty()) {
+    QStringList names;
+    for (const std::string& rig : spread.untested) names += nameOf(rig);
+    lines += tr("<b>One pass only:</b> %1. Make two or more to compare.").arg(join(names).toHtmlEscaped());
+  }
+  if (!spread.pairs.empty()) lines += tr("Rigs that share a letter cannot be told apart.");
+  if (spread.rigs.size() == 1 && spread.untested.empty())
+    lines += tr("Only one rig has this reading: there is nothing to compare it with yet.");
+  for (const QString& difference : differences)
+    lines += tr("<b>Not equal:</b> %1").arg(difference.toHtmlEscaped());
+  if (lineUp_.fouled() > 0) {
+    lines += tr("<b>Left out:</b> %1 of the day.")
+                 .arg(counted(lineUp_.fouled(), tr("fouled pass"), tr("fouled passes")));
+  }
+  words_->setText(lines.join("<br>"));
+}
+
+void SpreadPage::listPasses(const Spread& spread, const std::vector<ComparedRig>& rigs,
+                            const ShownUnit& unit) {
+  passes_->clear();
+  for (const RigMean& mean : spread.rigs) {
+    const auto rig =
+        std::find_if(rigs.begin(), rigs.end(), [&](const ComparedRig& r) { return r.rig == mean.rig; });
+    for (const ComparedValue& v : rig->values) {
+      const int decimals = v.u95 * unit.factor < 0.095 ? 3 : v.u95 * unit.factor < 0.95 ? 2 : 1;
+      auto* item = new QListWidgetItem(QString("%1 ± %2 %3   %4")
+                                           .arg(v.value * unit.factor, 0, 'f', decimals)
+                                           .arg(v.u95 * unit.factor, 0, 'f', decimals)
+                                           .arg(unit.unit, v.title),
+                                       passes_);
+      item->setData(kPassRole, QVariant::fromValue<qlonglong>(v.pass));
+    }
+  }
+}
+
+RowId SpreadPage::passAt(QPointF at) const {
+  RowId best = 0;
+  double nearest = kNear_px;
+  for (const Point& point : points_) {
+    const double away = std::hypot(plot_->xAxis->coordToPixel(point.x) - at.x(),
+                                   plot_->yAxis->coordToPixel(point.y) - at.y());
+    if (away < nearest) {
+      nearest = away;
+      best = point.pass;
+    }
+  }
+  return best;
+}
+
+bool SpreadPage::eventFilter(QObject* watched, QEvent* event) {
+  if (event->type() == QEvent::MouseButtonPress) {
+    if (const RowId pass = passAt(static_cast<QMouseEvent*>(event)->position()); pass != 0)
+      emit passWanted(pass);
+  }
+  return QWidget::eventFilter(watched, event);
+}
+
+}  // namespace fin::app

@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QComboBox>
+#include <QLabel>
+#include <QListWidget>
+#include <QWidget>
+
+#include "app/models/line_up.h"
+
+class QCustomPlot;
+
+namespace fin::app {
+
+/// One reading over all passes: each pass a point, each rig's mean with its interval, and in words what can
+/// be told apart and what cannot.
+class SpreadPage : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit SpreadPage(LineUp& lineUp, QWidget* parent = nullptr);
+  void setUnits(UnitSystem units);
+
+ signals:
+  void passWanted(RowId pass);
+
+ protected:
+  bool eventFilter(QObject* watched, QEvent* event) override;
+
+ private:
+  void refresh();
+  void fillSpeeds();
+  void showChosen();
+  void show(const std::string& reading);
+  void draw(const Spread& spread, const std::vector<ComparedRig>& rigs, const QString& axis, double factor);
+  void say(const Spread& spread, const QStringList& differences);
+  void listPasses(const Spread& spread, const std::vector<ComparedRig>& rigs, const ShownUnit& unit);
+  [[nodiscard]] RowId passAt(QPointF at) const;
+
+  struct Point {
+    RowId pass = 0;
+    double x = 0.0;
+    double y = 0.0;
+  };
+
+  LineUp& lineUp_;
+  UnitSystem units_ = UnitSystem::Metric;
+  QListWidget* choice_;
+  QLabel* heading_;
+  QComboBox* speed_;
+  QLabel* words_;
+  QCustomPlot* plot_;
+  QListWidget* passes_;
+  std::vector<Point> points_;
+};
+
+}  // namespace fin::app

@@ -1,0 +1,339 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/lineup/weight_page.h"
+
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QSignalBlocker>
+#include <QVBoxLayout>
+#include <array>
+
+#include "app/look/pieces.h"
+#include "app/look/theme.h"
+
+namespace fin::app {
+namespace {
+
+constexpr double kDepths_mm[] = {500.0, 1000.0, 2000.0, 3000.0, 5000.0};
+constexpr double kTimeConstant_s = 0.15;  ///< of coming up to speed; hardly matters over half a metre
+constexpr double kUsualWeightU95_g = 0.1;
+
+double massOf(const std::optional<double>& weight) {
+  return weight.value_or(0.0);
+}
+
+RigWeights weightsOf(const Rig& rig, double bodyInWater_g) {
+  RigWeights out;
+  out.head = Grams(massOf(rig.head_g));
+  out.hook = Grams(massOf(rig.hook_g));
+  out.insert = Grams(massOf(rig.insert_g));
+  out.bodyInWater = Grams(bodyInWater_g);
+  return out;
+}
+
+}  // namespace
+
+WeightPage::WeightPage(LineUp& lineUp, QWidget* parent)
+    : QWidget(parent),
+      lineUp_(lineUp),
+      rig_(new QComboBox),
+      measured_(new QLabel),
+      answer_(new QLabel),
+      words_(new QLabel),
+      countdown_(new QTableWidget) {
+  auto* layout = new QHBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(18);
+  layout->addWidget(buildForm());
+  auto* right = new QVBoxLayout;
+  answer_->setObjectName("weightAnswer");
+  answer_->setFont(largeNumberFont());
+  answer_->setWordWrap(true);
+  right->addWidget(answer_);
+  words_->setObjectName("weightWords");
+  words_->setWordWrap(true);
+  words_->setTextFormat(Qt::RichText);
+  right->addWidget(words_);
+  right->addSpacing(8);
+  right->addWidget(headingLabel(tr("Count down to a depth")));
+  countdown_->setObjectName("countdown");
+  countdown_->setAccessibleName(tr("Seconds down to each depth"));
+  countdown_->setColumnCount(3);
+  countdown_->verticalHeader()->hide();
+  countdown_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+  countdown_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+  countdown_->setTabKeyNavigation(false);
+  right->addWidget(countdown_, 1);
+  layout->addLayout(right, 1);
+  connect(&lineUp, &LineUp::changed, this, &WeightPage::refresh);
+}
+
+UnitBox* WeightPage::addBox(QGridLayout& grid, int row, int column, const QString& name,
+                            const char* objectName, const char* unit, UnitBox::Range range) {
+  auto* box = new UnitBox(name, unit, range);
+  box->setObjectName(objectName);
+  grid.addWidget(box, row, column);
+  connect(box, &UnitBox::edited, this, &WeightPage::answer);
+  return box;
+}
+
+QWidget* WeightPage::buildForm() {
+  auto* form = card();
+  form->setFixedWidth(480);
+  auto* layout = new QVBoxLayout(form);
+  layout->setContentsMargins(14, 12, 14, 12);
+  rig_->setObjectName("weightRig");
+  rig_->setAccessibleName(tr("Rig whose fall was measured"));
+  layout->addWidget(headingLabel(tr("The fall that was measured")));
+  layout->addWidget(rig_);
+  measured_->setObjectName("measuredFall");
+  measured_->setWordWrap(true);
+  layout->addWidget(measured_);
+  auto* grid = new QGridLayout;
+  grid->addWidget(headingLabel(tr("As filmed")), 0, 1);
+  grid->addWidget(headingLabel(tr("Changed to")), 0, 2);
+  struct Line {
+    QString label;
+    const char* before;
+    const char* after;
+    double least;
+  };
+  const Line lines[] = {{tr("Head"), "headBefore", "headAfter", 0.0},
+                        {tr("Hooks"), "hookBefore", "hookAfter", 0.0},
+                        {tr("Insert"), "insertBefore", "insertAfter", 0.0},
+                        {tr("Body, in water"), "bodyBefore", "bodyAfter", -1e4}};
+  for (int i = 0; i < 4; ++i) {
+    const Line& line = lines[i];
+    grid->addWidget(new QLabel(line.label), i + 1, 0);
+    const auto place = static_cast<std::size_t>(i);
+    before_[place] =
+        addBox(*grid, i + 1, 1, tr("%1 as filmed").arg(line.label), line.before, "g", {line.least, 1e4, 2});
+    after_[place] =
+        addBox(*grid, i + 1, 2, tr("%1 changed to").arg(line.label), line.after, "g", {line.least, 1e4, 2});
+  }
+  grid->addWidget(new QLabel(tr("Salt")), 5, 0);
+  salinity_ = addBox(*grid, 5, 2, tr("Salt in the other water"), "saltAfter", "g/kg", {0.0, 42.0, 1});
+  grid->addWidget(new QLabel(tr("Temperature")), 6, 0);
+  temperature_ =
+      addBox(*grid, 6, 2, tr("Temperature of the other water"), "temperatureAfter", "°C", {-2.0, 40.0, 1});
+  grid->addWidget(new QLabel(tr("Should fall at")), 7, 0);
+  wanted_ = addBox(*grid, 7, 2, tr("Wanted fall rate"), "rateWanted", "mm/s", {0.0, 1e4, 0});
+  wanted_->show(150.0);
+  layout->addLayout(grid);
+  layout->addWidget(
+      faintLabel(tr("Weigh the body hung from a thread in the water, without head and hooks; what pulls "
+                    "upwards counts below zero. Heads are taken as lead, inserts as tungsten, hooks as "
+                    "steel.")));
+  layout->addStretch();
+  connect(rig_, &QComboBox::currentIndexChanged, this, &WeightPage::choose);
+  return form;
+}
+
+void WeightPage::setUnits(UnitSystem units) {
+  units_ = units;
+  choose();
+}
+
+QString WeightPage::speed(double mm_s, double u95) const {
+  const SpokenValue v = spoken({"fall_rate", mm_s, "mm/s", u95, 1.0}, units_);
+  return QString("%1 %2 %3").arg(v.value, v.uncertainty, v.unit);
+}
+
+QString WeightPage::speed(double mm_s) const {
+  const ShownUnit unit = shownUnit("mm/s", units_);
+  return QString("%1 %2").arg(mm_s * unit.factor, 0, 'f', unit.factor < 0.5 ? 1 : 0).arg(unit.unit);
+}
+
+void WeightPage::refresh() {
+  falls_.clear();
+  for (const ComparedRig& rig : lineUp_.valuesOf("fall_rate")) {
+    const Spread spread = compare({[&] {
+      RigValues out{rig.rig, {}, {}};
+      for (const ComparedValue& v : rig.values) {
+        out.values.push_back(v.value);
+        out.u95.push_back(v.u95);
+      }
+      return out;
+    }()});
+    Fall fall{rig.rig, {}, {}, {}};
+    fall.rate = {
+        .value = spread.rigs[0].mean, .u95 = spread.rigs[0].u95, .n = static_cast<double>(rig.values.size())};
+    for (const ComparedPass& pass : lineUp_.passes()) {
+      if (pass.id != rig.values.front().pass) continue;
+      fall.rigId = pass.rigId;
+      if (const Reading* mode = pass.readings.find("fall_mode"))
+        fall.mode = std::get<std::string>(mode->value);
+    }
+    falls_.push_back(std::move(fall));
+  }
+  const QString before = rig_->currentText();
+  {
+    const QSignalBlocker quiet(rig_);
+    rig_->clear();
+    for (const Fall& fall : falls_) rig_->addItem(QString::fromStdString(fall.rig));
+    rig_->setCurrentIndex(std::max(rig_->findText(before), falls_.empty() ? -1 : 0));
+  }
+  if (rig_->currentText() != before || falls_.empty()) {
+    choose();
+  } else {
+    answer();
+  }
+}
+
+const WeightPage::Fall* WeightPage::chosen() const {
+  const int i = rig_->currentIndex();
+  return i >= 0 && i < static_cast<int>(falls_.size()) ? &falls_[static_cast<std::size_t>(i)] : nullptr;
+}
+
+/// Fills the form with what is known of the rig.
+void WeightPage::choose() {
+  const Fall* fall = chosen();
+  if (fall != nullptr) {
+    const Rig* rig = fall->rigId ? lineUp_.day().plan().rack.rig(*fall->rigId) : nullptr;
+    const RigWeights known = rig == nullptr ? RigWeights{} : weightsOf(*rig, before_[3]->metric());
+    const double weights[] = {known.head.value(), known.hook.value(), known.insert.value(),
+                              known.bodyInWater.value()};
+    for (std::size_t i = 0; i < before_.size(); ++i) {
+      before_[i]->show(weights[i]);
+      after_[i]->show(weights[i]);
+    }
+    const WaterState water = lineUp_.day().plan().water.state();
+    salinity_->show(water.salinity.value());
+    temperature_->show(water.temperature.value());
+  }
+  answer();
+}
+
+WeightQuestion WeightPage::question(const Fall& fall) const {
+  const auto weights = [](const Weights& boxes) {
+    RigWeights out;
+    out.head = Grams(boxes[0]->metric());
+    out.hook = Grams(boxes[1]->metric());
+    out.insert = Grams(boxes[2]->metric());
+    out.bodyInWater = Grams(boxes[3]->metric());
+    return out;
+  };
+  WeightQuestion out;
+  out.fallRate = fall.rate;
+  out.measured = weights(before_);
+  out.changed = weights(after_);
+  out.measuredWater = lineUp_.day().plan().water.state();
+  out.changedWater = {GramsPerKilogram(salinity_->metric()), Celsius(temperature_->metric())};
+  out.weightU95 = Grams(kUsualWeightU95_g);
+  return out;
+}
+
+void WeightPage::answer() {
+  const Fall* fall = chosen();
+  rig_->setVisible(fall != nullptr);
+  countdown_->setRowCount(0);
+  setLook(*answer_, "trouble", false);
+  if (fall == nullptr) {
+    measured_->setText(
+        tr("No fall was measured yet. Film a rig from the side while it sinks freely, and follow "
+           "it on the bench."));
+    answer_->setText(tr("What would another weight do?"));
+    words_->setText({});
+    return;
+  }
+  measured_->setText(
+      tr("%1, %2%3")
+          .arg(speed(fall->rate.value, fall->rate.u95),
+               counted(static_cast<std::size_t>(fall->rate.n), tr("pass"), tr("passes")),
+               fall->mode.empty() ? QString() : tr("; way of falling: %1").arg(fall->mode.c_str())));
+  const WeightQuestion asked = question(*fall);
+  const auto answered = changeWeight(asked);
+  if (!answered) {
+    setLook(*answer_, "trouble", true);
+    answer_->setText(QString::fromStdString(answered.error().message));
+    words_->setText({});
+    return;
+  }
+  const double rate = answered->rate.value;
+  const QString amount = speed(std::abs(rate), answered->rate.u95);
+  answer_->setText(answered->hanging == Hanging::Sinks ? tr("Would fall at %1").arg(amount)
+                   : answered->hanging == Hanging::Rises
+                       ? tr("Would rise at %1").arg(amount)
+                       : tr("Would hang still, within %1").arg(speed(asked.holdBand.value())));
+  QStringList lines;
+  lines += tr("In the water it weighs %1 g as filmed and %2 g changed, known to %3 g.")
+               .arg(answered->inWaterBefore.value(), 0, 'f', 2)
+               .arg(answered->inWaterAfter.value(), 0, 'f', 2)
+               .arg(asked.weightU95.value(), 0, 'f', 1);
+  if (std::abs(rate) - answered->rate.u95 < asked.holdBand.value() && answered->hanging != Hanging::Holds)
+    lines += tr("So near to hanging still, a tenth of a gram decides: try it.");
+  lines += wantedHead(asked);
+  if (const QString miss = heldAgainst(*fall); !miss.isEmpty()) lines += miss;
+  lines +=
+      tr("Holds as long as it falls in the same attitude and in the same way; a lighter head may turn a "
+         "straight fall into a glide.");
+  words_->setText(lines.join("<br>"));
+  fillCountdown(*answered);
+}
+
+QString WeightPage::wantedHead(const WeightQuestion& asked) const {
+  const auto head = headForRate(asked, MillimetresPerSecond(wanted_->metric()));
+  const QString wanted = speed(wanted_->metric());
+  if (!head) return tr("<b>To fall at %1:</b> %2.").arg(wanted, QString::fromStdString(head.error().message));
+  return tr("<b>To fall at %1</b> it needs a head of %2 g, the rest as changed.")
+      .arg(wanted)
+      .arg(head->value(), 0, 'f', 1);
+}
+
+/// The same model on other rigs that were measured: what would have been predicted, and by how much it
+/// misses.
+QString WeightPage::heldAgainst(const Fall& fall) const {
+  const Rack& rack = lineUp_.day().plan().rack;
+  const Rig* rig = fall.rigId ? rack.rig(*fall.rigId) : nullptr;
+  if (rig == nullptr) return {};
+  QStringList out;
+  for (const Fall& other : falls_) {
+    const Rig* second = other.rigId ? rack.rig(*other.rigId) : nullptr;
+    if (second == nullptr || second->model != rig->model || second->id == rig->id) continue;
+    WeightQuestion asked = question(fall);
+    asked.changed = weightsOf(*second, asked.measured.bodyInWater.value());
+    asked.changedWater = asked.measuredWater;
+    const auto predicted = changeWeight(asked);
+    if (!predicted) continue;
+    const double miss = predicted->rate.value - other.rate.value;
+    const bool within = std::abs(miss) <= std::hypot(predicted->rate.u95, other.rate.u95);
+    QString line =
+        tr("<b>Held against %1:</b> predicted %2, measured %3: %4.")
+            .arg(QString::fromStdString(other.rig).toHtmlEscaped(),
+                 speed(predicted->rate.value, predicted->rate.u95), speed(other.rate.value, other.rate.u95),
+                 within ? tr("within what both are unsure by")
+                        : tr("a miss of %1 %").arg(100.0 * miss / other.rate.value, 0, 'f', 0));
+    if (!within && other.mode != fall.mode && !other.mode.empty())
+      line += tr(" It falls in another way there (%1).").arg(QString::fromStdString(other.mode));
+    out += line;
+  }
+  return out.join("<br>");
+}
+
+void WeightPage::fillCountdown(const WeightAnswer& answered) {
+  const ShownUnit length = shownUnit("mm", units_);
+  const bool metric = units_ == UnitSystem::Metric;
+  countdown_->setHorizontalHeaderLabels(
+      {metric ? tr("Depth, m") : tr("Depth, ft"), tr("As filmed, s"), tr("Changed, s")});
+  const Fall* fall = chosen();
+  countdown_->setRowCount(static_cast<int>(std::size(kDepths_mm)));
+  for (int row = 0; row < countdown_->rowCount(); ++row) {
+    const double depth = metric ? kDepths_mm[row] : std::round(kDepths_mm[row] / 304.8) * 304.8;
+    const double shown = metric ? depth * 1e-3 : depth * length.factor / 12.0;
+    const auto seconds = [&](double rate) {
+      return rate > 0.0 ? QString::number(countdown(Millimetres(depth), MillimetresPerSecond(rate),
+                                                    Seconds(kTimeConstant_s))
+                                              .value(),
+                                          'f', 1)
+                        : tr("never");
+    };
+    const QString cells[] = {QString::number(shown, 'f', metric ? 1 : 0), seconds(fall->rate.value),
+                             answered.hanging == Hanging::Sinks ? seconds(answered.rate.value) : tr("never")};
+    for (int column = 0; column < 3; ++column) {
+      auto* item = new QTableWidgetItem(cells[column]);
+      item->setTextAlignment(Qt::AlignCenter);
+      countdown_->setItem(row, column, item);
+    }
+  }
+}
+
+}  // namespace fin::app

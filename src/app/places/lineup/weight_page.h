@@ -1,0 +1,64 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QComboBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <QTableWidget>
+#include <QWidget>
+
+#include "app/look/unit_box.h"
+#include "app/models/line_up.h"
+#include "core/water/weight_change.h"
+
+namespace fin::app {
+
+/// A measured fall, and how the rig would fall with other weights or in other water. Where a second rig of
+/// the model was measured the prediction is held against it.
+class WeightPage : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit WeightPage(LineUp& lineUp, QWidget* parent = nullptr);
+  void setUnits(UnitSystem units);
+
+ private:
+  struct Fall {
+    std::string rig;
+    std::optional<RowId> rigId;
+    Estimate rate;
+    std::string mode;
+  };
+  /// Weights in the order of the form's rows: head, hook, insert, body in water.
+  using Weights = std::array<UnitBox*, 4>;
+
+  QWidget* buildForm();
+  UnitBox* addBox(QGridLayout& grid, int row, int column, const QString& name, const char* objectName,
+                  const char* unit, UnitBox::Range range);
+  void refresh();
+  void choose();
+  void answer();
+  void fillCountdown(const WeightAnswer& answer);
+  [[nodiscard]] const Fall* chosen() const;
+  [[nodiscard]] WeightQuestion question(const Fall& fall) const;
+  [[nodiscard]] QString heldAgainst(const Fall& fall) const;
+  [[nodiscard]] QString wantedHead(const WeightQuestion& question) const;
+  [[nodiscard]] QString speed(double mm_s, double u95) const;
+  [[nodiscard]] QString speed(double mm_s) const;
+
+  LineUp& lineUp_;
+  UnitSystem units_ = UnitSystem::Metric;
+  std::vector<Fall> falls_;
+  QComboBox* rig_;
+  QLabel* measured_;
+  Weights before_{};
+  Weights after_{};
+  UnitBox* salinity_ = nullptr;
+  UnitBox* temperature_ = nullptr;
+  UnitBox* wanted_ = nullptr;
+  QLabel* answer_;
+  QLabel* words_;
+  QTableWidget* countdown_;
+};
+
+}  // namespace fin::app

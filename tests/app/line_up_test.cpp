@@ -1,0 +1,177 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The Line-up driven as a person drives it, on a day whose readings are known.
+#include <QApplication>
+#include <QComboBox>
+#include <QLabel>
+#include <QListWidget>
+#include <QTableWidget>
+
+#include "app/look/unit_box.h"
+#include "window_fixture.h"
+
+namespace fin::app {
+namespace {
+
+constexpr RowId kLipped = 11;
+constexpr RowId kBladed = 12;
+constexpr RowId kHead7 = 13;
+constexpr RowId kHead4 = 14;
+
+class LineUpTest : public WindowTest {
+ protected:
+  void SetUp() override {
+    auto log = Log::open(folder_ / "day.finlog");
+    ASSERT_TRUE(log) << log.error().message;
+    DayPlan plan;
+    plan.rack.models = {{.id = 1, .name = "Lipped"}, {.id = 2, .name = "Bladed"}, {.id = 3, .name = "Soft"}};
+    plan.rack.rigs = {{.id = kLipped, .model = 1, .line = "braid"},
+                      {.id = kBladed, .model = 2, .line = "wire"},
+                      {.id = kHead7, .model = 3, .name = "7 g head", .head_g = 7.0},
+                      {.id = kHead4, .model = 3, .name = "4 g head", .head_g = 4.0}};
+    plan_ = plan;
+    // Two that can be told apart, once fouled, and twice seen by two cameras.
+    pull(**log, kLipped, 250.0, 5.00, 0.05);
+    pull(**log, kLipped, 252.0, 5.06, 0.05);
+    pull(**log, kLipped, 251.0, 4.96, 0.05);
+    pull(**log, kBladed, 249.0, 7.02, 0.05);
+    pull(**log, kBladed, 250.0, 6.90, 0.05);
+    pull(**log, kBladed, 251.0, 6.97, 0.05);
+    pull(**log, kBladed, 250.0, 1.00, 0.05);
+    plan_.sheet.back().state = PassState::Fouled;
+    sameFromTheSide(**log, 6.50, 0.4);
+    // A ladder of the first one: dead below 100 mm/s, lost at 400.
+    for (const auto& [speed, action] : {std::pair(80.0, 1.0), {160.0, 12.0}, {320.0, 30.0}})
+      rung(**log, speed, action, 6.0);
+    rung(**log, 400.0, 28.0, 60.0);
+    fall(**log, kHead7, 200.0, "plumb");
+    fall(**log, kHead4, 120.0, "glide");
+    ASSERT_TRUE((*log)->savePlan(plan_));
+    log->reset();
+    openWindow();
+    QTest::keyClick(window_.get(), Qt::Key_4, Qt::ControlModifier);
+  }
+
+  RowId keep(Log& log, RowId rig, const std::string& title, Protocol protocol, std::vector<Reading> readings,
+             bool planned) {
+    const auto clip = folder_ / (title + ".mp4");
+    test::write(clip, title);
+    PassRequest request;
+    request.clip = clip;
+    request.protocol = protocol;
+    request.rigName = plan_.rack.fullName(*plan_.rack.rig(rig));
+    const RowId id = *log.addPass(title, request);
+    if (planned) {
+      PlannedPass made{.id = static_cast<RowId>(plan_.sheet.size() + 1), .rig = rig, .protocol = protocol};
+      made.state = PassState::Done;
+      plan_.sheet.push_back(made);
+      EXPECT_TRUE(log.assign(id, made.id, "top"));
+    }
+    EXPECT_TRUE(log.saveReadings(id, {std::move(readings), {}}));
+    return id;
+  }
+  void pull(Log& log, RowId rig, double speed, double Hz, double u95) {
+    keep(log, rig, "pull " + std::to_string(plan_.sheet.size() + 1), Protocol::Retrieve,
+         {{"travel_speed", speed, "mm/s", 2.0, 100.0},
+          {"wobble_frequency", Hz, "Hz", u95, 12.0},
+          {"wobble_angle", 24.0, "°", 0.5, 12.0}},
+         true);
+  }
+  /// The pass before the fouled one, by a second camera that knows less.
+  void sameFromTheSide(Log& log, double Hz, double u95) {
+    const RowId id = keep(log, kBladed, "from the side", Protocol::Retrieve,
+                          {{"wobble_frequency", Hz, "Hz", u95, 12.0}}, false);
+    EXPECT_TRUE(log.assign(id, plan_.sheet[5].id, "fixed"));
+  }
+  void rung(Log& log, double speed, double action, double variation) {
+    keep(log, kLipped, "rung " + std::to_string(static_cast<int>(speed)), Protocol::Retrieve,
+         {{"travel_speed", speed, "mm/s", 2.0, 100.0},
+          {"wobble_angle", action, "°", 0.5, 12.0},
+          {"cycle_variation", variation, "%", 1.0, 12.0}},
+         false);
+  }
+  void fall(Log& log, RowId rig, double rate, const char* mode) {
+    keep(log, rig, "fall on " + plan_.rack.rig(rig)->name, Protocol::Fall,
+         {{"fall_rate", rate, "mm/s", 3.0, 60.0}, {"fall_mode", std::string(mode), "", {}, 60.0}}, true);
+  }
+  void choose(const QString& reading) {
+    auto* choice = find<QListWidget>("readingChoice");
+    const auto items = choice->findItems(reading, Qt::MatchExactly);
+    ASSERT_EQ(items.size(), 1) << reading.toStdString();
+    choice->setCurrentItem(items.front());
+  }
+  QString text(const char* label) { return find<QLabel>(label)->text(); }
+
+  DayPlan plan_;
+};
+
+TEST_F(LineUpTest, SaysWhatCanBeToldApartAndWhatWasNotEqual) {
+  choose("Wobbles");
+  const QString words = text("spreadWords");
+  EXPECT_TRUE(words.contains("Told apart:</b> Bladed over Lipped")) << words.toStdString();
+  EXPECT_TRUE(words.contains("Line differs: braid / wire")) << words.toStdString();
+  EXPECT_TRUE(words.contains("1 fouled pass of the day")) << words.toStdString();
+  // Of the pass that two cameras saw the surer value counts, and the fouled one does not.
+  auto* passes = find<QListWidget>("comparedPasses");
+  EXPECT_EQ(passes->count(), 6);
+  EXPECT_TRUE(passes->findItems("from the side", Qt::MatchContains).empty());
+}
+
+TEST_F(LineUpTest, LeadsFromAPassToTheBench) {
+  choose("Wobbles");
+  auto* passes = find<QListWidget>("comparedPasses");
+  passes->setCurrentRow(4);
+  passes->setFocus();
+  const QString title = passes->currentItem()->text().section("   ", 1);
+  QTest::keyClick(passes, Qt::Key_Return);
+  EXPECT_TRUE(window_->bench().isVisible());
+  EXPECT_EQ(window_->desk().current()->title, title.toStdString());
+}
+
+TEST_F(LineUpTest, ComparesOnlyPullsOfLikeSpeedWhenAsked) {
+  choose("Pull speed");
+  EXPECT_TRUE(text("spreadWords").contains("Pulled at different speeds: 80 to 400 mm/s"));
+  auto* speed = find<QComboBox>("comparedSpeed");
+  speed->setCurrentIndex(speed->findText("about 250 mm/s"));
+  EXPECT_FALSE(text("spreadWords").contains("different speeds"));
+  EXPECT_EQ(find<QListWidget>("comparedPasses")->count(), 6);
+}
+
+TEST_F(LineUpTest, ReadsTheLadderOfSpeeds) {
+  press("pageLadder");
+  EXPECT_EQ(find<QComboBox>("ladderRig")->currentText(), "Lipped");
+  const QString band = text("ladderBand");
+  EXPECT_TRUE(band.startsWith("Works from 1")) << band.toStdString();
+  EXPECT_TRUE(band.contains("to 400")) << band.toStdString();
+  EXPECT_TRUE(text("ladderWords").contains("loses its rhythm")) << text("ladderWords").toStdString();
+}
+
+TEST_F(LineUpTest, PredictsTheFallWithAnotherWeightAndShowsItsMiss) {
+  press("pageWeight");
+  auto* rig = find<QComboBox>("weightRig");
+  rig->setCurrentIndex(rig->findText("Soft, 7 g head"));
+  EXPECT_TRUE(text("weightAnswer").startsWith("Would fall at 200"));
+  // 200 √(4/7) = 151.2, lead on lead.
+  typeInto(find<UnitBox>("headAfter"), "4");
+  EXPECT_TRUE(text("weightAnswer").startsWith("Would fall at 151")) << text("weightAnswer").toStdString();
+  EXPECT_EQ(find<QTableWidget>("countdown")->item(1, 2)->text(), "6.7");
+  const QString words = text("weightWords");
+  EXPECT_TRUE(words.contains("a miss of 26 %")) << words.toStdString();
+  EXPECT_TRUE(words.contains("falls in another way there (glide)")) << words.toStdString();
+  // A body that floats more than the head sinks: refused where it happened.
+  typeInto(find<UnitBox>("bodyBefore"), "-9");
+  EXPECT_TRUE(text("weightAnswer").contains("would not have sunk")) << text("weightAnswer").toStdString();
+}
+
+TEST(EmptyLineUp, SaysWhatBelongsHere) {
+  test::TemporaryFolder folder;
+  MainWindow window(*Log::open(folder / "day.finlog"));
+  window.show();
+  window.go(Place::LineUp);
+  for (const LineUpPlace::Page page : {LineUpPlace::Page::Ladder, LineUpPlace::Page::Weight})
+    window.lineUp().go(page);
+  EXPECT_TRUE(window.findChild<QLabel*>("ladderBand")->text().contains("No rig was pulled"));
+  EXPECT_TRUE(window.findChild<QLabel*>("measuredFall")->text().contains("No fall was measured yet"));
+}
+
+}  // namespace
+}  // namespace fin::app
