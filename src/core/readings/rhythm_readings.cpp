@@ -98,7 +98,12 @@ Estimate rateOf(const Rhythm& rhythm, const Swing& swing) {
 Estimate variationOf(const Rhythm& rhythm, const Swing& swing) {
   const auto n = static_cast<double>(rhythm.cycles.size());
   Estimate v;
-  v.value = variation_percent(lengthsOf(rhythm.cycles));
+  // From the downward crossings as well: the same rhythm, seen twice.
+  Series upsideDown = rhythm.detrended;
+  for (double& y : upsideDown.y) y = -y;
+  std::vector<double> lengths = lengthsOf(rhythm.cycles);
+  for (const double length : lengthsOf(wholeCycles(upsideDown, rhythm.fit))) lengths.push_back(length);
+  v.value = variation_percent(lengths);
   v.u95 = 1.96 * std::max(v.value, 0.3) * 1.2 / std::sqrt(2.0 * n);
   judge(rhythm, swing, v);
   v.grade = n >= 3.0 * kEnoughCycles ? Grade::Good : n >= kEnoughCycles ? Grade::Fair : Grade::Poor;

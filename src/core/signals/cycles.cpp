@@ -37,6 +37,12 @@ std::vector<double> upwardCrossings(const Series& s, double h) {
   return out;
 }
 
+double powerOf(const Series& s) {
+  double power = 0.0;
+  for (double v : s.y) power += v * v / static_cast<double>(s.size());
+  return power;
+}
+
 double largestGap(const Series& s, const Cycle& c) {
   double largest = 0.0;
   double last = c.from_s;
@@ -68,13 +74,13 @@ double extreme(const Series& s, double at_s, double raw, double half_s, double s
 
 std::vector<Cycle> wholeCycles(const Series& detrended, const PeriodicFit& fit) {
   const double period = 1.0 / fit.frequency_Hz;
-  const bool lopsided = fit.amplitudes.size() > 1 && fit.amplitudes[1] > kStrongSecond * fit.amplitudes[0];
+  // An uneven rhythm leaves the fit's amplitudes too small: what the fit does not hold is the fundamental's.
+  const double second = fit.amplitudes.size() > 1 ? fit.amplitudes[1] : 0.0;
+  const double rest = std::sqrt(std::max(2.0 * powerOf(detrended) - second * second, 0.0));
+  const bool lopsided = second > kStrongSecond * std::max(fit.amplitudes.front(), rest);
   const Series smooth =
       runningMean(detrended, period * (lopsided ? kSmoothingLopsided_cycles : kSmoothing_cycles));
-  // An uneven rhythm leaves the fit's amplitude too small: the signal's own size counts then.
-  double power = 0.0;
-  for (double v : smooth.y) power += v * v / static_cast<double>(smooth.size());
-  const double amplitude = std::max(fit.amplitudes.front(), std::sqrt(2.0 * power));
+  const double amplitude = std::max(fit.amplitudes.front(), std::sqrt(2.0 * powerOf(smooth)));
   const std::vector<double> starts = upwardCrossings(smooth, kHysteresis * amplitude);
   std::vector<Cycle> cycles;
   for (std::size_t i = 1; i < starts.size(); ++i) {
