@@ -70,6 +70,8 @@ TEST_F(BenchSlice, MeasuresAClipAndHasEverythingAfterReopening) {
   EXPECT_NEAR(reading("travel_speed"), 240.0, 4.0);
   EXPECT_NEAR(reading("wobble_frequency"), 5.0, 0.08);
   EXPECT_NEAR(reading("wobble_angle"), 30.0, 1.5);
+  EXPECT_TRUE(find<QLabel>("traceSentence")->text().contains("whole wobbles counted"))
+      << find<QLabel>("traceSentence")->text().toStdString();
   auto* card = find<QFrame>("reading_wobble_frequency");
   ASSERT_NE(card, nullptr);
   EXPECT_TRUE(card->findChild<QLabel*>("value")->text().startsWith("5.0") ||

@@ -47,6 +47,28 @@ TEST(Retrieve, ReadsAStraightPullAsItWasMade) {
   EXPECT_LT(valueOf(set, "cycle_variation"), 2.0);
 }
 
+TEST(Retrieve, ShowsTheWobblesItCounted) {
+  const Evidence evidence = test::evidenceOfTruth(RehearsalTank(test::smallPull()));
+  ASSERT_GT(evidence.cycles.size(), 4U);
+  for (std::size_t i = 1; i < evidence.cycles.size(); ++i) {
+    EXPECT_NEAR(evidence.cycles[i].to_s - evidence.cycles[i].from_s, 0.2, 0.01);
+    EXPECT_EQ(evidence.cycles[i].from_s, evidence.cycles[i - 1].to_s);
+  }
+  ASSERT_TRUE(evidence.line);
+  const FittedLine& line = *evidence.line;
+  EXPECT_NEAR((line.to - line.from) / (line.span.to_s - line.span.from_s), 240.0, 3.0);
+  EXPECT_TRUE(evidence.breakouts_s.empty());
+}
+
+TEST(Fall, ShowsWhereItIsSteady) {
+  const Evidence evidence = test::evidenceOfTruth(RehearsalTank(test::smallFall()));
+  ASSERT_TRUE(evidence.steady);
+  // Released at 0.1 s with a time constant of 0.12 s: at 95 % after 1.832 of these.
+  EXPECT_NEAR(evidence.steady->from_s, 0.1 + 1.832 * 0.12, 0.06);
+  ASSERT_TRUE(evidence.line);
+  EXPECT_LT(evidence.line->to, evidence.line->from) << "up counts upwards";
+}
+
 TEST(Fall, ReadsHowTheBodyRocksAndThatItDoesNotTumble) {
   RehearsalScene scene = test::smallFall();
   auto& sink = std::get<Sink>(scene.motion);

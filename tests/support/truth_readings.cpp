@@ -28,9 +28,12 @@ Track shakenTruth(const RehearsalTank& tank, const PassRequest& request, const s
   return track;
 }
 
-}  // namespace
+struct TruthSheet {
+  ReadingSheet sheet;
+  PassNeeds needs;
+};
 
-ReadingSet readTruth(const RehearsalTank& tank, double scatter_px, unsigned seed) {
+TruthSheet sheetOf(const RehearsalTank& tank, double scatter_px, unsigned seed) {
   const PassRequest request = requestFor(tank, {});
   std::vector<MarkName> names;
   for (const MarkSeed& s : request.marks) names.push_back(s.name);
@@ -43,10 +46,22 @@ ReadingSet readTruth(const RehearsalTank& tank, double scatter_px, unsigned seed
   geometry.pull = request.pull;
   geometry.scale = *Scale::create(*request.scale, {});
   const PassTraces traces = traceBody(track, times, geometry);
-  ReadingSheet sheet;
+  TruthSheet out{{}, {request.protocol, request.view, names, true, false, false}};
+  ReadingSheet& sheet = out.sheet;
   request.protocol == Protocol::Fall ? readFall(traces, request.view, sheet)
                                      : readRetrieve(traces, request.view, sheet);
-  return sheet.complete({request.protocol, request.view, names, true, false, false});
+  return out;
+}
+
+}  // namespace
+
+ReadingSet readTruth(const RehearsalTank& tank, double scatter_px, unsigned seed) {
+  const TruthSheet out = sheetOf(tank, scatter_px, seed);
+  return out.sheet.complete(out.needs);
+}
+
+Evidence evidenceOfTruth(const RehearsalTank& tank) {
+  return sheetOf(tank, 0.0, 1).sheet.evidence();
 }
 
 double valueOf(const ReadingSet& set, std::string_view name) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include "core/readings/evidence.h"
 #include "core/readings/reading.h"
 #include "core/rehearsal/tank.h"
 
@@ -9,6 +10,8 @@ namespace fin::test {
 /// Readings from the true places of a rehearsal's marks, each shaken by `scatter_px`: what the methods do
 /// when following is as good as that.
 ReadingSet readTruth(const RehearsalTank& tank, double scatter_px = 0.0, unsigned seed = 1);
+/// Where they came from.
+Evidence evidenceOfTruth(const RehearsalTank& tank);
 
 double valueOf(const ReadingSet& set, std::string_view name);
 

@@ -195,6 +195,7 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
     if (auto ok = readSound(request, clip, *clock, sheet); !ok) return tl::unexpected(ok.error());
   }
   result.readings = sheet.complete(needsOf(request));
+  result.evidence = std::move(sheet.evidence());
   result.warnings = warningsFor(request, clip, result);
   return result;
 }

@@ -7,6 +7,7 @@
 #include "core/footage/clip.h"
 #include "core/footage/kept_frames.h"
 #include "core/passes/pass_request.h"
+#include "core/readings/evidence.h"
 #include "core/readings/promise.h"
 #include "core/units/job_control.h"
 
@@ -19,6 +20,7 @@ struct PassResult {
   std::string timeBasis;
   PassTraces traces;
   ReadingSet readings;
+  Evidence evidence;
   std::vector<std::string> warnings;
 };
 

@@ -163,6 +163,8 @@ void readRate(const PassTraces& traces, const SteadyPart& part, const LineFit& d
   rate.notes.push_back(fmt::format("steady from {:.2f} s to {:.2f} s ({})", part.from_s, part.to_s,
                                    part.landed ? "just before the bottom" : "the end of the clip"));
   sheet.give("fall_rate", rate);
+  sheet.evidence().steady = {part.from_s, part.to_s};
+  sheet.evidence().line = FittedLine{{part.from_s, part.to_s}, -down.at(part.from_s), -down.at(part.to_s)};
 
   Estimate countdown = rate;
   countdown.value = 1000.0 / rate.value;

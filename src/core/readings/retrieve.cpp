@@ -40,6 +40,8 @@ void readTravelSpeed(const PassTraces& traces, ReadingSheet& sheet) {
   e.n = static_cast<double>(line->n);
   e.grade = gradeOf(e.value, e.u95);
   sheet.give("travel_speed", e);
+  const TimeSpan span{traces.alongCentre.t_s.front(), traces.alongCentre.t_s.back()};
+  sheet.evidence().line = FittedLine{span, line->at(span.from_s), line->at(span.to_s)};
 }
 
 /// Rate, angle and tail sweep of the wobble, and how even it is.
@@ -51,6 +53,7 @@ void readWobble(const PassTraces& traces, ReadingSheet& sheet) {
     return;
   }
   sheet.give("wobble_frequency", rateOf(*wobble, body));
+  for (const Cycle& c : wobble->cycles) sheet.evidence().cycles.push_back({c.from_s, c.to_s});
   sheet.give("cycle_variation", variationOf(*wobble, body));
   sheet.give("wobble_angle", angleOf(*wobble, body));
   const double place = kMarkPlace_px * traces.unitPerPixel;
@@ -71,6 +74,9 @@ void readKick(const PassTraces& traces, View view, ReadingSheet& sheet) {
     return;
   }
   sheet.give("kick_frequency", rateOf(*kick, tip));
+  if (sheet.evidence().cycles.empty()) {
+    for (const Cycle& c : kick->cycles) sheet.evidence().cycles.push_back({c.from_s, c.to_s});
+  }
   sheet.give("kick_angle", angleOf(*kick, tip));
   if (view != View::Top || sheet.estimate("cycle_variation") == nullptr)
     sheet.give("cycle_variation", variationOf(*kick, tip));
@@ -119,18 +125,27 @@ void readStrouhal(ReadingSheet& sheet) {
   sheet.give("strouhal", e);
 }
 
-/// Departures of a sway, averaged over one cycle, from its own running median by more than `least`, that come
-/// back.
-std::size_t departures(const Series& sway, double cycle_s, double least) {
+/// When a sway, averaged over one cycle, departed farthest from its own running median, each time that it did
+/// so by more than `least` and came back.
+std::vector<double> departures(const Series& sway, double cycle_s, double least) {
   const Series mean = runningMean(sway, cycle_s);
-  std::size_t out = 0;
+  std::vector<double> out;
   int side = 0;  // of the one that is on
+  double farthest = 0.0;
+  double at_s = 0.0;
   for (std::size_t i = 0; i < mean.size(); ++i) {
     const double t = mean.t_s[i];
     const double away = mean.y[i] - median(mean.between(t - 0.5 * kMedianOver_s, t + 0.5 * kMedianOver_s).y);
-    if (side == 0 && std::abs(away) > least) side = away > 0.0 ? 1 : -1;
+    if (side == 0 && std::abs(away) > least) {
+      side = away > 0.0 ? 1 : -1;
+      farthest = 0.0;
+    }
+    if (side != 0 && away * side > farthest) {
+      farthest = away * side;
+      at_s = t;
+    }
     if (side != 0 && away * side < 0.5 * least) {
-      ++out;
+      out.push_back(at_s);
       side = 0;
     }
   }
@@ -145,7 +160,8 @@ void readBreakouts(const PassTraces& traces, ReadingSheet& sheet) {
     sheet.refuse("breakouts", "it needs the wobble and its tail sweep to tell a breakout by");
     return;
   }
-  const auto count = static_cast<double>(departures(traces.upCentre, 1.0 / rate->value, 0.5 * sweep->value));
+  sheet.evidence().breakouts_s = departures(traces.upCentre, 1.0 / rate->value, 0.5 * sweep->value);
+  const auto count = static_cast<double>(sheet.evidence().breakouts_s.size());
   const double span = traces.upCentre.span_s();
   Estimate e;
   e.value = 10.0 * count / span;

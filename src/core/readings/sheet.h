@@ -6,6 +6,7 @@
 #include <string_view>
 #include <variant>
 
+#include "core/readings/evidence.h"
 #include "core/readings/reading.h"
 #include "core/readings/registry.h"
 
@@ -35,6 +36,9 @@ class ReadingSheet {
     found_.insert_or_assign(std::string(name), std::move(why));
   }
 
+  /// Where the readings came from; for the methods to write.
+  [[nodiscard]] Evidence& evidence() { return evidence_; }
+
   [[nodiscard]] const Estimate* estimate(std::string_view name) const;
   [[nodiscard]] ReadingSet complete(const PassNeeds& needs) const;
 
@@ -45,6 +49,7 @@ class ReadingSheet {
     double n;
   };
   std::map<std::string, std::variant<Estimate, Text, std::string>, std::less<>> found_;
+  Evidence evidence_;
 };
 
 /// Grade by the width of the interval: up to 3 % of the value good, up to 10 % fair.

@@ -355,6 +355,7 @@ void readTwitch(const PassTraces& traces, Protocol protocol, View view, ReadingS
       sheet.refuse(spec.name, "no twitch is in view; choose a window with twitches in it");
     return;
   }
+  for (const Twitch& t : twitches) sheet.evidence().twitches_s.push_back(t.start_s);
   const Measured m = measure(traces, motion, twitches);
   TwitchSheet out(traces, sheet);
   readCadence(twitches, out);

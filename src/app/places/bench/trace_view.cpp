@@ -20,14 +20,22 @@ struct Shown {
   QString axis;
   QString sentence;
   Series series;
+  double factor = 1.0;       ///< from the trace's own values to those shown
+  double zero = 0.0;         ///< what is shown as nothing
+  bool millimetres = false;  ///< it is a place, and no angle
+
+  [[nodiscard]] double show(double value) const { return (value - zero) * factor; }
 };
 
 Shown scaled(const QString& what, const QString& sentence, Series series, bool upsideDown, bool millimetres,
              UnitSystem units) {
   const ShownUnit unit = millimetres ? shownUnit("mm", units) : ShownUnit{1.0, "px"};
-  const double first = series.empty() ? 0.0 : series.y.front();
-  for (double& v : series.y) v = (upsideDown ? first - v : v - first) * unit.factor;
-  return {QString("%1, %2").arg(what, unit.unit), sentence, std::move(series)};
+  Shown out{QString("%1, %2").arg(what, unit.unit), sentence, std::move(series)};
+  out.zero = out.series.empty() ? 0.0 : out.series.y.front();
+  out.factor = upsideDown ? -unit.factor : unit.factor;
+  out.millimetres = true;
+  for (double& v : out.series.y) v = out.show(v);
+  return out;
 }
 
 Shown traceFor(const LoggedPass& pass, const PassTraces& traces, UnitSystem units) {
@@ -59,6 +67,24 @@ void fill(QCPGraph& graph, const Series& series) {
   graph.setData(t, y, true);
 }
 
+/// What the shades and lines on the trace stand for.
+QString toldBy(const Evidence& evidence) {
+  QStringList out;
+  if (!evidence.cycles.empty())
+    out +=
+        QObject::tr("%1 counted, every other one shaded.")
+            .arg(counted(evidence.cycles.size(), QObject::tr("whole wobble"), QObject::tr("whole wobbles")));
+  if (evidence.steady)
+    out += QObject::tr("Shaded where the fall is steady; the dashed line's slope is the fall rate.");
+  if (!evidence.twitches_s.empty())
+    out += QObject::tr("%1, each from its dashed line.")
+               .arg(counted(evidence.twitches_s.size(), QObject::tr("twitch"), QObject::tr("twitches")));
+  if (!evidence.breakouts_s.empty())
+    out += QObject::tr("%1 dotted.")
+               .arg(counted(evidence.breakouts_s.size(), QObject::tr("breakout"), QObject::tr("breakouts")));
+  return out.join(" ");
+}
+
 QCPItemStraightLine* cursorIn(QCustomPlot& plot, QCPAxisRect& rect) {
   auto* line = new QCPItemStraightLine(&plot);
   for (auto* position : {line->point1, line->point2})
@@ -78,6 +104,7 @@ TraceView::TraceView(PassDesk& desk, QWidget* parent)
   layout->addWidget(sentence_);
   layout->addWidget(plot_, 1);
   sentence_->setProperty("faint", true);
+  sentence_->setObjectName("traceSentence");
 
   plot_->setBackground(theme().paper);
   plot_->plotLayout()->clear();
@@ -141,7 +168,10 @@ void TraceView::redraw() {
     values->setRangeReversed(desk_.current()->request.protocol == Protocol::Fall);
     values->setLabel(shown.axis);
     values->setTickLabels(true);
-    sentence_->setText(shown.sentence);
+    if (result->evidence.line && shown.millimetres)
+      drawLine(*result->evidence.line, shown.factor, shown.zero);
+    shadeEvidence(result->evidence);
+    sentence_->setText(shown.sentence + " " + toldBy(result->evidence));
     fillQuality();
   } else {
     upper_->axis(QCPAxis::atLeft)->setRange(-1.0, 1.0);
@@ -154,35 +184,59 @@ void TraceView::redraw() {
   moveCursor();
 }
 
+void TraceView::shade(QCPAxisRect& rect, TimeSpan span, const QBrush& brush, const QPen& pen) {
+  auto* item = new QCPItemRect(plot_);
+  item->setClipAxisRect(&rect);
+  item->setPen(pen);
+  item->setBrush(brush);
+  for (auto [corner, time_s, y] :
+       {std::tuple(item->topLeft, span.from_s, 0.0), {item->bottomRight, span.to_s, 1.0}}) {
+    corner->setAxisRect(&rect);
+    corner->setTypeX(QCPItemPosition::ptPlotCoords);
+    corner->setTypeY(QCPItemPosition::ptAxisRectRatio);
+    corner->setAxes(rect.axis(QCPAxis::atBottom), rect.axis(QCPAxis::atLeft));
+    corner->setCoords(time_s, y);
+  }
+  shades_.push_back(item);
+}
+
 /// What is doubtful, on the lane that says how well the marks were held; what is fouled, on both.
 void TraceView::shadeStretches() {
-  for (QCPItemRect* shade : std::exchange(shades_, {})) plot_->removeItem(shade);
+  for (QCPItemRect* item : std::exchange(shades_, {})) plot_->removeItem(item);
   const auto& clock = desk_.clock();
   if (!clock || desk_.current() == nullptr) return;
-  const auto shadeIn = [&](QCPAxisRect& rect, const FrameStretch& frames, const QBrush& brush) {
-    auto* shade = new QCPItemRect(plot_);
-    shade->setClipAxisRect(&rect);
-    shade->setPen(Qt::NoPen);
-    shade->setBrush(brush);
-    const double half_s = 0.5 / clock->rate().value();
-    const std::size_t end = desk_.clip()->index().frameCount() - 1;
-    for (auto [corner, frame, side, y] : {std::tuple(shade->topLeft, frames.first, -half_s, 0.0),
-                                          {shade->bottomRight, frames.last, half_s, 1.0}}) {
-      corner->setAxisRect(&rect);
-      corner->setTypeX(QCPItemPosition::ptPlotCoords);
-      corner->setTypeY(QCPItemPosition::ptAxisRectRatio);
-      corner->setAxes(rect.axis(QCPAxis::atBottom), rect.axis(QCPAxis::atLeft));
-      corner->setCoords(clock->timeOf(std::min(frame, end)).value() + side, y);
-    }
-    shades_.push_back(shade);
+  const double half_s = 0.5 / clock->rate().value();
+  const std::size_t end = desk_.clip()->index().frameCount() - 1;
+  const auto spanOf = [&](const FrameStretch& frames) {
+    return TimeSpan{clock->timeOf(std::min(frames.first, end)).value() - half_s,
+                    clock->timeOf(std::min(frames.last, end)).value() + half_s};
   };
   QColor light = theme().trouble;
   light.setAlpha(46);
-  for (const FrameStretch& s : desk_.doubtful()) shadeIn(*lower_, s, light);
+  for (const FrameStretch& s : desk_.doubtful()) shade(*lower_, spanOf(s), light);
   for (const FouledStretch& f : desk_.current()->request.fouled) {
     for (QCPAxisRect* rect : {upper_, lower_})
-      shadeIn(*rect, f.frames, QBrush(theme().trouble, Qt::BDiagPattern));
+      shade(*rect, spanOf(f.frames), QBrush(theme().trouble, Qt::BDiagPattern));
   }
+}
+
+/// Wobbles by turns, the steady part of a fall, the start of every twitch, breakouts.
+void TraceView::shadeEvidence(const Evidence& evidence) {
+  QColor light = theme().accent;
+  light.setAlpha(34);
+  for (std::size_t i = 0; i < evidence.cycles.size(); i += 2) shade(*upper_, evidence.cycles[i], light);
+  if (evidence.steady) shade(*upper_, *evidence.steady, light);
+  for (const double at_s : evidence.twitches_s)
+    shade(*upper_, {at_s, at_s}, Qt::NoBrush, QPen(theme().accent, 1.6, Qt::DashLine));
+  for (const double at_s : evidence.breakouts_s)
+    shade(*upper_, {at_s, at_s}, Qt::NoBrush, QPen(theme().trouble, 2.2, Qt::DotLine));
+}
+
+void TraceView::drawLine(const FittedLine& line, double factor, double zero) {
+  QCPGraph* graph = plot_->addGraph(upper_->axis(QCPAxis::atBottom), upper_->axis(QCPAxis::atLeft));
+  graph->setPen(QPen(theme().accent, 1.6, Qt::DashLine));
+  graph->setData({line.span.from_s, line.span.to_s}, {(line.from - zero) * factor, (line.to - zero) * factor},
+                 true);
 }
 
 void TraceView::fillQuality() {

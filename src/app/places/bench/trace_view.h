@@ -33,7 +33,10 @@ class TraceView : public QWidget {
   void redraw();
   void moveCursor();
   void fillQuality();
+  void shade(QCPAxisRect& rect, TimeSpan span, const QBrush& brush, const QPen& pen = Qt::NoPen);
   void shadeStretches();
+  void shadeEvidence(const Evidence& evidence);
+  void drawLine(const FittedLine& line, double factor, double zero);
   void goTo(QPointF at);
 
   PassDesk& desk_;
