@@ -141,7 +141,7 @@ TEST_F(LineUpTest, ReadsTheLadderOfSpeeds) {
   EXPECT_EQ(find<QComboBox>("ladderRig")->currentText(), "Lipped");
   const QString band = text("ladderBand");
   EXPECT_TRUE(band.startsWith("Works from 1")) << band.toStdString();
-  EXPECT_TRUE(band.contains("to 400")) << band.toStdString();
+  EXPECT_TRUE(band.contains("goes wrong at 400")) << band.toStdString();
   EXPECT_TRUE(text("ladderWords").contains("loses its rhythm")) << text("ladderWords").toStdString();
 }
 

@@ -171,7 +171,7 @@ std::vector<DemoPass> furtherPasses() {
                         {150.0, 3.7, 9.0, 0.03},
                         {220.0, 5.2, 22.0, 0.02},
                         {310.0, 6.9, 25.0, 0.03},
-                        {400.0, 8.3, 24.0, 1.4}};
+                        {400.0, 8.3, 0.5, 0.9}};
   unsigned seed = 31;
   for (const Rung& rung : rungs) {
     const std::string speed = std::to_string(static_cast<int>(rung.speed_mm_s));

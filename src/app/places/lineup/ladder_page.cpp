@@ -109,7 +109,7 @@ void LadderPage::show() {
     }
   }
   plot_->xAxis->setRange(0.0, 1.06 * fastest);
-  plot_->yAxis->setRange(0.0, 1.12 * widest);
+  plot_->yAxis->setRange(-0.04 * widest, 1.12 * widest);  // a cross at nothing stays whole
   for (std::size_t i = 0; i < ladders_.size(); ++i) {
     const bool isChosen = static_cast<int>(i) == chosen;
     const SpeedLadder ladder = climb(ladders_[i].second);
@@ -120,17 +120,26 @@ void LadderPage::show() {
   plot_->replot();
 }
 
-/// The usable band, from onset to blow-out or to the fastest pull.
+/// The usable band, from onset to the fastest pull that went well; hatched from there to the blow-out, as the
+/// limit lies somewhere between.
 void LadderPage::shade(const SpeedLadder& ladder) {
   const double factor = shownUnit("mm/s", units_).factor;
   const auto onset = valueOf(ladder.readings, "onset_speed");
   if (!onset) return;
-  const double to = valueOf(ladder.readings, "blowout_speed").value_or(ladder.rungs.back().speed_mm_s);
-  auto* band = new QCPItemRect(plot_);
-  band->topLeft->setCoords(*onset * factor, plot_->yAxis->range().upper);
-  band->bottomRight->setCoords(to * factor, 0.0);
-  band->setPen(Qt::NoPen);
-  band->setBrush(theme().accentSoft);
+  const auto blowout = valueOf(ladder.readings, "blowout_speed");
+  double good = *onset;
+  for (const LadderRung& rung : ladder.rungs) {
+    if (!blowout || rung.speed_mm_s < *blowout) good = std::max(good, rung.speed_mm_s);
+  }
+  const auto band = [&](double from, double to, const QBrush& brush) {
+    auto* item = new QCPItemRect(plot_);
+    item->topLeft->setCoords(from * factor, plot_->yAxis->range().upper);
+    item->bottomRight->setCoords(to * factor, plot_->yAxis->range().lower);
+    item->setPen(Qt::NoPen);
+    item->setBrush(brush);
+  };
+  band(*onset, good, theme().accentSoft);
+  if (blowout) band(good, *blowout, QBrush(theme().accentSoft, Qt::BDiagPattern));
 }
 
 void LadderPage::draw(const SpeedLadder& ladder, const QColor& colour, bool chosen) {
@@ -182,10 +191,11 @@ void LadderPage::say(const SpeedLadder& ladder) {
     const SpokenValue v = spoken(*ladder.readings.find(name), units_);
     return QString("%1 %2 %3").arg(v.value, v.uncertainty, v.unit);
   };
-  band_->setText(onset && blowout ? tr("Works from %1 to %2").arg(text("onset_speed"), text("blowout_speed"))
-                 : onset          ? tr("Works from %1 on").arg(text("onset_speed"))
-                 : blowout        ? tr("Goes wrong at %1").arg(text("blowout_speed"))
-                                  : tr("No usable band in the speeds filmed"));
+  band_->setText(onset && blowout
+                     ? tr("Works from %1; goes wrong at %2").arg(text("onset_speed"), text("blowout_speed"))
+                 : onset   ? tr("Works from %1 on").arg(text("onset_speed"))
+                 : blowout ? tr("Goes wrong at %1").arg(text("blowout_speed"))
+                           : tr("No usable band in the speeds filmed"));
   QStringList lines;
   for (const Reading& reading : ladder.readings.readings) {
     QStringList notes;
