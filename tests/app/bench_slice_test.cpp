@@ -94,7 +94,9 @@ TEST_F(BenchSlice, ShowsHowAReadingWasMeasured) {
   QTest::mouseClick(find<QFrame>("reading_travel_speed")->findChild<QPushButton*>("how"), Qt::LeftButton);
   ASSERT_TRUE(QTest::qWaitFor([this] {
     for (const QLabel* label : find<QFrame>("reading_travel_speed")->findChildren<QLabel*>()) {
-      if (label->text().contains("slope is the speed")) return true;
+      const QString text = label->text();
+      if (text.contains("slope is the speed") && text.contains("It comes from: the known length"))
+        return true;
     }
     return false;
   }));

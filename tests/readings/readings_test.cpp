@@ -45,6 +45,13 @@ TEST(Retrieve, ReadsAStraightPullAsItWasMade) {
   expectReading(set, "tail_sweep", sweep, 1.5);
   expectReading(set, "strouhal", 5.0 * sweep / 240.0, 0.05);
   EXPECT_LT(valueOf(set, "cycle_variation"), 2.0);
+  std::size_t told = 0;
+  for (const Reading& r : set.readings) {
+    if (r.parts.empty()) continue;
+    ++told;
+    EXPECT_NEAR(together(r.parts), *r.u95, 1e-9) << r.name << ": the parts make the whole";
+  }
+  EXPECT_GE(told, 3U);
 }
 
 TEST(Retrieve, ShowsTheWobblesItCounted) {

@@ -183,6 +183,31 @@ TEST(Follow, FindsAnEndAgainThatWasLongOutOfSight) {
   }
 }
 
+TEST(Follow, DoubtsTheEndsOfABodyThatTurnsTowardsTheCamera) {
+  RehearsalScene scene = test::smallPull();
+  scene.camera.view = View::Side;
+  auto& pull = std::get<StraightPull>(scene.motion);
+  pull.wobble_deg = 150.0;
+  pull.wobble_Hz = 1.0;
+  RehearsalTank tank(scene);
+  const FollowRequest request = fromTruth(tank);
+  const auto track = followMarks(tank, request);
+  ASSERT_TRUE(track);
+  const auto apart = [&](std::size_t n) {
+    return length(tank.markAt(MarkName::Nose, n) - tank.markAt(MarkName::Tail, n)).value();
+  };
+  double longest = 0.0;
+  for (std::size_t n = request.firstFrame; n <= request.lastFrame; ++n) longest = std::max(longest, apart(n));
+  std::size_t endOn = 0;
+  for (std::size_t n = request.firstFrame; n <= request.lastFrame; ++n) {
+    if (apart(n) > 0.5 * longest) continue;
+    ++endOn;
+    for (const MarkTrack& mark : track->marks)
+      EXPECT_LT(mark.samples[n - request.firstFrame].quality, kDoubtfulBelow) << toString(mark.name) << n;
+  }
+  EXPECT_GT(endOn, 20U);
+}
+
 TEST(Track, SaysWhereToLook) {
   const auto seen = [](double quality) { return MarkSample{true, {}, quality}; };
   Track track{100, 20, {{MarkName::Nose, std::vector<MarkSample>(20, seen(0.9))}}};

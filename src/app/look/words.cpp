@@ -103,6 +103,42 @@ int decimalsFor(double uncertainty) {
   return std::clamp(static_cast<int>(-exponent) + (one ? 1 : 0), 0, 4);
 }
 
+struct SourceWords {
+  const char* name;
+  const char* better;
+};
+
+SourceWords wordsFor(UncertaintySource source) {
+  switch (source) {
+    case UncertaintySource::Scatter:
+      return {"the scatter of what was seen", "a longer run in view would make it surer"};
+    case UncertaintySource::Scale:
+      return {"the known length", "a longer known length, in the lure's own plane, would make it surer"};
+    case UncertaintySource::Marks:
+      return {"the placing of the marks", "filming closer would make it surer"};
+    case UncertaintySource::Background:
+      return {"the background", "a background with more to hold on to would make it surer"};
+  }
+  return {"", ""};
+}
+
+/// How much each part has in the square of the uncertainty, the largest first, and what would make it less.
+QString sharesOf(const Reading& reading) {
+  std::vector<UncertaintyPart> sorted = reading.parts;
+  std::sort(sorted.begin(), sorted.end(),
+            [](const UncertaintyPart& a, const UncertaintyPart& b) { return a.u95 > b.u95; });
+  const double whole = together(sorted);
+  if (!(whole > 0.0)) return {};
+  QStringList shares;
+  for (const UncertaintyPart& part : sorted) {
+    const double share = 100.0 * part.u95 * part.u95 / (whole * whole);
+    if (share >= 0.5)
+      shares << QString("%1 %2 %").arg(words(wordsFor(part.source).name)).arg(share, 0, 'f', 0);
+  }
+  return words("It comes from: %1; %2.")
+      .arg(shares.join(", "), words(wordsFor(sorted.front().source).better));
+}
+
 }  // namespace
 
 QString spokenName(std::string_view reading) {
@@ -230,6 +266,7 @@ QString howMeasured(const Reading& reading) {
   parts << countedThings(reading);
   if (reading.u95)
     parts << words("The ± holds 95 of 100 such measurements: scatter, scale and placing together.");
+  if (const QString shares = sharesOf(reading); !shares.isEmpty()) parts << shares;
   for (const std::string& note : reading.notes) parts << QString::fromStdString(note) + ".";
   return parts.join("\n");
 }

@@ -157,7 +157,10 @@ void readRate(const PassTraces& traces, const SteadyPart& part, const LineFit& d
   rate.value = down.slope;
   const double ends =
       std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / (part.to_s - part.from_s);
-  rate.u95 = std::hypot(down.slopeU95, down.slope * traces.scaleRelativeU95, ends);
+  rate.parts = {{UncertaintySource::Scatter, down.slopeU95},
+                {UncertaintySource::Scale, down.slope * traces.scaleRelativeU95},
+                {UncertaintySource::Marks, ends}};
+  rate.u95 = together(rate.parts);
   rate.n = static_cast<double>(down.n);
   rate.grade = gradeOf(rate.value, rate.u95);
   rate.notes.push_back(fmt::format("steady from {:.2f} s to {:.2f} s ({})", part.from_s, part.to_s,
@@ -169,6 +172,7 @@ void readRate(const PassTraces& traces, const SteadyPart& part, const LineFit& d
   Estimate countdown = rate;
   countdown.value = 1000.0 / rate.value;
   countdown.u95 = countdown.value * rate.u95 / rate.value;
+  for (UncertaintyPart& p : countdown.parts) p.u95 *= countdown.value / rate.value;
   sheet.give("time_per_metre", countdown);
 
   Estimate settle;

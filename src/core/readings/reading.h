@@ -29,6 +29,7 @@ struct Reading {
   double n = 0.0;
   Grade grade = Grade::Good;
   std::vector<std::string> notes;
+  std::vector<UncertaintyPart> parts = {};  ///< of u95, where they are told apart; not kept in the log
 };
 
 struct Refusal {

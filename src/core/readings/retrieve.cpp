@@ -36,7 +36,11 @@ void readTravelSpeed(const PassTraces& traces, ReadingSheet& sheet) {
   e.value = line->slope;
   const double ends = std::sqrt(2.0) * kMarkPlace_px * traces.unitPerPixel / traces.alongCentre.span_s();
   const double behind = traces.movingCamera ? kBackgroundU95 * line->slope : 0.0;
-  e.u95 = std::hypot(std::hypot(line->slopeU95, line->slope * traces.scaleRelativeU95), ends, behind);
+  e.parts = {{UncertaintySource::Scatter, line->slopeU95},
+             {UncertaintySource::Scale, line->slope * traces.scaleRelativeU95},
+             {UncertaintySource::Marks, ends},
+             {UncertaintySource::Background, behind}};
+  e.u95 = together(e.parts);
   e.n = static_cast<double>(line->n);
   e.grade = gradeOf(e.value, e.u95);
   sheet.give("travel_speed", e);
@@ -59,7 +63,8 @@ void readWobble(const PassTraces& traces, ReadingSheet& sheet) {
   const double place = kMarkPlace_px * traces.unitPerPixel;
   const Series tail = withoutRunningMean(traces.acrossTail, 1.0 / wobble->fit.frequency_Hz);
   Estimate sweep = medianSwing(*wobble, tail, body, place);
-  sweep.u95 = std::hypot(sweep.u95, sweep.value * traces.scaleRelativeU95);
+  sweep.parts.push_back({UncertaintySource::Scale, sweep.value * traces.scaleRelativeU95});
+  sweep.u95 = together(sweep.parts);
   sheet.give("tail_sweep", sweep);
 }
 

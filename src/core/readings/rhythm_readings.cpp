@@ -59,7 +59,12 @@ void judge(const Rhythm& rhythm, const Swing& swing, Estimate& e) {
   }
 }
 
-double variation_percent(const std::vector<double>& lengths) {
+/// From the downward crossings as well as from the upward ones: the same rhythm, seen twice.
+double variation_percent(const Rhythm& rhythm) {
+  Series upsideDown = rhythm.detrended;
+  for (double& y : upsideDown.y) y = -y;
+  std::vector<double> lengths = lengthsOf(rhythm.cycles);
+  for (const double length : lengthsOf(wholeCycles(upsideDown, rhythm.fit))) lengths.push_back(length);
   const double middle = median(lengths);
   return middle > 0.0 ? 100.0 * robustSpread(lengths) / middle : 0.0;
 }
@@ -78,7 +83,7 @@ Result<Rhythm> findSwinging(const Series& angle, const Swing& swing) {
 Estimate rateOf(const Rhythm& rhythm, const Swing& swing) {
   const std::vector<double> lengths = lengthsOf(rhythm.cycles);
   const auto n = static_cast<double>(lengths.size());
-  const double variation = variation_percent(lengths);
+  const double variation = variation_percent(rhythm);
   Estimate e;
   e.value = rhythm.fit.frequency_Hz;
   // Cycles of unequal length make the rate itself uncertain, however well each is seen.
@@ -98,12 +103,7 @@ Estimate rateOf(const Rhythm& rhythm, const Swing& swing) {
 Estimate variationOf(const Rhythm& rhythm, const Swing& swing) {
   const auto n = static_cast<double>(rhythm.cycles.size());
   Estimate v;
-  // From the downward crossings as well: the same rhythm, seen twice.
-  Series upsideDown = rhythm.detrended;
-  for (double& y : upsideDown.y) y = -y;
-  std::vector<double> lengths = lengthsOf(rhythm.cycles);
-  for (const double length : lengthsOf(wholeCycles(upsideDown, rhythm.fit))) lengths.push_back(length);
-  v.value = variation_percent(lengths);
+  v.value = variation_percent(rhythm);
   v.u95 = 1.96 * std::max(v.value, 0.3) * 1.2 / std::sqrt(2.0 * n);
   judge(rhythm, swing, v);
   v.grade = n >= 3.0 * kEnoughCycles ? Grade::Good : n >= kEnoughCycles ? Grade::Fair : Grade::Poor;
@@ -116,7 +116,8 @@ Estimate medianSwing(const Rhythm& rhythm, const Series& series, const Swing& sw
   e.value = median(swings);
   const double spread =
       1.96 * kMedianFactor * robustSpread(swings) / std::sqrt(static_cast<double>(swings.size()));
-  e.u95 = std::hypot(spread, floor);
+  e.parts = {{UncertaintySource::Scatter, spread}, {UncertaintySource::Marks, floor}};
+  e.u95 = together(e.parts);
   judge(rhythm, swing, e);
   return e;
 }

@@ -54,7 +54,8 @@ ReadingSet ReadingSheet::complete(const PassNeeds& needs) const {
     } else if (found == found_.end()) {
       set.refused.push_back({name, "the lure was not followed well enough"});
     } else if (const auto* e = std::get_if<Estimate>(&found->second)) {
-      set.readings.push_back({name, e->value, std::string(spec.unit), e->u95, e->n, e->grade, e->notes});
+      set.readings.push_back(
+          {name, e->value, std::string(spec.unit), e->u95, e->n, e->grade, e->notes, e->parts});
     } else if (const auto* t = std::get_if<Text>(&found->second)) {
       set.readings.push_back(
           {name, t->text, std::string(spec.unit), std::nullopt, t->n, Grade::Good, t->notes});

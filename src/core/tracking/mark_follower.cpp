@@ -30,9 +30,10 @@ constexpr double kLongestCoast_frames = 12.0;
 constexpr int kNear_px = 4;                    ///< as far as an even move goes astray
 constexpr double kNoNeedToLookFarther = 0.92;  ///< likeness of a place near where a mark was expected
 constexpr double kLostAfter_frames = 3.5;
-constexpr double kFoundAgain = 0.75;      ///< likeness that a lost mark has to show
-constexpr double kSure = 0.9;             ///< quality
-constexpr double kOtherColour = 8.0;      ///< steps of the colour differences
+constexpr double kFoundAgain = 0.75;  ///< likeness that a lost mark has to show
+constexpr double kSure = 0.9;         ///< quality
+constexpr double kOtherColour = 8.0;  ///< steps of the colour differences
+constexpr double kEndOn = 0.6;  ///< of the body's length: it turns towards the camera, and its ends hide
 constexpr double kLongerThanSeen = 1.25;  ///< a body a little nearer to the camera than before
 constexpr int kDirections = 12;           ///< about its partner in which a lost end is looked for
 constexpr double kTurnWorthALook_rad = 0.06;
@@ -78,7 +79,7 @@ struct MarkFollower::Looked {
   PixelPoint at;
   double likeness = -1.0;
   double quality = 0.0;
-  bool doubtful = false;  ///< what stands out at the mark was not seen there
+  bool doubtful = false;  ///< it hides, or what stands out at it was not seen there
 };
 
 MarkFollower::MarkFollower(double body_px, double frameSpacing_s)
@@ -294,7 +295,7 @@ void MarkFollower::settle(const Picture& picture, std::map<MarkName, Looked>& lo
   if (turned) refineAll();
 }
 
-void MarkFollower::verify(const Picture& picture, std::map<MarkName, Looked>& looked) const {
+void MarkFollower::verify(const Picture& picture, std::map<MarkName, Looked>& looked) {
   for (auto& [name, mine] : looked) {
     const auto partner = partnerOf(name);
     const auto other = partner ? looked.find(*partner) : looked.end();
@@ -302,13 +303,17 @@ void MarkFollower::verify(const Picture& picture, std::map<MarkName, Looked>& lo
     const bool bothFollowed = other != looked.end() && !mine.lost && !other->second.lost;
     if (bothFollowed && isRigidPair(name, *partner) && other->second.likeness > 0.0) {
       const double before = *motion_.apart_px(name, *partner);
-      stretch = (length(mine.at - other->second.at).value() - before) / std::max(before, 10.0);
+      const double now = length(mine.at - other->second.at).value();
+      stretch = (now - before) / std::max(before, 10.0);
+      // Where only one end is seen from then on, nothing tells that the body has turned back.
+      endOn_[name] = now < kEndOn * longest_px_;
     }
+    mine.doubtful = endOn_[name];
     const MarkDetail& detail = details_.at(name);
     double likeness = mine.likeness;
     if (detail.standsOut() && mine.likeness > 0.0) {
       const double own = detail.likenessAt(picture, {mine.at, mine.angle_rad});
-      mine.doubtful = own < kDetailMissing;
+      mine.doubtful |= own < kDetailMissing;
       likeness = joint(likeness, own);
     }
     mine.quality = qualityOf(likeness, stretch);

@@ -58,12 +58,13 @@ class MarkFollower {
   [[nodiscard]] bool liesOnAnother(MarkName name, PixelPoint at, double time_s) const;
   void weighByDetail(const Picture& picture, MarkName name, const PatchPose& pose, double time_s,
                      int reach_px, std::vector<MarkAppearance::Candidate>& candidates) const;
-  void verify(const Picture& picture, std::map<MarkName, Looked>& looked) const;
+  void verify(const Picture& picture, std::map<MarkName, Looked>& looked);
   void learn(const Picture& picture, const std::map<MarkName, Looked>& looked);
 
   int radius_px_;
   double spacing_s_;
-  double longest_px_ = 0.0;  ///< of the body, where a person gave both its ends
+  std::map<MarkName, bool> endOn_;  ///< when both ends were followed last
+  double longest_px_ = 0.0;         ///< of the body, where a person gave both its ends
   StillScene scene_;
   MotionModel motion_;
   std::map<MarkName, MarkDetail> details_;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <cmath>
 #include <optional>
 #include <string>
 #include <vector>
@@ -8,6 +9,27 @@
 namespace fin {
 
 enum class Grade { Good, Fair, Poor };
+
+/// What a part of an uncertainty comes from.
+enum class UncertaintySource {
+  Scatter,     ///< of the places about the fit, or of the single cycles and events
+  Scale,       ///< the known length and its plane
+  Marks,       ///< how well a mark is placed
+  Background,  ///< followed behind the lure
+};
+
+/// A part of an uncertainty, as a half-width of its own.
+struct UncertaintyPart {
+  UncertaintySource source = UncertaintySource::Scatter;
+  double u95 = 0.0;
+};
+
+/// The half-width of parts that know nothing of each other.
+inline double together(const std::vector<UncertaintyPart>& parts) {
+  double squares = 0.0;
+  for (const UncertaintyPart& part : parts) squares += part.u95 * part.u95;
+  return std::sqrt(squares);
+}
 
 /// A measured number: never a bare double. u95 is the half-width of its 95 % interval, in the same unit;
 /// n counts the cycles, events or frames behind it.
@@ -17,6 +39,7 @@ struct Estimate {
   double n = 0.0;
   Grade grade = Grade::Good;
   std::vector<std::string> notes = {};
+  std::vector<UncertaintyPart> parts = {};  ///< of u95, where they are told apart
 };
 
 }  // namespace fin
