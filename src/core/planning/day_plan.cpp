@@ -6,6 +6,11 @@
 #include "core/planning/questions.h"
 
 namespace fin {
+namespace {
+
+constexpr double kFileTimeLag_s = 0.05;
+
+}  // namespace
 
 std::vector<HeldEqual> usualHeldEqual() {
   return {{"Rod", "", ""},     {"Line and strength", "", ""}, {"Hook or head", "", ""}, {"Water", "", ""},
@@ -30,11 +35,13 @@ std::vector<SheetTask> tasksFor(const std::vector<std::string>& questions,
 
 std::optional<std::size_t> passForClip(const std::vector<PlannedPass>& sheet, double clip_s) {
   // Passes are made one after the other: a clip belongs to the first that was finished after the clip was
-  // begun.
+  // begun. A file's time lags behind the clock by some milliseconds.
   std::optional<std::size_t> best;
   for (std::size_t i = 0; i < sheet.size(); ++i) {
     const PlannedPass& pass = sheet[i];
-    if (pass.finished_s <= 0.0 || pass.state == PassState::Skipped || pass.finished_s < clip_s) continue;
+    if (pass.finished_s <= 0.0 || pass.state == PassState::Skipped ||
+        pass.finished_s < clip_s + kFileTimeLag_s)
+      continue;
     if (!best || pass.finished_s < sheet[*best].finished_s) best = i;
   }
   // A clip older than everything made today tells nothing: its clock was set back, or it is another day's.
