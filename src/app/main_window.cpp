@@ -34,6 +34,7 @@ QString keyTable() {
       {"Poolside: 1 … 5", QObject::tr("done, fouled, again, skip, note")},
       {"Poolside: P, T", QObject::tr("start or stop the beat, take the clip in")},
       {"Poolside: Alt and up, down", QObject::tr("move a clip to another pass")},
+      {"Line-up: Enter", QObject::tr("show the chosen pass on the bench")},
       {"F1", QObject::tr("this sheet")},
   };
   QString rows;

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The Line-up driven as a person drives it, on a day whose readings are known.
+#include <qcustomplot.h>
 #include <QApplication>
 #include <QComboBox>
 #include <QLabel>
@@ -86,7 +87,8 @@ class LineUpTest : public WindowTest {
     keep(log, kLipped, "rung " + std::to_string(static_cast<int>(speed)), Protocol::Retrieve,
          {{"travel_speed", speed, "mm/s", 2.0, 100.0},
           {"wobble_angle", action, "°", 0.5, 12.0},
-          {"cycle_variation", variation, "%", 1.0, 12.0}},
+          {"cycle_variation", variation, "%", 1.0, 12.0},
+          {speed < 400.0 ? "running_depth" : "rise_rate", 100.0 + 0.625 * speed, "mm", 5.0, 60.0}},
          false);
   }
   void fall(Log& log, RowId rig, double rate, const char* mode) {
@@ -145,6 +147,20 @@ TEST_F(LineUpTest, ReadsTheLadderOfSpeeds) {
   EXPECT_TRUE(text("ladderWords").contains("loses its rhythm")) << text("ladderWords").toStdString();
 }
 
+TEST_F(LineUpTest, DrawsDepthAgainstSpeedBetweenThePullsOnly) {
+  press("pageDepth");
+  EXPECT_EQ(text("depthHeading"), "How deep it runs");
+  auto* plot = find<QCustomPlot>("depthPlot");
+  ASSERT_EQ(plot->graphCount(), 2) << "rings and a curve";
+  EXPECT_EQ(plot->graph(0)->dataCount(), 3);
+  const auto curve = plot->graph(1)->data();
+  EXPECT_NEAR(curve->constBegin()->key, 80.0, 1e-9);
+  EXPECT_NEAR((curve->constEnd() - 1)->key, 320.0, 1e-9);
+  EXPECT_NEAR((curve->constEnd() - 1)->value, 300.0, 1e-9);
+  press("units");
+  EXPECT_TRUE(plot->yAxis->label().contains("in"));
+}
+
 TEST_F(LineUpTest, PredictsTheFallWithAnotherWeightAndShowsItsMiss) {
   press("pageWeight");
   auto* rig = find<QComboBox>("weightRig");
@@ -167,9 +183,11 @@ TEST(EmptyLineUp, SaysWhatBelongsHere) {
   MainWindow window(*Log::open(folder / "day.finlog"));
   window.show();
   window.go(Place::LineUp);
-  for (const LineUpPlace::Page page : {LineUpPlace::Page::Ladder, LineUpPlace::Page::Weight})
+  for (const LineUpPlace::Page page :
+       {LineUpPlace::Page::Ladder, LineUpPlace::Page::Depth, LineUpPlace::Page::Weight})
     window.lineUp().go(page);
   EXPECT_TRUE(window.findChild<QLabel*>("ladderBand")->text().contains("No rig was pulled"));
+  EXPECT_TRUE(window.findChild<QLabel*>("depthHeading")->text().contains("No running depth"));
   EXPECT_TRUE(window.findChild<QLabel*>("measuredFall")->text().contains("No fall was measured yet"));
 }
 

@@ -37,6 +37,15 @@ QString unlike(const std::set<std::string>& values) {
 
 }  // namespace
 
+RigValues numbersOf(const ComparedRig& rig) {
+  RigValues out{rig.rig, {}, {}};
+  for (const ComparedValue& v : rig.values) {
+    out.values.push_back(v.value);
+    out.u95.push_back(v.u95);
+  }
+  return out;
+}
+
 LineUp::LineUp(const Log& log, const PassDesk& desk, const DayDesk& day, QObject* parent)
     : QObject(parent), log_(log), desk_(desk), day_(day) {}
 
@@ -175,6 +184,22 @@ std::vector<std::pair<std::string, std::vector<LadderRung>>> LineUp::ladders() c
         [](const LadderRung& a, const LadderRung& b) { return a.speed_mm_s < b.speed_mm_s; });
     return fast->speed_mm_s < slow->speed_mm_s * (1.0 + kOtherSpeed);
   });
+  return out;
+}
+
+std::vector<std::pair<std::string, std::vector<DepthPoint>>> LineUp::depths() const {
+  std::vector<std::pair<std::string, std::vector<DepthPoint>>> out;
+  for (const ComparedPass& pass : passes_) {
+    const auto depth = numberOf(pass.readings, "running_depth");
+    if (!depth || !pass.speed_mm_s) continue;
+    auto rig = std::find_if(out.begin(), out.end(), [&](const auto& r) { return r.first == pass.rig; });
+    if (rig == out.end()) rig = out.insert(out.end(), {pass.rig, {}});
+    rig->second.push_back({*pass.speed_mm_s, *depth, pass.readings.find("running_depth")->u95.value_or(0.0)});
+  }
+  for (auto& [rig, points] : out) {
+    std::sort(points.begin(), points.end(),
+              [](const DepthPoint& a, const DepthPoint& b) { return a.speed_mm_s < b.speed_mm_s; });
+  }
   return out;
 }
 

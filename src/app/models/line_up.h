@@ -38,6 +38,16 @@ struct ComparedRig {
   std::vector<ComparedValue> values;
 };
 
+/// How deep a rig ran at one speed.
+struct DepthPoint {
+  double speed_mm_s = 0.0;
+  double depth_mm = 0.0;
+  double u95_mm = 0.0;
+};
+
+/// As the comparison takes them.
+RigValues numbersOf(const ComparedRig& rig);
+
 /// The passes of the log that were read, by rig. Fouled ones are left out, and counted.
 class LineUp : public QObject {
   Q_OBJECT
@@ -65,6 +75,9 @@ class LineUp : public QObject {
                                            std::optional<double> speed_mm_s = {}) const;
   /// Rigs that were pulled at two speeds and more, each with its rungs.
   [[nodiscard]] std::vector<std::pair<std::string, std::vector<LadderRung>>> ladders() const;
+
+  /// Rigs whose running depth was read, by rising speed.
+  [[nodiscard]] std::vector<std::pair<std::string, std::vector<DepthPoint>>> depths() const;
 
  signals:
   void changed();

@@ -17,6 +17,7 @@ LineUpPlace::LineUpPlace(const Log& log, const PassDesk& desk, const DayDesk& da
       pages_(new QStackedWidget),
       spread_(new SpreadPage(lineUp_)),
       ladder_(new LadderPage(lineUp_)),
+      depth_(new DepthPage(lineUp_)),
       weight_(new WeightPage(lineUp_)) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(16, 10, 16, 12);
@@ -24,8 +25,9 @@ LineUpPlace::LineUpPlace(const Log& log, const PassDesk& desk, const DayDesk& da
   auto* row = new QHBoxLayout;
   const std::pair<const char*, QString> tabs[] = {{"pageSpread", tr("Passes compared")},
                                                   {"pageLadder", tr("Ladder of speeds")},
+                                                  {"pageDepth", tr("Depth against speed")},
                                                   {"pageWeight", tr("Another weight")}};
-  for (int i = 0; i < 3; ++i) {
+  for (int i = 0; i < static_cast<int>(std::size(tabs)); ++i) {
     auto* tab = namedButton(tabs[i].second, tabs[i].first);
     tab->setCheckable(true);
     tabs_->addButton(tab, i);
@@ -33,9 +35,10 @@ LineUpPlace::LineUpPlace(const Log& log, const PassDesk& desk, const DayDesk& da
   }
   row->addStretch();
   layout->addLayout(row);
-  for (QWidget* page :
-       {static_cast<QWidget*>(spread_), static_cast<QWidget*>(ladder_), static_cast<QWidget*>(weight_)})
-    pages_->addWidget(page);
+  pages_->addWidget(spread_);
+  pages_->addWidget(ladder_);
+  pages_->addWidget(depth_);
+  pages_->addWidget(weight_);
   layout->addWidget(pages_, 1);
   connect(tabs_, &QButtonGroup::idClicked, this, [this](int id) { go(static_cast<Page>(id)); });
   connect(spread_, &SpreadPage::passWanted, this, &LineUpPlace::passWanted);
@@ -56,6 +59,7 @@ void LineUpPlace::go(Page page) {
 void LineUpPlace::setUnits(UnitSystem units) {
   spread_->setUnits(units);
   ladder_->setUnits(units);
+  depth_->setUnits(units);
   weight_->setUnits(units);
 }
 

@@ -4,6 +4,7 @@
 #include <QButtonGroup>
 #include <QStackedWidget>
 
+#include "app/places/lineup/depth_page.h"
 #include "app/places/lineup/ladder_page.h"
 #include "app/places/lineup/spread_page.h"
 #include "app/places/lineup/weight_page.h"
@@ -15,7 +16,7 @@ class LineUpPlace : public QWidget {
   Q_OBJECT
 
  public:
-  enum class Page { Spread, Ladder, Weight };
+  enum class Page { Spread, Ladder, Depth, Weight };
 
   LineUpPlace(const Log& log, const PassDesk& desk, const DayDesk& day, QWidget* parent = nullptr);
   void go(Page page);
@@ -33,6 +34,7 @@ class LineUpPlace : public QWidget {
   QStackedWidget* pages_;
   SpreadPage* spread_;
   LadderPage* ladder_;
+  DepthPage* depth_;
   WeightPage* weight_;
 };
 

@@ -140,14 +140,7 @@ void SpreadPage::show(const std::string& reading) {
       speed_->currentData().isValid() ? std::optional(speed_->currentData().toDouble()) : std::nullopt;
   const std::vector<ComparedRig> rigs = lineUp_.valuesOf(reading, speed);
   std::vector<RigValues> values;
-  for (const ComparedRig& rig : rigs) {
-    RigValues& out = values.emplace_back();
-    out.rig = rig.rig;
-    for (const ComparedValue& v : rig.values) {
-      out.values.push_back(v.value);
-      out.u95.push_back(v.u95);
-    }
-  }
+  for (const ComparedRig& rig : rigs) values.push_back(numbersOf(rig));
   const Spread spread = compare(values);
   const ReadingSpec* spec = readingNamed(reading);
   const ShownUnit unit = shownUnit(spec == nullptr ? std::string_view() : spec->unit, units_);

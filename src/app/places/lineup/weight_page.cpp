@@ -130,7 +130,7 @@ QWidget* WeightPage::buildForm() {
 
 void WeightPage::setUnits(UnitSystem units) {
   units_ = units;
-  choose();
+  answer();
 }
 
 QString WeightPage::speed(double mm_s, double u95) const {
@@ -146,14 +146,7 @@ QString WeightPage::speed(double mm_s) const {
 void WeightPage::refresh() {
   falls_.clear();
   for (const ComparedRig& rig : lineUp_.valuesOf("fall_rate")) {
-    const Spread spread = compare({[&] {
-      RigValues out{rig.rig, {}, {}};
-      for (const ComparedValue& v : rig.values) {
-        out.values.push_back(v.value);
-        out.u95.push_back(v.u95);
-      }
-      return out;
-    }()});
+    const Spread spread = compare({numbersOf(rig)});
     Fall fall{rig.rig, {}, {}, {}};
     fall.rate = {
         .value = spread.rigs[0].mean, .u95 = spread.rigs[0].u95, .n = static_cast<double>(rig.values.size())};
@@ -189,7 +182,11 @@ void WeightPage::choose() {
   const Fall* fall = chosen();
   if (fall != nullptr) {
     const Rig* rig = fall->rigId ? lineUp_.day().plan().rack.rig(*fall->rigId) : nullptr;
-    const RigWeights known = rig == nullptr ? RigWeights{} : weightsOf(*rig, before_[3]->metric());
+    // Another rig of the same model has the same body.
+    const RowId model = rig == nullptr ? 0 : rig->model;
+    const double body = model == model_ ? before_[3]->metric() : 0.0;
+    model_ = model;
+    const RigWeights known = rig == nullptr ? RigWeights{} : weightsOf(*rig, body);
     const double weights[] = {known.head.value(), known.hook.value(), known.insert.value(),
                               known.bodyInWater.value()};
     for (std::size_t i = 0; i < before_.size(); ++i) {

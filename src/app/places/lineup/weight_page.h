@@ -49,6 +49,7 @@ class WeightPage : public QWidget {
   LineUp& lineUp_;
   UnitSystem units_ = UnitSystem::Metric;
   std::vector<Fall> falls_;
+  RowId model_ = 0;  ///< of the rig in the form
   QComboBox* rig_;
   QLabel* measured_;
   Weights before_{};
