@@ -91,8 +91,7 @@ void MarkFollower::give(const Picture& picture, double time_s, std::span<const M
   for (const MarkSeed& seed : seeds) motion_.place(seed.name, time_s, seed.at);
   for (const MarkSeed& seed : seeds) {
     const auto partner = rigidPartnerOf(seed.name);
-    if (partner && motion_.knows(*partner))
-      longest_px_ = std::max(longest_px_, *motion_.apart_px(seed.name, *partner));
+    if (partner && motion_.knows(*partner)) rememberLength(seed.name, *motion_.apart_px(seed.name, *partner));
   }
   for (const MarkSeed& seed : seeds) {
     const PatchPose pose{seed.at, angleAt(seed.name, seed.at, time_s)};
@@ -104,6 +103,11 @@ void MarkFollower::give(const Picture& picture, double time_s, std::span<const M
       known->second.addGiven(picture.grey(), pose);
     }
   }
+}
+
+void MarkFollower::rememberLength(MarkName end, double apart_px) {
+  for (const MarkName name : {end, *rigidPartnerOf(end)})
+    longest_px_[name] = std::max(longest_px_[name], apart_px);
 }
 
 MarkFollower::Followed MarkFollower::placed(const Picture& picture, double time_s,
@@ -172,12 +176,13 @@ std::vector<MarkAppearance::Candidate> MarkFollower::lookAt(const Picture& pictu
 /// An end that turned away while the other was seen may come back anywhere about it.
 void MarkFollower::lookAround(const Picture& picture, MarkName name, PixelPoint partner, double time_s,
                               std::vector<MarkAppearance::Candidate>& candidates) const {
+  const double away_px = longest_px_.at(name);
   for (int i = 0; i < kDirections; ++i) {
     const double angle = 2.0 * std::numbers::pi * i / kDirections;
-    const PatchPose pose{partner + PixelPoint{std::cos(angle), std::sin(angle)} * longest_px_, angle};
+    const PatchPose pose{partner + PixelPoint{std::cos(angle), std::sin(angle)} * away_px, angle};
     if (!inside(picture, pose.centre)) continue;
     const int reach =
-        std::min(static_cast<int>(std::numbers::pi * longest_px_ / kDirections) + 1, kFarthestReach_px);
+        std::min(static_cast<int>(std::numbers::pi * away_px / kDirections) + 1, kFarthestReach_px);
     const auto there = lookAt(picture, name, pose, time_s, reach);
     candidates.insert(candidates.end(), there.begin(), there.end());
   }
@@ -192,7 +197,7 @@ std::optional<PixelPoint> MarkFollower::seenPartner(MarkName name, double time_s
 
 bool MarkFollower::tooFarFromPartner(MarkName name, PixelPoint at, double time_s) const {
   const auto partner = seenPartner(name, time_s);
-  return partner && length(at - *partner).value() > kLongerThanSeen * longest_px_;
+  return partner && length(at - *partner).value() > kLongerThanSeen * longest_px_.at(name);
 }
 
 bool MarkFollower::liesOnAnother(MarkName name, PixelPoint at, double time_s) const {
@@ -260,7 +265,7 @@ std::map<MarkName, MarkFollower::Followed> MarkFollower::step(const Picture& pic
     const auto partner = rigidPartnerOf(name);
     const auto other = partner ? out.find(*partner) : out.end();
     if (other != out.end() && std::min(found.sample.quality, other->second.sample.quality) >= kSure)
-      longest_px_ = std::max(longest_px_, length(found.sample.at - other->second.sample.at).value());
+      rememberLength(name, length(found.sample.at - other->second.sample.at).value());
   }
   if (!lure.empty()) scene_.remember(picture, std::move(lure));
   return out;
@@ -306,7 +311,7 @@ void MarkFollower::verify(const Picture& picture, std::map<MarkName, Looked>& lo
       const double now = length(mine.at - other->second.at).value();
       stretch = (now - before) / std::max(before, 10.0);
       // Where only one end is seen from then on, nothing tells that the body has turned back.
-      endOn_[name] = now < kEndOn * longest_px_;
+      endOn_[name] = now < kEndOn * longest_px_.at(name);
     }
     mine.doubtful = endOn_[name];
     const MarkDetail& detail = details_.at(name);

@@ -44,6 +44,7 @@ class MarkFollower {
 
  private:
   struct Looked;
+  void rememberLength(MarkName end, double apart_px);
   [[nodiscard]] double angleAt(MarkName name, PixelPoint at, double time_s) const;
   [[nodiscard]] PixelPoint expected(MarkName name, double time_s) const;
   [[nodiscard]] Looked look(const Picture& picture, MarkName name, double time_s, const Hidden& hidden) const;
@@ -63,8 +64,8 @@ class MarkFollower {
 
   int radius_px_;
   double spacing_s_;
-  std::map<MarkName, bool> endOn_;  ///< when both ends were followed last
-  double longest_px_ = 0.0;         ///< of the body, where a person gave both its ends
+  std::map<MarkName, bool> endOn_;         ///< when both ends were followed last
+  std::map<MarkName, double> longest_px_;  ///< that an end has been from its partner
   StillScene scene_;
   MotionModel motion_;
   std::map<MarkName, MarkDetail> details_;
