@@ -19,11 +19,12 @@ Exit run(const LadderCommand& command) {
     if (measured->request.rigName != rig)
       warnings.push_back(
           fmt::format("{} is of another rig ({}) than the first ({})", name, measured->request.rigName, rig));
-    auto rung = rungOf(name, measured->result.readings);
+    auto rung =
+        rungOf(name, measured->result.readings, showsAction(measured->request.view, measured->request.marks));
     if (rung) {
       rungs.push_back(std::move(*rung));
     } else {
-      warnings.push_back(name + " has no travel speed and is left out");
+      warnings.push_back(name + " has no travel speed, or shows no action in its view, and is left out");
     }
     fmt::print(stderr, "agile-fin-cli: {} read\n", name);
   }

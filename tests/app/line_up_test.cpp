@@ -93,7 +93,10 @@ class LineUpTest : public WindowTest {
   }
   void fall(Log& log, RowId rig, double rate, const char* mode) {
     keep(log, rig, "fall on " + plan_.rack.rig(rig)->name, Protocol::Fall,
-         {{"fall_rate", rate, "mm/s", 3.0, 60.0}, {"fall_mode", std::string(mode), "", {}, 60.0}}, true);
+         {{"fall_rate", rate, "mm/s", 3.0, 60.0},
+          {"settle_distance", 39.0, "mm", 1.0, 60.0},
+          {"fall_mode", std::string(mode), "", {}, 60.0}},
+         true);
   }
   void choose(const QString& reading) {
     auto* choice = find<QListWidget>("readingChoice");
@@ -131,7 +134,7 @@ TEST_F(LineUpTest, LeadsFromAPassToTheBench) {
 
 TEST_F(LineUpTest, ComparesOnlyPullsOfLikeSpeedWhenAsked) {
   choose("Pull speed");
-  EXPECT_TRUE(text("spreadWords").contains("Pulled at different speeds: 80 to 400 mm/s"));
+  EXPECT_TRUE(text("spreadWords").contains("Pulled at different speeds: about 80 mm/s to 400 mm/s"));
   auto* speed = find<QComboBox>("comparedSpeed");
   speed->setCurrentIndex(speed->findText("about 250 mm/s"));
   EXPECT_FALSE(text("spreadWords").contains("different speeds"));
@@ -169,7 +172,13 @@ TEST_F(LineUpTest, PredictsTheFallWithAnotherWeightAndShowsItsMiss) {
   // 200 √(4/7) = 151.2, lead on lead.
   typeInto(find<UnitBox>("headAfter"), "4");
   EXPECT_TRUE(text("weightAnswer").startsWith("Would fall at 151")) << text("weightAnswer").toStdString();
-  EXPECT_EQ(find<QTableWidget>("countdown")->item(1, 2)->text(), "6.7");
+  // A metre: 1000 / 151.2, and ln 2 of the 0.222 s that 39 mm at 1.164 v τ stand for.
+  EXPECT_EQ(find<QTableWidget>("countdown")->item(1, 2)->text(), "6.8");
+  press("units");
+  EXPECT_TRUE(text("weightAnswer").contains("in/s"))
+      << "what was typed stays: " << text("weightAnswer").toStdString();
+  press("units");
+  EXPECT_TRUE(text("weightAnswer").startsWith("Would fall at 151"));
   const QString words = text("weightWords");
   EXPECT_TRUE(words.contains("a miss of 26 %")) << words.toStdString();
   EXPECT_TRUE(words.contains("falls in another way there (glide)")) << words.toStdString();

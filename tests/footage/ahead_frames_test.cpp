@@ -5,6 +5,8 @@
 
 #include <opencv2/core.hpp>
 
+#include "core/footage/kept_frames.h"
+
 namespace fin {
 namespace {
 
@@ -35,6 +37,16 @@ TEST(AheadFrames, GivesWhatItsSourceGivesInAnyOrder) {
     }
   }
   EXPECT_FALSE(ahead.frame(20));
+}
+
+TEST(KeptFrames, HoldWhatWasAskedForAsFarAsThereIsRoom) {
+  Numbered source;
+  KeptFrames kept(source, 5 * 4 * 4 * 3 / 2);  // five of these pictures
+  for (std::size_t n = 0; n < 5; ++n) ASSERT_TRUE(kept.frame(n));
+  EXPECT_TRUE(kept.holds(0, 4));
+  ASSERT_TRUE(kept.frame(5));
+  EXPECT_FALSE(kept.holds(0, 5));
+  EXPECT_FALSE(source.holds(0, 0)) << "a source of its own promises nothing";
 }
 
 }  // namespace

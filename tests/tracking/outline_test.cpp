@@ -7,6 +7,7 @@
 #include <cmath>
 #include <opencv2/core.hpp>
 
+#include "core/footage/kept_frames.h"
 #include "core/tracking/background.h"
 #include "support/small_scene.h"
 
@@ -75,6 +76,25 @@ TEST(Outline, LiesWhereTheLureIsAndPointsAlongIt) {
     EXPECT_LT(std::abs(std::remainder(s.angle_rad - axis, 3.14159265)), 0.06) << i;
     EXPECT_GT(s.length_px, 2.0 * s.width_px) << i;
   }
+}
+
+TEST(Outline, IsTheSameInOneGoAndInLegsSideBySide) {
+  RehearsalTank tank(test::smallPull());
+  Track inOneGo = windowOf(tank);
+  const OutlineSeed seed = around(tank, inOneGo.firstFrame + 20);
+  ASSERT_TRUE(followOutline(tank, seed, {}, inOneGo));
+  Track inLegs = windowOf(tank);
+  KeptFrames kept(tank, std::size_t{1} << 30U);
+  ASSERT_TRUE(followOutline(kept, seed, {}, inLegs));
+  ASSERT_TRUE(kept.holds(inLegs.firstFrame, inLegs.firstFrame + inLegs.frameCount - 1));
+  // A leg starts from what a scout saw, so that its first frames may differ by a little.
+  std::size_t different = 0;
+  for (std::size_t i = 0; i < inLegs.frameCount; ++i) {
+    ASSERT_EQ(inLegs.outline[i].seen, inOneGo.outline[i].seen) << i;
+    if (inLegs.outline[i].contours != inOneGo.outline[i].contours) ++different;
+    EXPECT_LT(length(inLegs.outline[i].centre - inOneGo.outline[i].centre).value(), 1.5) << i;
+  }
+  EXPECT_LE(different, 5U);
 }
 
 TEST(Outline, StaysOnALureThatComesToRest) {

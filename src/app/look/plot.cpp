@@ -4,8 +4,14 @@
 #include <qcustomplot.h>
 
 #include "app/look/theme.h"
+#include "core/comparison/monotone_curve.h"
 
 namespace fin::app {
+namespace {
+
+constexpr int kCurveSteps = 120;
+
+}  // namespace
 
 void dressAxis(QCPAxis& axis) {
   axis.setLabelColor(theme().ink);
@@ -19,6 +25,28 @@ void dressAxis(QCPAxis& axis) {
   font.setPixelSize(12);
   axis.setTickLabelFont(font);
   axis.setLabelFont(font);
+}
+
+QCustomPlot* dressedPlot(const char* objectName) {
+  auto* plot = new QCustomPlot;
+  plot->setObjectName(objectName);
+  plot->setBackground(theme().paper);
+  plot->axisRect()->setBackground(theme().card);
+  for (QCPAxis* axis : {plot->xAxis, plot->yAxis}) dressAxis(*axis);
+  return plot;
+}
+
+QCPGraph* addCurve(QCustomPlot& plot, const std::vector<double>& x, const std::vector<double>& y,
+                   const QPen& pen) {
+  if (x.size() < 2) return nullptr;
+  const MonotoneCurve through(x, y);
+  QCPGraph* curve = plot.addGraph();
+  curve->setPen(pen);
+  for (int i = 0; i <= kCurveSteps; ++i) {
+    const double at = x.front() + (x.back() - x.front()) * i / kCurveSteps;
+    curve->addData(at, through.at(at));
+  }
+  return curve;
 }
 
 }  // namespace fin::app

@@ -258,6 +258,11 @@ QString counted(std::size_t count, const QString& one, const QString& many) {
   return QString("%1 %2").arg(count).arg(count == 1 ? one : many);
 }
 
+QString spokenSpeed(double mm_s, UnitSystem units) {
+  const ShownUnit unit = shownUnit("mm/s", units);
+  return QString("%1 %2").arg(mm_s * unit.factor, 0, 'f', unit.factor < 0.5 ? 1 : 0).arg(unit.unit);
+}
+
 QString howMeasured(const Reading& reading) {
   QStringList parts;
   if (const ReadingSpec* spec = readingNamed(reading.name)) {

@@ -28,6 +28,9 @@ struct SpokenValue {
 };
 SpokenValue spoken(const Reading& reading, UnitSystem units);
 
+/// A speed that was set or asked for: "250 mm/s".
+QString spokenSpeed(double mm_s, UnitSystem units);
+
 /// "1 frame", "3 frames".
 QString counted(std::size_t count, const QString& one, const QString& many);
 

@@ -16,11 +16,6 @@ constexpr double kLostRhythm_percent = 35.0;
 constexpr double kLaysOver_deg = 90.0;
 constexpr std::size_t kFewestRungs = 3;
 
-std::optional<double> numberOf(const ReadingSet& set, std::string_view name) {
-  const Reading* found = set.find(name);
-  return found == nullptr ? std::nullopt : std::optional(std::get<double>(found->value));
-}
-
 double actionOf(const LadderRung& rung) {
   return rung.action_deg.value_or(0.0);
 }
@@ -128,7 +123,18 @@ void readBlowout(SpeedLadder& ladder, std::optional<double> onset) {
 
 }  // namespace
 
-std::optional<LadderRung> rungOf(const std::string& name, const ReadingSet& readings) {
+std::optional<double> numberIn(const ReadingSet& set, std::string_view name) {
+  const Reading* found = set.find(name);
+  const double* number = found == nullptr ? nullptr : std::get_if<double>(&found->value);
+  return number == nullptr ? std::nullopt : std::optional(*number);
+}
+
+bool showsAction(View view, std::span<const MarkSeed> marks) {
+  return view == View::Top ||
+         std::any_of(marks.begin(), marks.end(), [](const MarkSeed& m) { return m.name == MarkName::Tip; });
+}
+
+std::optional<LadderRung> rungOf(const std::string& name, const ReadingSet& readings, bool actionShown) {
   const Reading* speed = readings.find("travel_speed");
   if (speed == nullptr) return std::nullopt;
   LadderRung out;
@@ -138,13 +144,14 @@ std::optional<LadderRung> rungOf(const std::string& name, const ReadingSet& read
   // A paddle tail's action is its kick; where none is asked for, the wobble.
   const bool kicks = readings.find("kick_angle") != nullptr;
   const Reading* action = readings.find(kicks ? "kick_angle" : "wobble_angle");
+  if (action == nullptr && !actionShown) return std::nullopt;
   if (action != nullptr) {
     out.action_deg = std::get<double>(action->value);
     out.actionU95_deg = action->u95.value_or(0.0);
   }
-  out.cycleVariation_percent = numberOf(readings, "cycle_variation");
-  out.spinTurns = numberOf(readings, "spin_turns");
-  out.list_deg = numberOf(readings, "roll_list");
+  out.cycleVariation_percent = numberIn(readings, "cycle_variation");
+  out.spinTurns = numberIn(readings, "spin_turns");
+  out.list_deg = numberIn(readings, "roll_list");
   return out;
 }
 

@@ -2,10 +2,13 @@
 #pragma once
 
 #include <optional>
+#include <span>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "core/readings/reading.h"
+#include "core/tracking/track.h"
 
 namespace fin {
 
@@ -22,8 +25,16 @@ struct LadderRung {
   std::optional<double> list_deg;
 };
 
-/// What a pass's readings say of a rung; none where they have no speed.
-std::optional<LadderRung> rungOf(const std::string& name, const ReadingSet& readings);
+/// A reading's number; none where it was refused or is a word.
+std::optional<double> numberIn(const ReadingSet& set, std::string_view name);
+
+/// Whether a pass is filmed and marked so that its action can be seen: the wobble from above, the kick of a
+/// tip anywhere.
+bool showsAction(View view, std::span<const MarkSeed> marks);
+
+/// What a pass's readings say of a rung; none where they have no speed, or no action because nothing could
+/// have shown it (then nothing is known, and not a lost rhythm).
+std::optional<LadderRung> rungOf(const std::string& name, const ReadingSet& readings, bool actionShown);
 
 struct SpeedLadder {
   std::vector<LadderRung> rungs;  ///< by rising speed

@@ -8,27 +8,20 @@
 #include "app/look/pieces.h"
 #include "app/look/plot.h"
 #include "app/look/theme.h"
-#include "core/comparison/monotone_curve.h"
 
 namespace fin::app {
-namespace {
-
-constexpr int kCurveSteps = 80;
-
-}  // namespace
-
 DepthPage::DepthPage(LineUp& lineUp, QWidget* parent)
-    : QWidget(parent), lineUp_(lineUp), heading_(new QLabel), words_(new QLabel), plot_(new QCustomPlot) {
+    : QWidget(parent),
+      lineUp_(lineUp),
+      heading_(new QLabel),
+      words_(new QLabel),
+      plot_(dressedPlot("depthPlot")) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   heading_->setObjectName("depthHeading");
   heading_->setFont(largeNumberFont());
   heading_->setWordWrap(true);
   layout->addWidget(heading_);
-  plot_->setObjectName("depthPlot");
-  plot_->setBackground(theme().paper);
-  plot_->axisRect()->setBackground(theme().card);
-  for (QCPAxis* axis : {plot_->xAxis, plot_->yAxis}) dressAxis(*axis);
   plot_->yAxis->setRangeReversed(true);
   plot_->legend->setBrush(theme().card);
   plot_->legend->setBorderPen(QPen(theme().line));
@@ -48,7 +41,7 @@ void DepthPage::setUnits(UnitSystem units) {
 
 void DepthPage::refresh() {
   plot_->clearPlottables();
-  const auto rigs = lineUp_.depths();
+  const auto rigs = depthsOf(lineUp_.passes());
   plot_->setVisible(!rigs.empty());
   plot_->legend->setVisible(!rigs.empty());
   if (rigs.empty()) {
@@ -102,15 +95,7 @@ void DepthPage::draw(const std::string& rig, const std::vector<DepthPoint>& poin
     x.push_back(p.speed_mm_s * speed);
     y.push_back(p.depth_mm * depth);
   }
-  if (x.size() < 2) return;
-  const MonotoneCurve through(x, y);
-  QCPGraph* curve = plot_->addGraph();
-  curve->setPen(QPen(colour, 2));
-  curve->removeFromLegend();
-  for (int i = 0; i <= kCurveSteps; ++i) {
-    const double at = x.front() + (x.back() - x.front()) * i / kCurveSteps;
-    curve->addData(at, through.at(at));
-  }
+  if (QCPGraph* curve = addCurve(*plot_, x, y, QPen(colour, 2))) curve->removeFromLegend();
 }
 
 }  // namespace fin::app

@@ -10,27 +10,15 @@
 #include "app/look/pieces.h"
 #include "app/look/plot.h"
 #include "app/look/theme.h"
-#include "core/comparison/monotone_curve.h"
 
 namespace fin::app {
-namespace {
-
-constexpr int kCurveSteps = 120;
-
-std::optional<double> valueOf(const ReadingSet& set, const char* name) {
-  const Reading* found = set.find(name);
-  return found == nullptr ? std::nullopt : std::optional(std::get<double>(found->value));
-}
-
-}  // namespace
-
 LadderPage::LadderPage(LineUp& lineUp, QWidget* parent)
     : QWidget(parent),
       lineUp_(lineUp),
       rig_(new QComboBox),
       band_(new QLabel),
       words_(new QLabel),
-      plot_(new QCustomPlot) {
+      plot_(dressedPlot("ladderPlot")) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   auto* row = new QHBoxLayout;
@@ -47,10 +35,6 @@ LadderPage::LadderPage(LineUp& lineUp, QWidget* parent)
   band_->setFont(largeNumberFont());
   band_->setWordWrap(true);
   layout->addWidget(band_);
-  plot_->setObjectName("ladderPlot");
-  plot_->setBackground(theme().paper);
-  plot_->axisRect()->setBackground(theme().card);
-  for (QCPAxis* axis : {plot_->xAxis, plot_->yAxis}) dressAxis(*axis);
   plot_->yAxis->setLabel(tr("Action, side to side, °"));
   layout->addWidget(plot_, 1);
   words_->setObjectName("ladderWords");
@@ -67,7 +51,7 @@ void LadderPage::setUnits(UnitSystem units) {
 }
 
 void LadderPage::refresh() {
-  ladders_ = lineUp_.ladders();
+  ladders_ = laddersOf(lineUp_.passes());
   {
     const QSignalBlocker quiet(rig_);
     const QString before = rig_->currentText();
@@ -124,9 +108,9 @@ void LadderPage::show() {
 /// limit lies somewhere between.
 void LadderPage::shade(const SpeedLadder& ladder) {
   const double factor = shownUnit("mm/s", units_).factor;
-  const auto onset = valueOf(ladder.readings, "onset_speed");
+  const auto onset = numberIn(ladder.readings, "onset_speed");
   if (!onset) return;
-  const auto blowout = valueOf(ladder.readings, "blowout_speed");
+  const auto blowout = numberIn(ladder.readings, "blowout_speed");
   double good = *onset;
   for (const LadderRung& rung : ladder.rungs) {
     if (!blowout || rung.speed_mm_s < *blowout) good = std::max(good, rung.speed_mm_s);
@@ -161,15 +145,7 @@ void LadderPage::draw(const SpeedLadder& ladder, const QColor& colour, bool chos
     }
   }
   const QColor ink = chosen ? colour : theme().line;
-  if (x.size() >= 2) {
-    const MonotoneCurve through(x, y);
-    QCPGraph* curve = plot_->addGraph();
-    curve->setPen(QPen(ink, chosen ? 2.5 : 1.5, chosen ? Qt::SolidLine : Qt::DashLine));
-    for (int i = 0; i <= kCurveSteps; ++i) {
-      const double at = x.front() + (x.back() - x.front()) * i / kCurveSteps;
-      curve->addData(at, through.at(at));
-    }
-  }
+  addCurve(*plot_, x, y, QPen(ink, chosen ? 2.5 : 1.5, chosen ? Qt::SolidLine : Qt::DashLine));
   QCPGraph* points = plot_->addGraph();
   points->setLineStyle(QCPGraph::lsNone);
   points->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCircle, QPen(ink, 2), theme().card, 9));
@@ -185,8 +161,8 @@ void LadderPage::draw(const SpeedLadder& ladder, const QColor& colour, bool chos
 }
 
 void LadderPage::say(const SpeedLadder& ladder) {
-  const auto onset = valueOf(ladder.readings, "onset_speed");
-  const auto blowout = valueOf(ladder.readings, "blowout_speed");
+  const auto onset = numberIn(ladder.readings, "onset_speed");
+  const auto blowout = numberIn(ladder.readings, "blowout_speed");
   const auto text = [&](const char* name) {
     const SpokenValue v = spoken(*ladder.readings.find(name), units_);
     return QString("%1 %2 %3").arg(v.value, v.uncertainty, v.unit);

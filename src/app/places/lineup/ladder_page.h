@@ -29,7 +29,7 @@ class LadderPage : public QWidget {
 
   LineUp& lineUp_;
   UnitSystem units_ = UnitSystem::Metric;
-  std::vector<std::pair<std::string, std::vector<LadderRung>>> ladders_;
+  ByRig<LadderRung> ladders_;
   QComboBox* rig_;
   QLabel* band_;
   QLabel* words_;

@@ -42,7 +42,7 @@ SpreadPage::SpreadPage(LineUp& lineUp, QWidget* parent)
       heading_(new QLabel),
       speed_(new QComboBox),
       words_(new QLabel),
-      plot_(new QCustomPlot),
+      plot_(dressedPlot("spreadPlot")),
       passes_(new QListWidget) {
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
@@ -66,10 +66,6 @@ SpreadPage::SpreadPage(LineUp& lineUp, QWidget* parent)
   top->addWidget(speedLabel);
   top->addWidget(speed_);
   right->addLayout(top);
-  plot_->setObjectName("spreadPlot");
-  plot_->setBackground(theme().paper);
-  plot_->axisRect()->setBackground(theme().card);
-  for (QCPAxis* axis : {plot_->xAxis, plot_->yAxis}) dressAxis(*axis);
   plot_->yAxis->grid()->setVisible(false);
   plot_->installEventFilter(this);
   plot_->setToolTip(tr("Press a point to see its pass on the bench."));
@@ -102,14 +98,15 @@ void SpreadPage::refresh() {
   {
     const QSignalBlocker quiet(choice_);
     choice_->clear();
-    for (const std::string& reading : lineUp_.readings()) {
+    const std::vector<std::string> readings = readingsAmong(lineUp_.passes());
+    for (const std::string& reading : readings) {
       auto* item = new QListWidgetItem(spokenName(std::string_view(reading)), choice_);
       item->setData(kReadingRole, QString::fromStdString(reading));
       if (item->data(kReadingRole).toString() == before) choice_->setCurrentItem(item);
     }
     // The speed is what was set, not what was found out.
     if (choice_->currentItem() == nullptr && choice_->count() > 0)
-      choice_->setCurrentRow(choice_->count() > 1 && lineUp_.readings().front() == "travel_speed" ? 1 : 0);
+      choice_->setCurrentRow(choice_->count() > 1 && readings.front() == "travel_speed" ? 1 : 0);
   }
   fillSpeeds();
   showChosen();
@@ -119,12 +116,10 @@ void SpreadPage::refresh() {
 void SpreadPage::fillSpeeds() {
   const QSignalBlocker quiet(speed_);
   const QVariant before = speed_->currentData();
-  const ShownUnit unit = shownUnit("mm/s", units_);
   speed_->clear();
   speed_->addItem(tr("any speed"));
-  for (const double speed : lineUp_.speeds()) {
-    speed_->addItem(
-        tr("about %1 %2").arg(speed * unit.factor, 0, 'f', unit.factor < 0.5 ? 1 : 0).arg(unit.unit), speed);
+  for (const double speed : speedsOf(lineUp_.passes())) {
+    speed_->addItem(tr("about %1").arg(spokenSpeed(speed, units_)), speed);
     if (before.isValid() && std::abs(before.toDouble() - speed) < 0.02 * speed)
       speed_->setCurrentIndex(speed_->count() - 1);
   }
@@ -138,7 +133,7 @@ void SpreadPage::showChosen() {
 void SpreadPage::show(const std::string& reading) {
   const std::optional<double> speed =
       speed_->currentData().isValid() ? std::optional(speed_->currentData().toDouble()) : std::nullopt;
-  const std::vector<ComparedRig> rigs = lineUp_.valuesOf(reading, speed);
+  const std::vector<ComparedRig> rigs = valuesOf(lineUp_.passes(), reading, speed);
   std::vector<RigValues> values;
   for (const ComparedRig& rig : rigs) values.push_back(numbersOf(rig));
   const Spread spread = compare(values);
@@ -247,7 +242,7 @@ void SpreadPage::listPasses(const Spread& spread, const std::vector<ComparedRig>
       auto* item = new QListWidgetItem(QString("%1 ± %2 %3   %4")
                                            .arg(v.value * unit.factor, 0, 'f', decimals)
                                            .arg(v.u95 * unit.factor, 0, 'f', decimals)
-                                           .arg(unit.unit, v.title),
+                                           .arg(unit.unit, QString::fromStdString(v.title)),
                                        passes_);
       item->setData(kPassRole, QVariant::fromValue<qlonglong>(v.pass));
     }

@@ -14,8 +14,15 @@ namespace fin::app {
 namespace {
 
 constexpr double kDepths_mm[] = {500.0, 1000.0, 2000.0, 3000.0, 5000.0};
-constexpr double kTimeConstant_s = 0.15;  ///< of coming up to speed; hardly matters over half a metre
+constexpr double kSettledAfter = 1.164;  ///< of speed times time constant: the drop at 95 % of the speed
 constexpr double kUsualWeightU95_g = 0.1;
+
+/// Of coming up to speed, from the drop that it took; nothing where that was not read.
+Seconds timeConstantOf(const ReadingSet& readings) {
+  const auto drop = numberIn(readings, "settle_distance");
+  const auto rate = numberIn(readings, "fall_rate");
+  return Seconds(drop && rate && *rate > 0.0 ? *drop / (kSettledAfter * *rate) : 0.0);
+}
 
 double massOf(const std::optional<double>& weight) {
   return weight.value_or(0.0);
@@ -138,21 +145,17 @@ QString WeightPage::speed(double mm_s, double u95) const {
   return QString("%1 %2 %3").arg(v.value, v.uncertainty, v.unit);
 }
 
-QString WeightPage::speed(double mm_s) const {
-  const ShownUnit unit = shownUnit("mm/s", units_);
-  return QString("%1 %2").arg(mm_s * unit.factor, 0, 'f', unit.factor < 0.5 ? 1 : 0).arg(unit.unit);
-}
-
 void WeightPage::refresh() {
   falls_.clear();
-  for (const ComparedRig& rig : lineUp_.valuesOf("fall_rate")) {
+  for (const ComparedRig& rig : valuesOf(lineUp_.passes(), "fall_rate")) {
     const Spread spread = compare({numbersOf(rig)});
     Fall fall{rig.rig, {}, {}, {}};
     fall.rate = {
         .value = spread.rigs[0].mean, .u95 = spread.rigs[0].u95, .n = static_cast<double>(rig.values.size())};
     for (const ComparedPass& pass : lineUp_.passes()) {
       if (pass.id != rig.values.front().pass) continue;
-      fall.rigId = pass.rigId;
+      if (const Rig* known = lineUp_.rigOf(pass)) fall.rigId = known->id;
+      fall.timeConstant = timeConstantOf(pass.readings);
       if (const Reading* mode = pass.readings.find("fall_mode"))
         fall.mode = std::get<std::string>(mode->value);
     }
@@ -250,7 +253,7 @@ void WeightPage::answer() {
   answer_->setText(answered->hanging == Hanging::Sinks ? tr("Would fall at %1").arg(amount)
                    : answered->hanging == Hanging::Rises
                        ? tr("Would rise at %1").arg(amount)
-                       : tr("Would hang still, within %1").arg(speed(asked.holdBand.value())));
+                       : tr("Would hang still, within %1").arg(spokenSpeed(asked.holdBand.value(), units_)));
   QStringList lines;
   lines += tr("In the water it weighs %1 g as filmed and %2 g changed, known to %3 g.")
                .arg(answered->inWaterBefore.value(), 0, 'f', 2)
@@ -269,7 +272,7 @@ void WeightPage::answer() {
 
 QString WeightPage::wantedHead(const WeightQuestion& asked) const {
   const auto head = headForRate(asked, MillimetresPerSecond(wanted_->metric()));
-  const QString wanted = speed(wanted_->metric());
+  const QString wanted = spokenSpeed(wanted_->metric(), units_);
   if (!head) return tr("<b>To fall at %1:</b> %2.").arg(wanted, QString::fromStdString(head.error().message));
   return tr("<b>To fall at %1</b> it needs a head of %2 g, the rest as changed.")
       .arg(wanted)
@@ -316,12 +319,11 @@ void WeightPage::fillCountdown(const WeightAnswer& answered) {
   for (int row = 0; row < countdown_->rowCount(); ++row) {
     const double depth = metric ? kDepths_mm[row] : std::round(kDepths_mm[row] / 304.8) * 304.8;
     const double shown = metric ? depth * 1e-3 : depth * length.factor / 12.0;
+    // The same body comes up to speed over the same way, whatever pulls it down.
     const auto seconds = [&](double rate) {
-      return rate > 0.0 ? QString::number(countdown(Millimetres(depth), MillimetresPerSecond(rate),
-                                                    Seconds(kTimeConstant_s))
-                                              .value(),
-                                          'f', 1)
-                        : tr("never");
+      const Seconds time = countdown(Millimetres(depth), MillimetresPerSecond(rate),
+                                     fall->timeConstant * (fall->rate.value / rate));
+      return QString::number(time.value(), 'f', 1);
     };
     const QString cells[] = {QString::number(shown, 'f', metric ? 1 : 0), seconds(fall->rate.value),
                              answered.hanging == Hanging::Sinks ? seconds(answered.rate.value) : tr("never")};

@@ -28,6 +28,7 @@ class WeightPage : public QWidget {
     std::optional<RowId> rigId;
     Estimate rate;
     std::string mode;
+    Seconds timeConstant{0.0};  ///< of coming up to speed
   };
   /// Weights in the order of the form's rows: head, hook, insert, body in water.
   using Weights = std::array<UnitBox*, 4>;
@@ -44,7 +45,6 @@ class WeightPage : public QWidget {
   [[nodiscard]] QString heldAgainst(const Fall& fall) const;
   [[nodiscard]] QString wantedHead(const WeightQuestion& question) const;
   [[nodiscard]] QString speed(double mm_s, double u95) const;
-  [[nodiscard]] QString speed(double mm_s) const;
 
   LineUp& lineUp_;
   UnitSystem units_ = UnitSystem::Metric;

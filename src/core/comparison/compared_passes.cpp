@@ -1,0 +1,126 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/comparison/compared_passes.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+#include "core/readings/registry.h"
+
+namespace fin {
+namespace {
+
+constexpr double kOtherSpeed = 0.1;  ///< share by which pulls differ in speed
+constexpr Protocol kProtocols[] = {Protocol::Retrieve, Protocol::Fall,  Protocol::Twitch, Protocol::Walk,
+                                   Protocol::Rest,     Protocol::Skirt, Protocol::Sound};
+
+template <class Value>
+std::vector<Value>& of(ByRig<Value>& rigs, const std::string& name) {
+  const auto found = std::find_if(rigs.begin(), rigs.end(), [&](const auto& r) { return r.first == name; });
+  return found == rigs.end() ? rigs.emplace_back(name, std::vector<Value>()).second : found->second;
+}
+
+}  // namespace
+
+std::optional<double> ComparedPass::speed() const {
+  const auto along = numberIn(readings, "travel_speed");
+  return along ? std::optional(std::abs(*along)) : std::nullopt;
+}
+
+bool ComparedPass::pulledOtherwise(std::optional<double> speed_mm_s) const {
+  const auto own = speed();
+  return own && speed_mm_s && std::abs(*own - *speed_mm_s) > kOtherSpeed * *speed_mm_s;
+}
+
+RigValues numbersOf(const ComparedRig& rig) {
+  RigValues out{rig.rig, {}, {}};
+  for (const ComparedValue& v : rig.values) {
+    out.values.push_back(v.value);
+    out.u95.push_back(v.u95);
+  }
+  return out;
+}
+
+std::vector<std::string> readingsAmong(const std::vector<ComparedPass>& passes) {
+  std::vector<std::string> out;
+  for (const Protocol protocol : kProtocols) {
+    for (const ReadingSpec& spec : readingsOf(protocol)) {
+      const bool there = std::any_of(passes.begin(), passes.end(), [&](const ComparedPass& p) {
+        return numberIn(p.readings, spec.name).has_value();
+      });
+      if (there && std::find(out.begin(), out.end(), spec.name) == out.end()) out.emplace_back(spec.name);
+    }
+  }
+  return out;
+}
+
+std::vector<double> speedsOf(const std::vector<ComparedPass>& passes) {
+  std::vector<double> all;
+  for (const ComparedPass& pass : passes) {
+    if (const auto speed = pass.speed()) all.push_back(*speed);
+  }
+  std::sort(all.begin(), all.end());
+  std::vector<double> out;
+  for (std::size_t i = 0; i < all.size();) {
+    std::size_t end = i;
+    while (end < all.size() && all[end] <= all[i] * (1.0 + kOtherSpeed)) ++end;
+    out.push_back(all[(i + end - 1) / 2]);
+    i = end;
+  }
+  return out;
+}
+
+std::vector<ComparedRig> valuesOf(const std::vector<ComparedPass>& passes, std::string_view reading,
+                                  std::optional<double> speed_mm_s) {
+  ByRig<ComparedValue> rigs;
+  std::map<std::int64_t, std::size_t> known;  // planned pass → its place among the rig's values
+  for (const ComparedPass& pass : passes) {
+    const auto number = numberIn(pass.readings, reading);
+    if (!number || pass.pulledOtherwise(speed_mm_s)) continue;
+    const ComparedValue value{pass.id, pass.title, *number, pass.readings.find(reading)->u95.value_or(0.0)};
+    std::vector<ComparedValue>& values = of(rigs, pass.rig);
+    const auto twin = pass.planned ? known.find(*pass.planned) : known.end();
+    if (twin != known.end()) {
+      if (value.u95 < values[twin->second].u95) values[twin->second] = value;
+      continue;
+    }
+    if (pass.planned) known[*pass.planned] = values.size();
+    values.push_back(value);
+  }
+  std::vector<ComparedRig> out;
+  for (auto& [rig, values] : rigs) out.push_back({rig, std::move(values)});
+  return out;
+}
+
+ByRig<LadderRung> laddersOf(const std::vector<ComparedPass>& passes) {
+  ByRig<LadderRung> out;
+  for (const ComparedPass& pass : passes) {
+    if (pass.protocol != Protocol::Retrieve) continue;
+    if (auto rung = rungOf(pass.title, pass.readings, pass.showsAction))
+      of(out, pass.rig).push_back(std::move(*rung));
+  }
+  std::erase_if(out, [](const auto& rig) {
+    const auto [slow, fast] = std::minmax_element(
+        rig.second.begin(), rig.second.end(),
+        [](const LadderRung& a, const LadderRung& b) { return a.speed_mm_s < b.speed_mm_s; });
+    return fast->speed_mm_s <= slow->speed_mm_s * (1.0 + kOtherSpeed);
+  });
+  return out;
+}
+
+ByRig<DepthPoint> depthsOf(const std::vector<ComparedPass>& passes) {
+  ByRig<DepthPoint> out;
+  for (const ComparedPass& pass : passes) {
+    const auto depth = numberIn(pass.readings, "running_depth");
+    const auto speed = pass.speed();
+    if (!depth || !speed) continue;
+    of(out, pass.rig).push_back({*speed, *depth, pass.readings.find("running_depth")->u95.value_or(0.0)});
+  }
+  for (auto& [rig, points] : out) {
+    std::sort(points.begin(), points.end(),
+              [](const DepthPoint& a, const DepthPoint& b) { return a.speed_mm_s < b.speed_mm_s; });
+  }
+  return out;
+}
+
+}  // namespace fin

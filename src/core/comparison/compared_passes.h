@@ -1,0 +1,70 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <cstdint>
+#include <optional>
+#include <string>
+#include <string_view>
+#include <utility>
+#include <vector>
+
+#include "core/comparison/speed_ladder.h"
+#include "core/comparison/spread.h"
+
+namespace fin {
+
+/// A pass that was read, as it is compared with others. `planned` is the pass of the day's sheet that it was
+/// filmed for: several clips may show one.
+struct ComparedPass {
+  std::int64_t id = 0;
+  std::string title;
+  std::string rig;
+  std::optional<std::int64_t> planned;
+  Protocol protocol = Protocol::Retrieve;
+  bool showsAction = false;  ///< as filmed and marked (speed_ladder.h)
+  ReadingSet readings;
+
+  /// mm/s, as it was read; none where nothing was pulled.
+  [[nodiscard]] std::optional<double> speed() const;
+  /// Pulled more than a tenth slower or faster than `speed_mm_s`. What was not pulled never is.
+  [[nodiscard]] bool pulledOtherwise(std::optional<double> speed_mm_s) const;
+};
+
+/// One value in a comparison, and the pass that it came from.
+struct ComparedValue {
+  std::int64_t pass = 0;
+  std::string title;
+  double value = 0.0;
+  double u95 = 0.0;
+};
+struct ComparedRig {
+  std::string rig;
+  std::vector<ComparedValue> values;
+};
+/// As compare() takes them.
+RigValues numbersOf(const ComparedRig& rig);
+
+/// How deep a rig ran at one speed.
+struct DepthPoint {
+  double speed_mm_s = 0.0;
+  double depth_mm = 0.0;
+  double u95_mm = 0.0;
+};
+
+template <class Value>
+using ByRig = std::vector<std::pair<std::string, std::vector<Value>>>;
+
+/// Names of all readings with a number, in the order of the protocols.
+std::vector<std::string> readingsAmong(const std::vector<ComparedPass>& passes);
+/// Speeds of the pulls, each standing for those within a tenth of it; rising.
+std::vector<double> speedsOf(const std::vector<ComparedPass>& passes);
+/// The values of one reading, of pulls at about one speed where one is given. Several clips of one planned
+/// pass give one value: the surest.
+std::vector<ComparedRig> valuesOf(const std::vector<ComparedPass>& passes, std::string_view reading,
+                                  std::optional<double> speed_mm_s = {});
+/// Rigs that were pulled at speeds more than a tenth apart, each with its rungs.
+ByRig<LadderRung> laddersOf(const std::vector<ComparedPass>& passes);
+/// Rigs whose running depth was read, by rising speed.
+ByRig<DepthPoint> depthsOf(const std::vector<ComparedPass>& passes);
+
+}  // namespace fin
