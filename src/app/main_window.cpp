@@ -9,7 +9,6 @@
 
 #include "app/look/theme.h"
 #include "app/look/unit_box.h"
-#include "app/places/coming/coming_place.h"
 #include "app/places/log/log_choice.h"
 
 namespace fin::app {
@@ -35,6 +34,7 @@ QString keyTable() {
       {"Poolside: P, T", QObject::tr("start or stop the beat, take the clip in")},
       {"Poolside: Alt and up, down", QObject::tr("move a clip to another pass")},
       {"Line-up: Enter", QObject::tr("show the chosen pass on the bench")},
+      {"Verdict: Enter", QObject::tr("show what lies behind a property in the Line-up")},
       {"F1", QObject::tr("this sheet")},
   };
   QString rows;
@@ -53,7 +53,9 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
       kept_(new KeptCalibrations(*desk_, *log_, undo_, this)),
       lenses_(new LensDesk(*desk_, *log_, this)),
       sharing_(new ClipSharing(*desk_, undo_, this)),
-      ways_(new FurtherWays(*desk_, *log_, undo_, this)) {
+      ways_(new FurtherWays(*desk_, *log_, undo_, this)),
+      read_(new LineUp(*log_, *desk_, *day_, this)),
+      deciding_(new VerdictDesk(*log_, *read_, undo_, this)) {
   const QString file = QFileInfo(QString::fromStdString(log_->file().string())).completeBaseName();
   setWindowTitle(tr("Agile Fin: %1").arg(file));
   resize(1280, 800);
@@ -81,14 +83,19 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   addPlace(Place::Plan, tr("Plan"), plan_);
   addPlace(Place::Poolside, tr("Poolside"), poolside_);
   addPlace(Place::Bench, tr("Bench"), bench_);
-  lineUp_ = new LineUpPlace(*log_, *desk_, *day_);
+  lineUp_ = new LineUpPlace(*read_);
   connect(lineUp_, &LineUpPlace::passWanted, this, [this](RowId pass) {
     desk_->select(pass);
     go(Place::Bench);
   });
   addPlace(Place::LineUp, tr("Line-up"), lineUp_);
-  addPlace(Place::Verdict, tr("Verdict"),
-           new ComingPlace(tr("Here the scores of the day will be weighed, and the report written.")));
+  verdict_ = new VerdictPlace(*deciding_, *read_);
+  connect(verdict_, &VerdictPlace::readingWanted, this, [this](const std::string& reading) {
+    go(Place::LineUp);
+    lineUp_->showReading(reading);
+  });
+  addPlace(Place::Verdict, tr("Verdict"), verdict_);
+  keepReadingsFresh();
   auto* choice = new LogChoice(QString::fromStdString(log_->file().string()), {});
   connect(choice, &LogChoice::chosen, this, &MainWindow::logChosen);
   addPlace(Place::Log, tr("Log"), choice);
@@ -102,12 +109,25 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
 MainWindow::~MainWindow() {
   // The places and desks use log and undo stack, so they go first.
   delete takeCentralWidget();
+  delete deciding_;
+  delete read_;
   delete ways_;
   delete sharing_;
   delete lenses_;
   delete kept_;
   delete day_;
   delete desk_;
+}
+
+/// The comparing places gather the readings anew when something changes while they are looked at; else when
+/// they are next shown.
+void MainWindow::keepReadingsFresh() {
+  const auto refreshWhenSeen = [this] {
+    if (lineUp_->isVisible() || verdict_->isVisible()) read_->refresh();
+  };
+  connect(desk_, &PassDesk::resultChanged, this, refreshWhenSeen);
+  connect(desk_, &PassDesk::passesChanged, this, refreshWhenSeen);
+  connect(day_, &DayDesk::planChanged, this, refreshWhenSeen);
 }
 
 QWidget* MainWindow::buildStrip() {
@@ -199,6 +219,7 @@ void MainWindow::setUnits(UnitSystem units) {
   setUnitsWithin(*this, units);
   day_->setUnits(units);
   lineUp_->setUnits(units);
+  verdict_->setUnits(units);
 }
 
 void MainWindow::toggleKeySheet() {

@@ -15,6 +15,7 @@
 #include "app/places/lineup/line_up_place.h"
 #include "app/places/plan/plan_place.h"
 #include "app/places/poolside/poolside_place.h"
+#include "app/places/verdict/verdict_place.h"
 
 namespace fin::app {
 
@@ -39,6 +40,7 @@ class MainWindow : public QMainWindow {
   [[nodiscard]] BenchPlace& bench() { return *bench_; }
   [[nodiscard]] PlanPlace& plan() { return *plan_; }
   [[nodiscard]] LineUpPlace& lineUp() { return *lineUp_; }
+  [[nodiscard]] VerdictPlace& verdict() { return *verdict_; }
   [[nodiscard]] PoolsidePlace& poolside() { return *poolside_; }
 
  signals:
@@ -48,6 +50,7 @@ class MainWindow : public QMainWindow {
  private:
   void addPlace(Place place, const QString& name, QWidget* widget);
   void addActions();
+  void keepReadingsFresh();
   QWidget* buildStrip();
   void toggleKeySheet();
   void setUnits(UnitSystem units);
@@ -60,6 +63,8 @@ class MainWindow : public QMainWindow {
   LensDesk* lenses_;
   ClipSharing* sharing_;
   FurtherWays* ways_;
+  LineUp* read_;
+  VerdictDesk* deciding_;
   QWidget* strip_;
   QStackedWidget* places_;
   std::vector<QPushButton*> tabs_;
@@ -67,6 +72,7 @@ class MainWindow : public QMainWindow {
   PoolsidePlace* poolside_;
   BenchPlace* bench_;
   LineUpPlace* lineUp_;
+  VerdictPlace* verdict_;
   QWidget* keySheet_ = nullptr;
 };
 

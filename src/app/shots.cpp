@@ -92,9 +92,36 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
                        window_.lineUp().go(page);
                      }});
   };
+  left_.push_back({"line-up-in-step.png", [this] {
+                     window_.go(Place::LineUp);
+                     window_.lineUp().go(LineUpPlace::Page::InStep);
+                     std::vector<RowId> some;
+                     for (const std::size_t pass : {0U, 1U, 2U, 8U}) {
+                       if (pass < window_.desk().passes().size())
+                         some.push_back(window_.desk().passes()[pass].id);
+                     }
+                     window_.lineUp().studied().want(some);
+                     whenOpen_ = [this] { window_.lineUp().inStep().goTo(1.1); };
+                   }});
   lineUp("line-up-compared.png", LineUpPlace::Page::Spread);
   lineUp("line-up-ladder.png", LineUpPlace::Page::Ladder);
   lineUp("line-up-weight.png", LineUpPlace::Page::Weight);
+  const auto verdict = [this](const char* file, VerdictPlace::Page page) {
+    left_.push_back({file, [this, page] {
+                       window_.go(Place::Verdict);
+                       window_.verdict().go(page);
+                     }});
+  };
+  verdict("verdict-places.png", VerdictPlace::Page::Places);
+  verdict("verdict-points.png", VerdictPlace::Page::Points);
+  verdict("verdict-purpose.png", VerdictPlace::Page::Purpose);
+  verdict("verdict-price.png", VerdictPlace::Page::Price);
+  verdict("verdict-together.png", VerdictPlace::Page::Together);
+  verdict("verdict-report.png", VerdictPlace::Page::Report);
+  left_.push_back({"verdict-report-end.png", [this] {
+                     for (const char* name : {"report.pdf", "report.html", "readings.csv", "readings.json"})
+                       window_.verdict().report().write(folder_.filePath(name));
+                   }});
   for (const auto& printed : {printPassSheet(window_.day(), folder_.filePath("pass-sheet.pdf")),
                               printCautions(folder_.filePath("cautions.pdf"))}) {
     if (!printed) std::fprintf(stderr, "agile-fin: %s\n", printed.error().message.c_str());
@@ -119,7 +146,8 @@ bool Shots::settled() const {
   const FootageView& footage = window_.bench().footage();
   const bool shown =
       !window_.desk().clip() || (footage.hasPicture() && footage.shownFrame() == window_.desk().frame());
-  return !window_.desk().busy() && !window_.sharing().aligning() && !window_.lenses().solving() && shown;
+  return !window_.desk().busy() && !window_.sharing().aligning() && !window_.lenses().solving() &&
+         !window_.verdict().report().busy() && window_.lineUp().inStep().settled() && shown;
 }
 
 void Shots::next() {

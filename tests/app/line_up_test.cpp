@@ -8,7 +8,7 @@
 #include <QTableWidget>
 
 #include "app/look/unit_box.h"
-#include "window_fixture.h"
+#include "read_day_fixture.h"
 
 namespace fin::app {
 namespace {
@@ -18,7 +18,7 @@ constexpr RowId kBladed = 12;
 constexpr RowId kHead7 = 13;
 constexpr RowId kHead4 = 14;
 
-class LineUpTest : public WindowTest {
+class LineUpTest : public ReadDayTest {
  protected:
   void SetUp() override {
     auto log = Log::open(folder_ / "day.finlog");
@@ -52,24 +52,6 @@ class LineUpTest : public WindowTest {
     QTest::keyClick(window_.get(), Qt::Key_4, Qt::ControlModifier);
   }
 
-  RowId keep(Log& log, RowId rig, const std::string& title, Protocol protocol, std::vector<Reading> readings,
-             bool planned) {
-    const auto clip = folder_ / (title + ".mp4");
-    test::write(clip, title);
-    PassRequest request;
-    request.clip = clip;
-    request.protocol = protocol;
-    request.rigName = plan_.rack.fullName(*plan_.rack.rig(rig));
-    const RowId id = *log.addPass(title, request);
-    if (planned) {
-      PlannedPass made{.id = static_cast<RowId>(plan_.sheet.size() + 1), .rig = rig, .protocol = protocol};
-      made.state = PassState::Done;
-      plan_.sheet.push_back(made);
-      EXPECT_TRUE(log.assign(id, made.id, "top"));
-    }
-    EXPECT_TRUE(log.saveReadings(id, {std::move(readings), {}}));
-    return id;
-  }
   void pull(Log& log, RowId rig, double speed, double Hz, double u95) {
     keep(log, rig, "pull " + std::to_string(plan_.sheet.size() + 1), Protocol::Retrieve,
          {{"travel_speed", speed, "mm/s", 2.0, 100.0},
@@ -104,9 +86,6 @@ class LineUpTest : public WindowTest {
     ASSERT_EQ(items.size(), 1) << reading.toStdString();
     choice->setCurrentItem(items.front());
   }
-  QString text(const char* label) { return find<QLabel>(label)->text(); }
-
-  DayPlan plan_;
 };
 
 TEST_F(LineUpTest, SaysWhatCanBeToldApartAndWhatWasNotEqual) {

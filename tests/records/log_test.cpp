@@ -101,13 +101,30 @@ TEST(Log, KeepsADaysPlanAndWhichClipIsWhose) {
       1);
 }
 
+TEST(Log, KeepsWhatTheDayIsDecidedBy) {
+  const test::TemporaryFolder folder;
+  VerdictPlan plan;
+  plan.wishes = {{"pause_drift", Direction::Target, 2.5, 2.0, 260.0, PointsCurve{12.0, {}, 0.0}},
+                 {"wobble_angle", Direction::More, 0.0, 0.5, {}, PointsCurve{10.0, 18.0, 40.0}}};
+  plan.purposes.push_back({"Under the ice", {usualWish("fall_rate")}});
+  plan.interest = "one of us designed the Pellow";
+  plan.correctDrift = true;
+  {
+    const auto log = Log::open(folder / "day.finlog");
+    EXPECT_EQ(*(*log)->verdict(), VerdictPlan{});
+    ASSERT_TRUE((*log)->saveVerdict(plan));
+  }
+  EXPECT_EQ(*(*Log::open(folder / "day.finlog"))->verdict(), plan);
+}
+
 TEST(Log, BringsAFirstLogForward) {
   const test::TemporaryFolder folder;
   { ASSERT_TRUE(Log::open(folder / "day.finlog")); }
   {
     SQLite::Database old((folder / "day.finlog").string(), SQLite::OPEN_READWRITE);
     old.exec(
-        "DROP TABLE outline_sample; DROP TABLE body_brightness; DROP TABLE calibration; DROP TABLE lens; "
+        "DROP TABLE verdict; DROP TABLE outline_sample; DROP TABLE body_brightness; DROP TABLE calibration; "
+        "DROP TABLE lens; "
         "ALTER TABLE pass DROP COLUMN shared_instant_s;"
         "DROP TABLE planned_pass; DROP TABLE day; DROP TABLE rig; DROP TABLE model;"
         "ALTER TABLE pass DROP COLUMN planned_id; ALTER TABLE pass DROP COLUMN camera; PRAGMA user_version = "

@@ -8,6 +8,7 @@
 #include <cmath>
 #include <map>
 
+#include "core/comparison/score_table.h"
 #include "core/readings/registry.h"
 
 namespace fin::app {
@@ -252,6 +253,11 @@ SpokenValue spoken(const Reading& reading, UnitSystem units) {
   QString number = plain.toString(value, 'f', decimals);
   number.replace('-', QChar(0x2212));
   return {number, QString::fromUtf8("± ") + plain.toString(uncertainty, 'f', decimals), shown.unit};
+}
+
+QString spokenAs(std::string_view reading, double value, double u95, UnitSystem units) {
+  const SpokenValue said = spoken({std::string(reading), value, std::string(unitOf(reading)), u95}, units);
+  return QString("%1 %2 %3").arg(said.value, said.uncertainty, said.unit).trimmed();
 }
 
 QString counted(std::size_t count, const QString& one, const QString& many) {

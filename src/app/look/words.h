@@ -28,6 +28,9 @@ struct SpokenValue {
 };
 SpokenValue spoken(const Reading& reading, UnitSystem units);
 
+/// The same in one line, of a reading's name and number: "6.61 ± 0.03 Hz".
+QString spokenAs(std::string_view reading, double value, double u95, UnitSystem units);
+
 /// A speed that was set or asked for: "250 mm/s".
 QString spokenSpeed(double mm_s, UnitSystem units);
 

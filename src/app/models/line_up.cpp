@@ -23,7 +23,7 @@ LineUp::LineUp(const Log& log, const PassDesk& desk, const DayDesk& day, QObject
     : QObject(parent), log_(log), desk_(desk), day_(day) {}
 
 void LineUp::refresh() {
-  passes_.clear();
+  read_.clear();
   const Rack& rack = day_.plan().rack;
   const auto& sheet = day_.plan().sheet;
   fouled_ = static_cast<std::size_t>(std::count_if(
@@ -35,16 +35,71 @@ void LineUp::refresh() {
     if (!readings || readings->readings.empty()) continue;
     const Rig* rig = planned == nullptr ? nullptr : rack.rig(planned->rig);
     const std::string& said = pass.request.rigName.empty() ? pass.title : pass.request.rigName;
-    passes_.push_back({pass.id, pass.title, rig != nullptr ? rack.fullName(*rig) : said, pass.planned,
-                       pass.request.protocol, showsAction(pass.request.view, pass.request.marks),
-                       std::move(*readings)});
+    read_.push_back({pass.id, pass.title, rig != nullptr ? rack.fullName(*rig) : said, pass.planned,
+                     pass.request.protocol, showsAction(pass.request.view, pass.request.marks),
+                     std::move(*readings)});
+    if (planned != nullptr) {
+      read_.back().control = planned->control;
+      if (planned->finished_s > 0.0) read_.back().made_s = planned->finished_s;
+    }
+  }
+  free();
+}
+
+/// Takes the control rig's drift out of every reading in which it is seen.
+void LineUp::free() {
+  passes_ = read_;
+  if (driftCorrected_) {
+    for (const std::string& reading : readingsAmong(read_)) {
+      if (const auto drift = driftOf(reading); drift && drift->seen)
+        passes_ = withoutDrift(std::move(passes_), reading, *drift);
+    }
   }
   emit changed();
 }
 
+Result<ControlDrift> LineUp::driftOf(std::string_view reading) const {
+  std::vector<ComparedPass> control;
+  std::copy_if(read_.begin(), read_.end(), std::back_inserter(control),
+               [](const ComparedPass& p) { return p.control; });
+  return fin::driftOf(control, reading, commonSpeed(control, reading));
+}
+
+void LineUp::correctDrift(bool on) {
+  if (on == driftCorrected_) return;
+  driftCorrected_ = on;
+  free();
+}
+
+std::vector<Entry> LineUp::entries() const {
+  std::vector<Entry> out;
+  for (const ComparedPass& pass : passes_) {
+    const bool known = std::any_of(out.begin(), out.end(), [&](const Entry& e) { return e.rig == pass.rig; });
+    if (known) continue;
+    Entry entry{.rig = pass.rig, .model = pass.rig};
+    const Rig* rig = rigOf(pass);
+    const Model* model = rig == nullptr ? nullptr : day_.plan().rack.model(rig->model);
+    if (model != nullptr) {
+      entry.model = model->name;
+      entry.graded = model->graded;
+      entry.whyNotGraded = model->whyNotGraded;
+      entry.price = model->price;
+      entry.currency = model->currency;
+      entry.length_mm = model->length_mm;
+    }
+    out.push_back(std::move(entry));
+  }
+  return out;
+}
+
 const Rig* LineUp::rigOf(const ComparedPass& pass) const {
+  const Rack& rack = day_.plan().rack;
   const PlannedPass* planned = pass.planned ? day_.planned(*pass.planned) : nullptr;
-  return planned == nullptr ? nullptr : day_.plan().rack.rig(planned->rig);
+  if (planned != nullptr) return rack.rig(planned->rig);
+  // Made beside the day's sheet: what was said of it may still name a rig of the rack.
+  const auto named = std::find_if(rack.rigs.begin(), rack.rigs.end(),
+                                  [&](const Rig& rig) { return rack.fullName(rig) == pass.rig; });
+  return named == rack.rigs.end() ? nullptr : &*named;
 }
 
 QStringList LineUp::differencesFor(std::string_view reading, std::optional<double> speed_mm_s) const {

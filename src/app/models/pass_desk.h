@@ -28,6 +28,7 @@ class PassDesk : public QObject {
   [[nodiscard]] const Log& log() const { return log_; }
   /// Where indexes of clips looked through before are kept; none are kept before this is said.
   void setIndexFolder(std::filesystem::path folder) { indexFolder_ = std::move(folder); }
+  [[nodiscard]] const std::filesystem::path& indexFolder() const { return indexFolder_; }
   [[nodiscard]] const std::vector<LoggedPass>& passes() const { return passes_; }
 
   /// The pass on the bench; null when there is none.

@@ -5,53 +5,18 @@
 #include <QPageSize>
 #include <QPainter>
 #include <QPdfWriter>
-#include <QTextDocument>
 
+#include "app/print/writing.h"
 #include "core/planning/cautions.h"
 
 namespace fin::app {
 namespace {
 
-constexpr int kResolution_dpi = 150;
 constexpr int kClipboard_pt = 10;
 constexpr int kWall_pt = 14;
 
 QString text(std::string_view words) {
   return QString::fromUtf8(words.data(), static_cast<qsizetype>(words.size()));
-}
-
-/// The writer says nothing of a place that cannot be written, so the file is tried first.
-Result<void> probe(const QString& file) {
-  QFile tried(file);
-  if (tried.open(QIODevice::WriteOnly)) return {};
-  return failure(ErrorCode::NotWritable,
-                 QObject::tr("%1 cannot be written: %2").arg(file, tried.errorString()).toStdString(),
-                 file.toStdString());
-}
-
-Result<void> print(const QString& html, const QString& title, const QString& file, int points) {
-  if (auto ok = probe(file); !ok) return ok;
-  QPdfWriter writer(file);
-  writer.setPageSize(QPageSize(QPageSize::A4));
-  writer.setPageMargins(QMarginsF(14, 14, 14, 14), QPageLayout::Millimeter);
-  writer.setResolution(kResolution_dpi);
-  writer.setTitle(title);
-  QTextDocument document;
-  document.setDefaultFont(QFont("Inter", points));
-  document.setDefaultStyleSheet(
-      QString("body { font-family: Inter; font-size: %1pt; color: #1e262c; } h1 { font-size: %2pt; }"
-              "h2 { font-size: %3pt; } td, th { padding: 4px 6px; } th { text-align: left; background: "
-              "#efe8da; }")
-          .arg(points)
-          .arg(2 * points)
-          .arg(points + 3));
-  document.documentLayout()->setPaintDevice(&writer);
-  // A page size of its own keeps the document from adding margins to those of the page.
-  document.setPageSize(QSizeF(writer.width(), writer.height()));
-  document.setDocumentMargin(0);
-  document.setHtml(html);
-  document.print(&writer);
-  return {};
 }
 
 QString sheetRows(const DayDesk& desk) {
@@ -94,7 +59,7 @@ Result<void> printPassSheet(const DayDesk& desk, const QString& file) {
                    .arg(plan.options.seed),
                held.toHtmlEscaped(), QObject::tr("Block"), QObject::tr("Rig"), QObject::tr("Pass"),
                QObject::tr("Done"), QObject::tr("Note"), sheetRows(desk));
-  return print(html, name, file, kClipboard_pt);
+  return printHtml(html, name, file, kClipboard_pt);
 }
 
 Result<void> printCautions(const QString& file) {
@@ -105,7 +70,7 @@ Result<void> printCautions(const QString& file) {
     body +=
         QString("<h2>%1</h2><p>%2</p>").arg(text(c.heading).toHtmlEscaped(), text(c.full).toHtmlEscaped());
   }
-  return print(body, QObject::tr("Cautions"), file, kWall_pt);
+  return printHtml(body, QObject::tr("Cautions"), file, kWall_pt);
 }
 
 Result<void> printLensBoard(const LensBoard& board, const QString& file) {
@@ -127,7 +92,7 @@ Result<void> printLensBoard(const LensBoard& board, const QString& file) {
                        .arg(size_mm.height(), 0, 'f', 0)
                        .toStdString());
   }
-  if (auto ok = probe(file); !ok) return ok;
+  if (auto ok = probeFile(file); !ok) return ok;
   QPdfWriter writer(file);
   writer.setPageSize(*page);
   writer.setPageOrientation(QPageLayout::Landscape);

@@ -23,6 +23,8 @@ struct ComparedPass {
   Protocol protocol = Protocol::Retrieve;
   bool showsAction = false;  ///< as filmed and marked (speed_ladder.h)
   ReadingSet readings;
+  std::optional<double> made_s = {};  ///< when, seconds since 1970, where the day's sheet knows
+  bool control = false;               ///< of the rig that comes again all day
 
   /// mm/s, as it was read; none where nothing was pulled.
   [[nodiscard]] std::optional<double> speed() const;

@@ -12,6 +12,7 @@
 #include "core/records/reading_store.h"
 #include "core/records/schema.h"
 #include "core/records/track_store.h"
+#include "core/records/verdict_json.h"
 
 namespace fin {
 namespace {
@@ -175,6 +176,20 @@ class SqliteLog : public Log {
         insert.exec();
         insert.reset();
       }
+    });
+  }
+
+  Result<VerdictPlan> verdict() const override {
+    return reading([&]() -> Result<VerdictPlan> {
+      SQLite::Statement query(database_, "SELECT doc FROM verdict WHERE day_id = ?");
+      query.bind(1, kDay);
+      return query.executeStep() ? records::verdictFrom(query.getColumn(0).getString()) : VerdictPlan{};
+    });
+  }
+
+  Result<void> saveVerdict(const VerdictPlan& plan) override {
+    return changing([&] {
+      run("INSERT OR REPLACE INTO verdict (day_id, doc) VALUES (?, ?)", kDay, records::toJson(plan));
     });
   }
 

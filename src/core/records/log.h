@@ -7,6 +7,7 @@
 #include <string>
 #include <vector>
 
+#include "core/comparison/wishes.h"
 #include "core/footage/clip_print.h"
 #include "core/passes/calibration.h"
 #include "core/passes/measure.h"
@@ -98,6 +99,10 @@ class Log {
   /// The day's plan with its rack; an empty one where nothing was planned yet.
   [[nodiscard]] virtual Result<DayPlan> plan() const = 0;
   [[nodiscard]] virtual Result<void> savePlan(const DayPlan& plan) = 0;
+
+  /// What the day is decided by; as usual where nothing was said yet.
+  [[nodiscard]] virtual Result<VerdictPlan> verdict() const = 0;
+  [[nodiscard]] virtual Result<void> saveVerdict(const VerdictPlan& plan) = 0;
 
   [[nodiscard]] virtual Result<std::optional<LoggedTrack>> track(RowId id) const = 0;
   [[nodiscard]] virtual Result<void> saveTrack(RowId id, const LoggedTrack& track) = 0;

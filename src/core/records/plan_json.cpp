@@ -1,27 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/records/plan_json.h"
 
-#include <nlohmann/json.hpp>
+#include "core/records/json_documents.h"
 
 namespace nlohmann {
-
-template <class T>
-struct adl_serializer<std::optional<T>> {
-  static void to_json(json& to, const std::optional<T>& from) {
-    if (from) {
-      to = *from;
-    } else {
-      to = nullptr;
-    }
-  }
-  static void from_json(const json& from, std::optional<T>& to) {
-    if (from.is_null()) {
-      to.reset();
-    } else {
-      to = from.get<T>();
-    }
-  }
-};
 
 template <class Unit>
 struct adl_serializer<fin::Quantity<Unit>> {
@@ -34,25 +16,8 @@ struct adl_serializer<fin::Quantity<Unit>> {
 }  // namespace nlohmann
 
 namespace fin {
-namespace {
 
 using nlohmann::json;
-
-template <class Enum>
-void read(const json& from, Enum& to, std::optional<Enum> (*named)(std::string_view)) {
-  if (const auto value = named(from.get<std::string>())) to = *value;
-}
-
-}  // namespace
-
-// Words rather than numbers stand for what is one of a few, so that other tools can read them.
-#define FIN_ENUM_AS_WORD(Type, named)          \
-  void to_json(json& to, Type from) {          \
-    to = std::string(toString(from));          \
-  }                                            \
-  void from_json(const json& from, Type& to) { \
-    read<Type>(from, to, named);               \
-  }
 
 FIN_ENUM_AS_WORD(Family, familyNamed)
 FIN_ENUM_AS_WORD(Buoyancy, buoyancyNamed)
@@ -60,7 +25,6 @@ FIN_ENUM_AS_WORD(InsertPlace, insertPlaceNamed)
 FIN_ENUM_AS_WORD(Protocol, protocolNamed)
 FIN_ENUM_AS_WORD(View, viewNamed)
 FIN_ENUM_AS_WORD(PassState, passStateNamed)
-#undef FIN_ENUM_AS_WORD
 
 NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(Model, id, name, family, length_mm, weight_g, price, currency,
                                                 colours, material, buoyancy, hooks, hardware, claims, note,
@@ -87,23 +51,6 @@ NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(DayPlan, name, questions, water,
                                                 cadence, linePerTurn_mm, watchedFolder)
 
 namespace records {
-namespace {
-
-template <class T>
-std::string write(const T& value) {
-  return json(value).dump(-1, ' ', false, json::error_handler_t::replace);
-}
-
-template <class T>
-Result<T> readAs(const std::string& text) {
-  try {
-    return json::parse(text).get<T>();
-  } catch (const json::exception& e) {
-    return failure(ErrorCode::Unreadable, std::string("a document in the log cannot be read: ") + e.what());
-  }
-}
-
-}  // namespace
 
 std::string toJson(const Model& model) {
   return write(model);

@@ -145,6 +145,12 @@ CREATE TABLE body_brightness (
   luma REAL NOT NULL,                -- mean between nose and tail
   PRIMARY KEY (pass_id, frame)
 ) WITHOUT ROWID;
+)sql",
+    R"sql(
+CREATE TABLE verdict (
+  day_id INTEGER PRIMARY KEY,
+  doc TEXT NOT NULL                  -- JSON: properties with weights and curves, purposes, what is declared
+);
 )sql"};
 
 }  // namespace

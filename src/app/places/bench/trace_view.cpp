@@ -4,8 +4,8 @@
 #include <qcustomplot.h>
 
 #include <QVBoxLayout>
-#include <limits>
 
+#include "app/look/pass_trace.h"
 #include "app/look/plot.h"
 #include "app/look/theme.h"
 
@@ -14,58 +14,6 @@ namespace {
 
 constexpr int kMarginLeft_px = 62;
 constexpr double kDoubtful = 0.5;
-
-/// One trace as it is shown.
-struct Shown {
-  QString axis;
-  QString sentence;
-  Series series;
-  double factor = 1.0;       ///< from the trace's own values to those shown
-  double zero = 0.0;         ///< what is shown as nothing
-  bool millimetres = false;  ///< it is a place, and no angle
-
-  [[nodiscard]] double show(double value) const { return (value - zero) * factor; }
-};
-
-Shown scaled(const QString& what, const QString& sentence, Series series, bool upsideDown, bool millimetres,
-             UnitSystem units) {
-  const ShownUnit unit = millimetres ? shownUnit("mm", units) : ShownUnit{1.0, "px"};
-  Shown out{QString("%1, %2").arg(what, unit.unit), sentence, std::move(series)};
-  out.zero = out.series.empty() ? 0.0 : out.series.y.front();
-  out.factor = upsideDown ? -unit.factor : unit.factor;
-  out.millimetres = true;
-  for (double& v : out.series.y) v = out.show(v);
-  return out;
-}
-
-Shown traceFor(const LoggedPass& pass, const PassTraces& traces, UnitSystem units) {
-  if (pass.request.protocol == Protocol::Fall) {
-    return scaled(QObject::tr("Depth"), QObject::tr("How far the body has fallen since the first frame."),
-                  traces.upCentre, true, traces.inMillimetres, units);
-  }
-  if (pass.request.view == View::Top) {
-    return {QObject::tr("Angle, °"), QObject::tr("Which way the body points, against the pull."),
-            traces.axis};
-  }
-  return scaled(QObject::tr("Along"), QObject::tr("How far the body has come along the pull."),
-                traces.alongCentre, false, traces.inMillimetres, units);
-}
-
-/// With a hole where frames are missing, so that no line is drawn across what was not seen.
-void fill(QCPGraph& graph, const Series& series) {
-  const double hole_s = 1.6 * series.spacing_s();
-  QVector<double> t;
-  QVector<double> y;
-  for (std::size_t i = 0; i < series.size(); ++i) {
-    if (i > 0 && series.t_s[i] - series.t_s[i - 1] > hole_s) {
-      t.push_back(0.5 * (series.t_s[i] + series.t_s[i - 1]));
-      y.push_back(std::numeric_limits<double>::quiet_NaN());
-    }
-    t.push_back(series.t_s[i]);
-    y.push_back(series.y[i]);
-  }
-  graph.setData(t, y, true);
-}
 
 /// What the shades and lines on the trace stand for.
 QString toldBy(const Evidence& evidence) {
@@ -158,10 +106,10 @@ void TraceView::redraw() {
     rect->axis(QCPAxis::atBottom)->setRange(0.0, std::max(length_s, 1e-3));
   const PassResult* result = desk_.result();
   if (result != nullptr && result->traces.frames() > 0) {
-    const Shown shown = traceFor(*desk_.current(), result->traces, units_);
+    const ShownTrace shown = traceFor(desk_.current()->request, result->traces, units_);
     QCPGraph* graph = plot_->addGraph(upper_->axis(QCPAxis::atBottom), upper_->axis(QCPAxis::atLeft));
     graph->setPen(QPen(theme().ink, 1.6));
-    fill(*graph, shown.series);
+    fillTrace(*graph, shown.series);
     graph->rescaleValueAxis(false, true);
     auto* values = upper_->axis(QCPAxis::atLeft);
     values->scaleRange(1.15);
@@ -247,7 +195,7 @@ void TraceView::fillQuality() {
       quality.add(result.time_s[i], mark.samples[i].quality);
     QCPGraph* graph = plot_->addGraph(lower_->axis(QCPAxis::atBottom), lower_->axis(QCPAxis::atLeft));
     graph->setPen(QPen(markColour(static_cast<int>(mark.name)), 1.6));
-    fill(*graph, quality);
+    fillTrace(*graph, quality);
   }
   Series limit;
   limit.add(0.0, kDoubtful);

@@ -1,10 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include <QButtonGroup>
-#include <QStackedWidget>
-
+#include "app/look/page_tabs.h"
 #include "app/places/lineup/depth_page.h"
+#include "app/places/lineup/in_step_page.h"
 #include "app/places/lineup/ladder_page.h"
 #include "app/places/lineup/spread_page.h"
 #include "app/places/lineup/weight_page.h"
@@ -12,15 +11,19 @@
 namespace fin::app {
 
 /// Many passes beside each other: what differs, where each rig works, and what another weight would do.
-class LineUpPlace : public QWidget {
+class LineUpPlace : public PageTabs {
   Q_OBJECT
 
  public:
-  enum class Page { Spread, Ladder, Depth, Weight };
+  enum class Page { InStep, Spread, Ladder, Depth, Weight };
 
-  LineUpPlace(const Log& log, const PassDesk& desk, const DayDesk& day, QWidget* parent = nullptr);
-  void go(Page page);
+  explicit LineUpPlace(LineUp& lineUp, QWidget* parent = nullptr);
+  void go(Page page) { PageTabs::go(static_cast<int>(page)); }
+  /// The passes with this reading beside each other.
+  void showReading(const std::string& reading);
   void setUnits(UnitSystem units);
+  [[nodiscard]] InStepPage& inStep() { return *inStep_; }
+  [[nodiscard]] StudiedPasses& studied() { return studied_; }
 
  signals:
   void passWanted(RowId pass);
@@ -29,9 +32,9 @@ class LineUpPlace : public QWidget {
   void showEvent(QShowEvent* event) override;
 
  private:
-  LineUp lineUp_;
-  QButtonGroup* tabs_;
-  QStackedWidget* pages_;
+  LineUp& lineUp_;
+  StudiedPasses studied_;
+  InStepPage* inStep_;
   SpreadPage* spread_;
   LadderPage* ladder_;
   DepthPage* depth_;

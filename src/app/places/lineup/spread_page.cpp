@@ -10,7 +10,6 @@
 #include "app/look/pieces.h"
 #include "app/look/plot.h"
 #include "app/look/theme.h"
-#include "core/readings/registry.h"
 
 namespace fin::app {
 namespace {
@@ -18,11 +17,6 @@ namespace {
 constexpr int kReadingRole = Qt::UserRole;
 constexpr int kPassRole = Qt::UserRole;
 constexpr double kNear_px = 14.0;
-
-/// Points of a rig's passes lie beside each other across its lane, so that none hides another.
-double laneOffset(std::size_t i, std::size_t count) {
-  return count < 2 ? 0.0 : 0.22 * (2.0 * static_cast<double>(i) / static_cast<double>(count - 1) - 1.0);
-}
 
 QString join(const QStringList& names) {
   if (names.size() < 2) return names.join("");
@@ -43,6 +37,8 @@ SpreadPage::SpreadPage(LineUp& lineUp, QWidget* parent)
       speed_(new QComboBox),
       words_(new QLabel),
       plot_(dressedPlot("spreadPlot")),
+      drift_(new QLabel),
+      correctDrift_(new QCheckBox(tr("Correct for it"))),
       passes_(new QListWidget) {
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
@@ -74,6 +70,13 @@ SpreadPage::SpreadPage(LineUp& lineUp, QWidget* parent)
   words_->setWordWrap(true);
   words_->setTextFormat(Qt::RichText);
   right->addWidget(words_);
+  auto* drifting = new QHBoxLayout;
+  drift_->setObjectName("driftWords");
+  drift_->setWordWrap(true);
+  correctDrift_->setObjectName("correctDrift");
+  drifting->addWidget(drift_, 1);
+  drifting->addWidget(correctDrift_);
+  right->addLayout(drifting);
   passes_->setObjectName("comparedPasses");
   passes_->setAccessibleName(tr("Passes behind this comparison; Enter shows one on the bench"));
   passes_->setMinimumHeight(90);
@@ -85,6 +88,7 @@ SpreadPage::SpreadPage(LineUp& lineUp, QWidget* parent)
   connect(passes_, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) {
     if (const RowId pass = item->data(kPassRole).toLongLong(); pass != 0) emit passWanted(pass);
   });
+  connect(correctDrift_, &QCheckBox::clicked, &lineUp, &LineUp::driftCorrectionWanted);
   connect(&lineUp, &LineUp::changed, this, &SpreadPage::refresh);
 }
 
@@ -137,64 +141,41 @@ void SpreadPage::show(const std::string& reading) {
   std::vector<RigValues> values;
   for (const ComparedRig& rig : rigs) values.push_back(numbersOf(rig));
   const Spread spread = compare(values);
-  const ReadingSpec* spec = readingNamed(reading);
-  const ShownUnit unit = shownUnit(spec == nullptr ? std::string_view() : spec->unit, units_);
+  const ShownUnit unit = shownUnit(unitOf(reading), units_);
   const QString name = spokenName(std::string_view(reading));
   heading_->setText(name);
-  draw(spread, rigs, unit.unit.isEmpty() ? name : QString("%1, %2").arg(name, unit.unit), unit.factor);
+  points_ = drawSpread(*plot_, spread, rigs, name, unit);
   say(spread, lineUp_.differencesFor(reading, speed));
   listPasses(spread, rigs, unit);
+  showDrift(reading);
 }
 
-void SpreadPage::draw(const Spread& spread, const std::vector<ComparedRig>& rigs, const QString& axis,
-                      double factor) {
-  plot_->clearPlottables();
-  points_.clear();
-  auto lanes = QSharedPointer<QCPAxisTickerText>::create();
-  double least = 1e300;
-  double most = -1e300;
-  for (std::size_t i = 0; i < spread.rigs.size(); ++i) {
-    const RigMean& rig = spread.rigs[i];
-    const double lane = -static_cast<double>(i);
-    const QColor colour = markColour(static_cast<int>(i));
-    lanes->addTick(lane, rig.letters.empty()
-                             ? nameOf(rig.rig)
-                             : QString("%1   %2").arg(nameOf(rig.rig), QString::fromStdString(rig.letters)));
-    auto* mean = plot_->addGraph(plot_->yAxis, plot_->xAxis);
-    auto* bars = new QCPErrorBars(plot_->yAxis, plot_->xAxis);
-    bars->setDataPlottable(mean);
-    bars->setErrorType(QCPErrorBars::etValueError);
-    bars->setPen(QPen(colour, 3));
-    bars->setWhiskerWidth(14);
-    mean->setLineStyle(QCPGraph::lsNone);
-    mean->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssDiamond, QPen(colour, 2), colour, 13));
-    mean->setData({lane}, {rig.mean * factor});
-    bars->setData({rig.u95 * factor});
-    least = std::min(least, (rig.mean - rig.u95) * factor);
-    most = std::max(most, (rig.mean + rig.u95) * factor);
-    const auto& values = std::find_if(rigs.begin(), rigs.end(), [&](const ComparedRig& r) {
-                           return r.rig == rig.rig;
-                         })->values;
-    auto* dots = plot_->addGraph(plot_->yAxis, plot_->xAxis);
-    dots->setLineStyle(QCPGraph::lsNone);
-    dots->setScatterStyle(
-        QCPScatterStyle(QCPScatterStyle::ssCircle, QPen(theme().ink, 1.4), theme().card, 9));
-    for (std::size_t k = 0; k < values.size(); ++k) {
-      const Point point{values[k].pass, values[k].value * factor,
-                        lane + 0.34 + 0.5 * laneOffset(k, values.size())};
-      dots->addData(point.y, point.x);
-      points_.push_back(point);
-      least = std::min(least, point.x);
-      most = std::max(most, point.x);
-    }
+void SpreadPage::showReading(const std::string& reading) {
+  for (int row = 0; row < choice_->count(); ++row) {
+    if (choice_->item(row)->data(kReadingRole).toString().toStdString() == reading)
+      choice_->setCurrentRow(row);
   }
-  const double room = std::max(0.08 * (most - least), 1e-6 + 0.02 * std::abs(most));
-  plot_->xAxis->setLabel(axis);
-  plot_->xAxis->setRange(least - room, most + room);
-  plot_->yAxis->setTicker(lanes);
-  plot_->yAxis->setRange(0.4 - static_cast<double>(spread.rigs.size()), 0.75);
-  plot_->setAccessibleName(tr("%1: passes as rings, means with their interval").arg(heading_->text()));
-  plot_->replot();
+}
+
+/// What the rig that came again all day says of the day itself.
+void SpreadPage::showDrift(const std::string& reading) {
+  const auto drift = lineUp_.driftOf(reading);
+  drift_->setVisible(drift.has_value());
+  correctDrift_->setVisible(drift && drift->seen);
+  correctDrift_->setChecked(lineUp_.driftCorrected());
+  if (!drift) return;
+  const QString slope = spokenAs(reading, drift->perHour, drift->u95, units_) + tr(" an hour");
+  drift_->setText(!drift->seen
+                      ? tr("<b>Control rig:</b> no drift over the day beyond its scatter (%1, %2 passes).")
+                            .arg(slope)
+                            .arg(drift->passes)
+                  : lineUp_.driftCorrected()
+                      ? tr("<b>Control rig:</b> drifted by %1. What is shown is corrected for that; "
+                           "passes whose time is not known are not.")
+                            .arg(slope)
+                      : tr("<b>Control rig:</b> drifted by %1. What was made late differs from what was made "
+                           "early by that alone.")
+                            .arg(slope));
 }
 
 void SpreadPage::say(const Spread& spread, const QStringList& differences) {
@@ -252,7 +233,7 @@ void SpreadPage::listPasses(const Spread& spread, const std::vector<ComparedRig>
 RowId SpreadPage::passAt(QPointF at) const {
   RowId best = 0;
   double nearest = kNear_px;
-  for (const Point& point : points_) {
+  for (const SpreadPoint& point : points_) {
     const double away = std::hypot(plot_->xAxis->coordToPixel(point.x) - at.x(),
                                    plot_->yAxis->coordToPixel(point.y) - at.y());
     if (away < nearest) {

@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QLabel>
 #include <QListWidget>
 #include <QWidget>
 
+#include "app/look/spread_plot.h"
 #include "app/models/line_up.h"
 
 class QCustomPlot;
@@ -20,6 +22,7 @@ class SpreadPage : public QWidget {
  public:
   explicit SpreadPage(LineUp& lineUp, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
+  void showReading(const std::string& reading);
 
  signals:
   void passWanted(RowId pass);
@@ -32,16 +35,10 @@ class SpreadPage : public QWidget {
   void fillSpeeds();
   void showChosen();
   void show(const std::string& reading);
-  void draw(const Spread& spread, const std::vector<ComparedRig>& rigs, const QString& axis, double factor);
+  void showDrift(const std::string& reading);
   void say(const Spread& spread, const QStringList& differences);
   void listPasses(const Spread& spread, const std::vector<ComparedRig>& rigs, const ShownUnit& unit);
   [[nodiscard]] RowId passAt(QPointF at) const;
-
-  struct Point {
-    RowId pass = 0;
-    double x = 0.0;
-    double y = 0.0;
-  };
 
   LineUp& lineUp_;
   UnitSystem units_ = UnitSystem::Metric;
@@ -50,8 +47,10 @@ class SpreadPage : public QWidget {
   QComboBox* speed_;
   QLabel* words_;
   QCustomPlot* plot_;
+  QLabel* drift_;
+  QCheckBox* correctDrift_;
   QListWidget* passes_;
-  std::vector<Point> points_;
+  std::vector<SpreadPoint> points_;
 };
 
 }  // namespace fin::app

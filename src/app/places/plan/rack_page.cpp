@@ -11,6 +11,7 @@
 #include <QVBoxLayout>
 
 #include "app/look/pieces.h"
+#include "app/print/writing.h"
 
 namespace fin::app {
 namespace {
@@ -277,10 +278,9 @@ void RackPage::exportRack() {
   const QString name =
       QFileDialog::getSaveFileName(this, tr("Export the rack"), "rack.csv", tr("Tables (*.csv)"));
   if (name.isEmpty()) return;
-  QFile file(name);
   const std::string text = writeCsv(fin::exportRack(desk_.plan().rack));
-  if (!file.open(QIODevice::WriteOnly) || file.write(text.data(), static_cast<qint64>(text.size())) < 0) {
-    message_->setText(tr("%1 cannot be written: %2").arg(name, file.errorString()));
+  if (const auto done = writeFile(name, QByteArray::fromStdString(text)); !done) {
+    message_->setText(QString::fromStdString(done.error().message));
     message_->show();
   }
 }

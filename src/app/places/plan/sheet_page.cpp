@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/places/plan/sheet_page.h"
 
-#include <QFile>
 #include <QFileDialog>
 #include <QGridLayout>
 #include <QHBoxLayout>
@@ -13,6 +12,7 @@
 #include "app/look/pieces.h"
 #include "app/places/plan/number_form.h"
 #include "app/print/sheets.h"
+#include "app/print/writing.h"
 
 namespace fin::app {
 namespace {
@@ -222,17 +222,8 @@ void SheetPage::printTo(const char* kind) {
   const QString name =
       QFileDialog::getSaveFileName(this, tr("Where to"), pdf ? "pass-sheet.pdf" : "pass-sheet.csv");
   if (name.isEmpty()) return;
-  Result<void> done;
-  if (pdf) {
-    done = printPassSheet(desk_, name);
-  } else {
-    QFile file(name);
-    const std::string text = writeCsv(passSheetTable(desk_));
-    if (!file.open(QIODevice::WriteOnly) || file.write(text.data(), static_cast<qint64>(text.size())) < 0) {
-      done = failure(ErrorCode::NotWritable,
-                     tr("%1 cannot be written: %2").arg(name, file.errorString()).toStdString());
-    }
-  }
+  const Result<void> done = pdf ? printPassSheet(desk_, name)
+                                : writeFile(name, QByteArray::fromStdString(writeCsv(passSheetTable(desk_))));
   message_->setVisible(!done);
   if (!done) message_->setText(QString::fromStdString(done.error().message));
 }

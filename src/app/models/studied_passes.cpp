@@ -1,0 +1,120 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/models/studied_passes.h"
+
+#include <algorithm>
+
+#include "app/models/pass_desk.h"
+
+namespace fin::app {
+
+double StudiedPass::end_s() const {
+  if (!clock || clip->index().frameCount() == 0) return 0.0;
+  return clock->timeOf(clip->index().frameCount() - 1).value();
+}
+
+std::optional<double> instantIn(const StudiedPass& pass, Instant instant) {
+  if (!pass.result) return std::nullopt;
+  const PassResult& result = *pass.result;
+  const auto twitch = [&](std::size_t n) {
+    return n < result.evidence.twitches_s.size() ? std::optional(result.evidence.twitches_s[n])
+                                                 : std::nullopt;
+  };
+  switch (instant) {
+    case Instant::RunBegins:
+      return result.traces.axis.empty() ? std::nullopt : std::optional(result.traces.axis.t_s.front());
+    case Instant::TouchDown:
+      return result.evidence.steady ? std::optional(result.evidence.steady->to_s) : std::nullopt;
+    case Instant::FirstTwitch:
+      return twitch(0);
+    case Instant::SecondTwitch:
+      return twitch(1);
+  }
+  return std::nullopt;
+}
+
+/// What is needed of the log to open a pass elsewhere.
+struct StudiedPasses::Order {
+  RowId id = 0;
+  QString rig;
+  QString title;
+  PassRequest request;
+  std::optional<LoggedTrack> track;
+};
+
+StudiedPasses::StudiedPasses(const LineUp& lineUp, QObject* parent) : QObject(parent), lineUp_(lineUp) {}
+
+void StudiedPasses::want(const std::vector<RowId>& passes) {
+  wanted_ = passes;
+  std::erase_if(passes_, [&](const auto& kept) {
+    return std::find(passes.begin(), passes.end(), kept.first) == passes.end();
+  });
+  openMissing();
+  emit changed();
+}
+
+std::vector<const StudiedPass*> StudiedPasses::ready() const {
+  std::vector<const StudiedPass*> out;
+  for (const RowId id : wanted_) {
+    if (const auto found = passes_.find(id); found != passes_.end()) out.push_back(&found->second);
+  }
+  return out;
+}
+
+StudiedPass StudiedPasses::open(Order order, const std::filesystem::path& indexes,
+                                const std::stop_token& stop) {
+  StudiedPass out{order.id, order.rig, order.title, std::move(order.request), nullptr, {}, {}, {}};
+  auto clip = openClip(out.request, {indexes, {stop, {}}});
+  if (!clip) {
+    out.trouble = QString::fromStdString(clip.error().message);
+    return out;
+  }
+  out.clip = std::move(*clip);
+  auto clock = ClipClock::create(out.clip->index(), out.request.captureRate);
+  if (!clock) {
+    out.trouble = QString::fromStdString(clock.error().message);
+    return out;
+  }
+  out.clock = *clock;
+  if (!order.track) {
+    out.trouble = QObject::tr("not followed yet");
+    return out;
+  }
+  auto result = readPass(out.request, *out.clip, std::move(order.track->track));
+  if (result) {
+    out.result = std::move(*result);
+  } else {
+    out.trouble = QString::fromStdString(result.error().message);
+  }
+  return out;
+}
+
+void StudiedPasses::openMissing() {
+  std::vector<Order> orders;
+  const Log& log = lineUp_.desk().log();
+  for (const RowId id : wanted_) {
+    if (passes_.contains(id)) continue;
+    const auto& read = lineUp_.passes();
+    const auto pass =
+        std::find_if(read.begin(), read.end(), [id](const ComparedPass& p) { return p.id == id; });
+    const auto kept = log.pass(id);
+    if (pass == read.end() || !kept) continue;
+    auto track = log.track(id);
+    orders.push_back({id, QString::fromStdString(pass->rig), QString::fromStdString(pass->title),
+                      kept->request, track ? std::move(*track) : std::nullopt});
+  }
+  if (orders.empty()) return opening_.stop();
+  opening_.start(
+      [orders, indexes = lineUp_.desk().indexFolder()](const std::stop_token& stop) {
+        std::vector<StudiedPass> out;
+        for (const Order& order : orders) {
+          if (!stop.stop_requested()) out.push_back(open(order, indexes, stop));
+        }
+        return out;
+      },
+      [this](std::vector<StudiedPass> opened) {
+        for (StudiedPass& pass : opened) passes_.insert_or_assign(pass.id, std::move(pass));
+        emit changed();
+      });
+}
+
+}  // namespace fin::app

@@ -1,0 +1,64 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QObject>
+#include <map>
+#include <optional>
+#include <vector>
+
+#include "app/jobs/background.h"
+#include "app/models/line_up.h"
+#include "core/calibration/clip_clock.h"
+#include "core/passes/measure.h"
+
+namespace fin::app {
+
+/// A pass with its clip open and its traces read, to be seen beside others.
+struct StudiedPass {
+  RowId id = 0;
+  QString rig;
+  QString title;
+  PassRequest request;
+  std::shared_ptr<const Clip> clip;
+  std::optional<ClipClock> clock;
+  std::optional<PassResult> result;
+  QString trouble;  ///< why there is no clip, or no trace; empty where there is all
+
+  /// Its own true time at the end of what its clip holds.
+  [[nodiscard]] double end_s() const;
+};
+
+/// Instants that passes can be laid beside each other by.
+enum class Instant { RunBegins, TouchDown, FirstTwitch, SecondTwitch };
+/// On the pass's own true time; none where it has no such instant.
+std::optional<double> instantIn(const StudiedPass& pass, Instant instant);
+
+/// Opens passes of the log in the background, and keeps those that are wanted.
+class StudiedPasses : public QObject {
+  Q_OBJECT
+
+ public:
+  /// Must outlive it.
+  explicit StudiedPasses(const LineUp& lineUp, QObject* parent = nullptr);
+
+  void want(const std::vector<RowId>& passes);
+  [[nodiscard]] const std::vector<RowId>& wanted() const { return wanted_; }
+  /// Those wanted that are ready, in the order in which they were wanted.
+  [[nodiscard]] std::vector<const StudiedPass*> ready() const;
+  [[nodiscard]] bool busy() const { return opening_.running(); }
+
+ signals:
+  void changed();
+
+ private:
+  void openMissing();
+  struct Order;
+  static StudiedPass open(Order order, const std::filesystem::path& indexes, const std::stop_token& stop);
+
+  const LineUp& lineUp_;
+  std::vector<RowId> wanted_;
+  std::map<RowId, StudiedPass> passes_;
+  Background<std::vector<StudiedPass>> opening_;
+};
+
+}  // namespace fin::app

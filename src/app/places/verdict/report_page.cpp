@@ -1,0 +1,190 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/verdict/report_page.h"
+
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QScrollBar>
+#include <QSignalBlocker>
+#include <QVBoxLayout>
+#include <opencv2/core/mat.hpp>
+
+#include "app/look/pieces.h"
+#include "app/models/pass_desk.h"
+#include "app/print/writing.h"
+#include "core/comparison/passes_file.h"
+#include "core/planning/rack_csv.h"
+
+namespace fin::app {
+namespace {
+
+constexpr int kLeft_px = 300;
+constexpr int kStill_px = 640;
+constexpr int kPrint_pt = 9;
+
+/// A frame of a pass, to be taken in the background.
+struct Wanted {
+  QString caption;
+  std::filesystem::path clip;
+  std::size_t frame = 0;
+};
+
+ReportStill take(const Wanted& wanted, const std::stop_token& stop) {
+  ReportStill out{wanted.caption, {}};
+  const auto clip = Clip::open(wanted.clip, {{}, {stop, {}}});
+  const auto reader = clip ? Clip::reader(*clip, {}) : tl::unexpected(clip.error());
+  const auto picture = reader ? (*reader)->frame(wanted.frame) : tl::unexpected(reader.error());
+  if (!picture) {
+    out.caption = QObject::tr("%1: its clip is gone or cannot be read").arg(wanted.caption);
+    return out;
+  }
+  const cv::Mat rgb = picture->rgb();
+  out.picture = QImage(rgb.data, rgb.cols, rgb.rows, static_cast<qsizetype>(rgb.step), QImage::Format_RGB888)
+                    .scaledToWidth(kStill_px, Qt::SmoothTransformation);
+  return out;
+}
+
+}  // namespace
+
+ReportPage::ReportPage(VerdictDesk& desk, QWidget* parent)
+    : QWidget(parent),
+      desk_(desk),
+      conclusion_(new QPlainTextEdit),
+      interest_(new QLineEdit),
+      prices_(new QLineEdit),
+      done_(faintLabel({})),
+      page_(new QTextBrowser) {
+  auto* layout = new QHBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(14);
+  layout->addWidget(buildLeft());
+  page_->setObjectName("report");
+  page_->setAccessibleName(tr("The report as it will be read"));
+  page_->setOpenLinks(false);
+  layout->addWidget(page_, 1);
+  connect(&desk, &VerdictDesk::changed, this, &ReportPage::refresh);
+}
+
+QWidget* ReportPage::buildLeft() {
+  auto* box = new QWidget;
+  box->setFixedWidth(kLeft_px);
+  auto* left = new QVBoxLayout(box);
+  left->setContentsMargins(0, 0, 0, 0);
+  const auto add = [&](const QString& text, QWidget* input, const char* name) {
+    auto* label = headingLabel(text);
+    label->setBuddy(input);
+    input->setObjectName(name);
+    input->setAccessibleName(text);
+    left->addWidget(label);
+    left->addWidget(input);
+  };
+  add(tr("In our own words"), conclusion_, "conclusion");
+  conclusion_->setMaximumHeight(150);
+  conclusion_->setTabChangesFocus(true);
+  add(tr("Our interest in any of them"), interest_, "interest");
+  add(tr("Prices noted where and when"), prices_, "pricesFrom");
+  auto* keep = namedButton(tr("Take into the report"), "keepWords");
+  left->addWidget(keep);
+  connect(keep, &QPushButton::clicked, this, [this] {
+    desk_.edit(tr("Words of the report"), [this](VerdictPlan& plan) {
+      plan.conclusion = conclusion_->toPlainText().trimmed().toStdString();
+      plan.interest = interest_->text().trimmed().toStdString();
+      plan.pricesFrom = prices_->text().trimmed().toStdString();
+    });
+  });
+  left->addStretch();
+  const std::pair<QString, const char*> ways[] = {{tr("Write as PDF …"), "report.pdf"},
+                                                  {tr("Write as a web page …"), "report.html"},
+                                                  {tr("All readings as a table …"), "readings.csv"},
+                                                  {tr("All readings as JSON …"), "readings.json"}};
+  for (const auto& [text, name] : ways) {
+    auto* button = namedButton(text, name);
+    connect(button, &QPushButton::clicked, this, [this, name = QString(name)] {
+      const QString file = QFileDialog::getSaveFileName(this, tr("Where to"), name);
+      if (!file.isEmpty()) write(file);
+    });
+    left->addWidget(button);
+  }
+  done_->setObjectName("reportDone");
+  left->addWidget(done_);
+  return box;
+}
+
+void ReportPage::setUnits(UnitSystem units) {
+  units_ = units;
+  refresh();
+}
+
+void ReportPage::showEvent(QShowEvent* event) {
+  QWidget::showEvent(event);
+  refresh();
+}
+
+void ReportPage::refresh() {
+  if (!isVisible()) return;
+  const VerdictPlan& plan = desk_.plan();
+  if (!conclusion_->hasFocus()) conclusion_->setPlainText(QString::fromStdString(plan.conclusion));
+  if (!interest_->hasFocus()) interest_->setText(QString::fromStdString(plan.interest));
+  if (!prices_->hasFocus()) prices_->setText(QString::fromStdString(plan.pricesFrom));
+  takeStills();
+  const int at = page_->verticalScrollBar()->value();
+  page_->setHtml(reportPage(desk_, stills_, units_));
+  page_->verticalScrollBar()->setValue(at);
+}
+
+/// One frame of every rig, from the middle of what was followed; only when other passes were read.
+void ReportPage::takeStills() {
+  std::vector<RowId> passes;
+  std::vector<Wanted> wanted;
+  QStringList rigs;
+  const Log& log = desk_.lineUp().desk().log();
+  for (const ComparedPass& pass : desk_.lineUp().passes()) {
+    const QString rig = QString::fromStdString(pass.rig);
+    if (rigs.contains(rig)) continue;
+    rigs += rig;
+    passes.push_back(pass.id);
+  }
+  if (passes == stillsOf_) return;
+  stillsOf_ = passes;
+  for (std::size_t i = 0; i < passes.size(); ++i) {
+    const auto kept = log.pass(passes[i]);
+    const auto track = log.track(passes[i]);
+    if (!kept) continue;
+    const bool followed = track && *track;
+    wanted.push_back(
+        {rigs[static_cast<qsizetype>(i)], kept->request.clip,
+         followed ? (*track)->track.firstFrame + (*track)->track.frameCount / 2 : kept->request.firstFrame});
+  }
+  taking_.start(
+      [wanted](const std::stop_token& stop) {
+        std::vector<ReportStill> out;
+        for (const Wanted& w : wanted) {
+          if (!stop.stop_requested()) out.push_back(take(w, stop));
+        }
+        return out;
+      },
+      [this](std::vector<ReportStill> stills) {
+        stills_ = std::move(stills);
+        refresh();
+      });
+}
+
+void ReportPage::write(const QString& file) {
+  const auto& passes = desk_.lineUp().passes();
+  const std::string& day = desk_.lineUp().day().plan().name;
+  Result<void> done;
+  if (file.endsWith(".pdf")) {
+    done = printHtml(reportPage(desk_, stills_, units_), QString::fromStdString(day), file, kPrint_pt);
+  } else if (file.endsWith(".csv")) {
+    ReadingRows rows = rowsOf(passes);
+    done = writeFile(file,
+                     QByteArray::fromStdString(writeCsv({',', std::move(rows.heads), std::move(rows.rows)})));
+  } else if (file.endsWith(".json")) {
+    done = writeFile(file, QByteArray::fromStdString(writePasses(day, desk_.lineUp().entries(), passes)));
+  } else {
+    done = writeFile(file, reportPage(desk_, stills_, units_).toUtf8());
+  }
+  setLook(*done_, "trouble", !done);
+  done_->setText(done ? tr("Written: %1").arg(file) : QString::fromStdString(done.error().message));
+}
+
+}  // namespace fin::app

@@ -1,0 +1,48 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QLabel>
+#include <QLineEdit>
+#include <QPlainTextEdit>
+#include <QTextBrowser>
+#include <QWidget>
+
+#include "app/jobs/background.h"
+#include "app/models/verdict_desk.h"
+#include "app/print/report.h"
+
+namespace fin::app {
+
+/// The report as it will be read, what has to be said in it by hand, and where it goes.
+class ReportPage : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit ReportPage(VerdictDesk& desk, QWidget* parent = nullptr);
+  void setUnits(UnitSystem units);
+  /// Stills are still being taken from the clips.
+  [[nodiscard]] bool busy() const { return taking_.running(); }
+  /// Writes it as PDF, page (.html), table (.csv) or JSON, as the name ends; says below how it went.
+  void write(const QString& file);
+
+ protected:
+  void showEvent(QShowEvent* event) override;
+
+ private:
+  QWidget* buildLeft();
+  void refresh();
+  void takeStills();
+
+  VerdictDesk& desk_;
+  UnitSystem units_ = UnitSystem::Metric;
+  QPlainTextEdit* conclusion_;
+  QLineEdit* interest_;
+  QLineEdit* prices_;
+  QLabel* done_;
+  QTextBrowser* page_;
+  std::vector<ReportStill> stills_;
+  std::vector<RowId> stillsOf_;  ///< the passes that they were taken from
+  Background<std::vector<ReportStill>> taking_;
+};
+
+}  // namespace fin::app

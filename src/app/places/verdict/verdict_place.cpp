@@ -1,0 +1,54 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/verdict/verdict_place.h"
+
+#include <QVBoxLayout>
+
+namespace fin::app {
+
+VerdictPlace::VerdictPlace(VerdictDesk& desk, LineUp& lineUp, QWidget* parent)
+    : QWidget(parent),
+      lineUp_(lineUp),
+      message_(new QLabel),
+      pages_(new PageTabs),
+      purposes_(new PurposePage(desk)),
+      together_(new TogetherPage(desk)),
+      report_(new ReportPage(desk)) {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(0);
+  message_->setObjectName("verdictMessage");
+  message_->setProperty("trouble", true);
+  message_->setContentsMargins(16, 8, 16, 0);
+  message_->hide();
+  layout->addWidget(message_);
+  layout->addWidget(pages_, 1);
+  const auto score = [&](ScorePage::School school) {
+    scores_.push_back(new ScorePage(desk, school));
+    connect(scores_.back(), &ScorePage::readingWanted, this, &VerdictPlace::readingWanted);
+    return scores_.back();
+  };
+  pages_->addPage(tr("By places"), "verdictPlaces", score(ScorePage::School::Places));
+  pages_->addPage(tr("By points"), "verdictPoints", score(ScorePage::School::Points));
+  pages_->addPage(tr("What for"), "verdictPurpose", purposes_);
+  pages_->addPage(tr("Against the price"), "verdictPrice", score(ScorePage::School::Price));
+  pages_->addPage(tr("Pulled together"), "verdictTogether", together_);
+  pages_->addPage(tr("Report"), "verdictReport", report_);
+  connect(&desk, &VerdictDesk::told, this, [this](const QString& text) {
+    message_->setText(text);
+    message_->show();
+  });
+}
+
+void VerdictPlace::setUnits(UnitSystem units) {
+  for (ScorePage* page : scores_) page->setUnits(units);
+  purposes_->setUnits(units);
+  together_->setUnits(units);
+  report_->setUnits(units);
+}
+
+void VerdictPlace::showEvent(QShowEvent* event) {
+  lineUp_.refresh();
+  QWidget::showEvent(event);
+}
+
+}  // namespace fin::app

@@ -1,0 +1,42 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QLabel>
+
+#include "app/look/page_tabs.h"
+#include "app/places/verdict/purpose_page.h"
+#include "app/places/verdict/report_page.h"
+#include "app/places/verdict/score_page.h"
+#include "app/places/verdict/together_page.h"
+
+namespace fin::app {
+
+/// The day decided: by places, by points, by purpose, against the price; what goes together; the report.
+class VerdictPlace : public QWidget {
+  Q_OBJECT
+
+ public:
+  enum class Page { Places, Points, Purpose, Price, Together, Report };
+
+  VerdictPlace(VerdictDesk& desk, LineUp& lineUp, QWidget* parent = nullptr);
+  void go(Page page) { pages_->go(static_cast<int>(page)); }
+  void setUnits(UnitSystem units);
+  [[nodiscard]] ReportPage& report() { return *report_; }
+
+ signals:
+  void readingWanted(const std::string& reading);
+
+ protected:
+  void showEvent(QShowEvent* event) override;
+
+ private:
+  LineUp& lineUp_;
+  QLabel* message_;
+  PageTabs* pages_;
+  std::vector<ScorePage*> scores_;
+  PurposePage* purposes_;
+  TogetherPage* together_;
+  ReportPage* report_;
+};
+
+}  // namespace fin::app

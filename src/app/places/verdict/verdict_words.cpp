@@ -1,0 +1,133 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/verdict/verdict_words.h"
+
+#include <QCoreApplication>
+#include <QStringList>
+#include <algorithm>
+#include <numeric>
+
+namespace fin::app {
+namespace {
+
+constexpr double kFirm = 0.95;
+constexpr double kLikely = 0.75;
+constexpr double kInTheRunning = 0.05;
+constexpr unsigned kPurposeDraws = 1000;
+
+QString words(const char* text) {
+  return QCoreApplication::translate("verdict", text);
+}
+
+QString nameOf(const ScoreTable& table, std::size_t entry) {
+  return QString::fromStdString(table.entries[entry].rig);
+}
+
+/// The names of readings in a reason of the core ("not read: fall_rate, roll_list") as a tester says them.
+QString spokenWhy(const std::string& why) {
+  const QString text = QString::fromStdString(why);
+  const QString head = "not read: ";
+  if (!text.startsWith(head)) return text;
+  QStringList names;
+  for (const QString& name : text.mid(head.size()).split(", "))
+    names += spokenName(std::string_view(name.toStdString()));
+  return words("not read: %1").arg(names.join(", "));
+}
+
+}  // namespace
+
+QString plainNumber(double number, int decimals) {
+  QString out = QString::number(number, 'f', decimals);
+  while (out.contains('.') && (out.endsWith('0') || out.endsWith('.'))) out.chop(1);
+  return out;
+}
+
+QString percent(double share) {
+  if (share > 0.0 && share < 0.005) return words("under 1 %");
+  if (share < 1.0 && share > 0.995) return words("over 99 %");
+  return QString("%1 %").arg(100.0 * share, 0, 'f', 0);
+}
+
+QString firstInWords(const ScoreTable& table, const Ranking& ranking) {
+  if (!ranking.whyNone.empty()) return words("No order yet: %1").arg(QString::fromStdString(ranking.whyNone));
+  QStringList first;
+  for (const Placing& p : ranking.placings) {
+    if (p.place == ranking.placings.front().place) first += nameOf(table, p.entry);
+  }
+  if (first.size() > 1) return words("%1 share the first place").arg(first.join(words(" and ")));
+  return words("%1 comes first").arg(first.front());
+}
+
+QString firmnessInWords(const ScoreTable& table, const Ranking& ranking) {
+  if (ranking.placings.empty()) return {};
+  const Placing& first = ranking.placings.front();
+  QStringList rivals;
+  for (const Placing& p : ranking.placings) {
+    if (p.entry != first.entry && p.first.byBoth >= kInTheRunning)
+      rivals += QString("%1 (%2)").arg(nameOf(table, p.entry), percent(p.first.byBoth));
+  }
+  const QString numbers =
+      words("first in %1 of the cases the measuring allows, and in %2 under other weights")
+          .arg(percent(first.first.byMeasuring), percent(first.first.byWeights));
+  if (first.first.byBoth >= kFirm) return words("The order is firm at the top: %1.").arg(numbers);
+  if (first.first.byBoth >= kLikely) {
+    return words("Likely, not certain: %1. Also possible: %2.")
+        .arg(numbers, rivals.isEmpty() ? words("each of the others a little") : rivals.join(", "));
+  }
+  return words("Too close to call: %1. As well first may be: %2.")
+      .arg(numbers, rivals.isEmpty() ? words("any of the others") : rivals.join(", "));
+}
+
+QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
+  QStringList out;
+  for (const Entry& entry : table.entries) {
+    if (entry.graded) continue;
+    out += words("%1 is shown, not graded: %2.")
+               .arg(QString::fromStdString(entry.rig), entry.whyNotGraded.empty()
+                                                           ? words("the tester has an interest in it")
+                                                           : QString::fromStdString(entry.whyNotGraded));
+  }
+  for (const Ranking::Left& left : ranking.left)
+    out += words("%1 is not ranked: %2.").arg(nameOf(table, left.entry), spokenWhy(left.why));
+  if (ranking.whyNone.empty()) {
+    QStringList idle;
+    for (const std::string& reading : ranking.idle) idle += spokenName(std::string_view(reading));
+    if (!idle.isEmpty())
+      out += words("Without weight, as nothing or no difference was read: %1.").arg(idle.join(", "));
+  }
+  return out;
+}
+
+Ranking rankFor(const ScoreTable& purpose) {
+  return rank(purpose, {.scoring = Scoring::Points, .halfIsEnough = true, .draws = kPurposeDraws});
+}
+
+QString whyNoPick(const ScoreTable& purpose, const Ranking& ranking) {
+  QStringList missing;
+  for (const std::string& reading : ranking.idle) missing += spokenName(std::string_view(reading)).toLower();
+  if (purpose.wishes.empty() || missing.isEmpty()) return QString::fromStdString(ranking.whyNone);
+  return words("not read of two rigs: %1").arg(missing.join(", "));
+}
+
+QString reasonInWords(const ScoreTable& table, const Placing& placing, UnitSystem units) {
+  std::vector<std::size_t> order(table.wishes.size());
+  std::iota(order.begin(), order.end(), std::size_t{0});
+  std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
+    return table.wishes[a].weight > table.wishes[b].weight;
+  });
+  QStringList parts;
+  QStringList unknown;
+  for (const std::size_t w : order) {
+    const Wish& wish = table.wishes[w];
+    const QString name = spokenName(std::string_view(wish.reading));
+    if (const auto& cell = table.cells[w][placing.entry]) {
+      parts += QString("%1 %2").arg(name.toLower(), spokenAs(wish.reading, cell->value, cell->u95, units));
+    } else {
+      unknown += name.toLower();
+    }
+  }
+  QString out = parts.join("; ");
+  if (!unknown.isEmpty()) out += words("; not read: %1").arg(unknown.join(", "));
+  return out;
+}
+
+}  // namespace fin::app

@@ -1,0 +1,59 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QListWidget>
+#include <QPushButton>
+#include <QWidget>
+
+#include "app/look/unit_box.h"
+#include "app/models/line_up.h"
+#include "core/comparison/wishes.h"
+
+class QFormLayout;
+
+namespace fin::app {
+
+/// What counts, in which direction and how much: a list, and the chosen line spelled out below it.
+class WishEditor : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit WishEditor(const LineUp& lineUp, QWidget* parent = nullptr);
+  void show(std::vector<Wish> wishes);
+  void setUnits(UnitSystem units);
+
+ signals:
+  void edited(const QString& what, const std::vector<Wish>& wishes);
+
+ private:
+  [[nodiscard]] int chosen() const { return list_->currentRow(); }
+  void fillList();
+  void fillChoice();
+  /// Makes the lines below anew, in the units of the chosen reading.
+  void spellOut();
+  void fillForm();
+  void buildCurve(QFormLayout& form, const Wish& wish, const char* unit);
+  void change(const QString& what, const std::function<void(Wish&)>& change);
+  [[nodiscard]] PointsCurve curveOf(const Wish& wish) const;
+
+  const LineUp& lineUp_;
+  UnitSystem units_ = UnitSystem::Metric;
+  std::vector<Wish> wishes_;
+  QListWidget* list_;
+  QComboBox* add_;
+  QPushButton* remove_;
+  QWidget* form_ = nullptr;
+  std::string spelled_;  ///< reading and direction that the form was made for
+  QComboBox* wanted_ = nullptr;
+  UnitBox* target_ = nullptr;
+  QComboBox* weight_ = nullptr;
+  QComboBox* speed_ = nullptr;
+  QCheckBox* ownCurve_ = nullptr;
+  UnitBox* none_ = nullptr;
+  UnitBox* half_ = nullptr;
+  UnitBox* full_ = nullptr;
+};
+
+}  // namespace fin::app

@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/print/writing.h"
+
+#include <QAbstractTextDocumentLayout>
+#include <QFont>
+#include <QObject>
+#include <QPageSize>
+#include <QPdfWriter>
+#include <QSaveFile>
+#include <QTextDocument>
+
+namespace fin::app {
+namespace {
+
+constexpr int kResolution_dpi = 150;
+
+Error notWritable(const QFileDevice& file) {
+  return {ErrorCode::NotWritable,
+          QObject::tr("%1 cannot be written: %2").arg(file.fileName(), file.errorString()).toStdString(),
+          file.fileName().toStdString()};
+}
+
+}  // namespace
+
+Result<void> writeFile(const QString& name, const QByteArray& content) {
+  QSaveFile file(name);
+  if (!file.open(QIODevice::WriteOnly) || file.write(content) != content.size() || !file.commit())
+    return tl::unexpected(notWritable(file));
+  return {};
+}
+
+Result<void> probeFile(const QString& file) {
+  QFile tried(file);
+  if (tried.open(QIODevice::WriteOnly)) return {};
+  return tl::unexpected(notWritable(tried));
+}
+
+Result<void> printHtml(const QString& html, const QString& title, const QString& file, int points) {
+  if (auto ok = probeFile(file); !ok) return ok;
+  QPdfWriter writer(file);
+  writer.setPageSize(QPageSize(QPageSize::A4));
+  writer.setPageMargins(QMarginsF(14, 14, 14, 14), QPageLayout::Millimeter);
+  writer.setResolution(kResolution_dpi);
+  writer.setTitle(title);
+  QTextDocument document;
+  document.setDefaultFont(QFont("Inter", points));
+  document.setDefaultStyleSheet(
+      QString("body { font-family: Inter; font-size: %1pt; color: #1e262c; } h1 { font-size: %2pt; }"
+              "h2 { font-size: %3pt; } td, th { padding: 4px 6px; } th { text-align: left; background: "
+              "#efe8da; }")
+          .arg(points)
+          .arg(2 * points)
+          .arg(points + 3));
+  document.documentLayout()->setPaintDevice(&writer);
+  // A page size of its own keeps the document from adding margins to those of the page.
+  document.setPageSize(QSizeF(writer.width(), writer.height()));
+  document.setDocumentMargin(0);
+  document.setHtml(html);
+  document.print(&writer);
+  return {};
+}
+
+}  // namespace fin::app

@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <optional>
+#include <string_view>
+#include <vector>
+
+#include "core/comparison/compared_passes.h"
+#include "core/units/result.h"
+
+namespace fin {
+
+/// How a reading of the control rig wandered over the day: a straight line through its passes by their time.
+struct ControlDrift {
+  std::size_t passes = 0;
+  double perHour = 0.0;   ///< in the reading's unit
+  double u95 = 0.0;       ///< of it, by Student's t from the scatter about the line
+  double middle_h = 0.0;  ///< mean time of the control's passes, hours since 1970; nothing is corrected there
+  bool seen = false;      ///< the line is steeper than its uncertainty
+};
+
+/// BadRequest with what is missing: three passes of the control rig with this reading at different times.
+/// `speed_mm_s` as in valuesOf().
+Result<ControlDrift> driftOf(const std::vector<ComparedPass>& passes, std::string_view reading,
+                             std::optional<double> speed_mm_s = {});
+
+/// The passes with this reading as it would have been at the control's middle time. Passes whose time is not
+/// known stay as they are; u95 takes in what the line is unsure by.
+std::vector<ComparedPass> withoutDrift(std::vector<ComparedPass> passes, std::string_view reading,
+                                       const ControlDrift& drift);
+
+}  // namespace fin

@@ -1,0 +1,365 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/comparison/ranking.h"
+
+#include <algorithm>
+#include <cmath>
+#include <functional>
+#include <map>
+#include <numeric>
+#include <random>
+
+namespace fin {
+namespace {
+
+constexpr double kNormal95 = 1.959964;
+constexpr double kMostPoints = 10.0;
+
+/// A wish that counts, and the rigs' values of it in the order of Contest::entries.
+struct Column {
+  std::size_t wish = 0;
+  std::vector<std::optional<ScoredValue>> values;
+  PointsCurve curve;
+};
+
+/// What is left of a table once those that cannot be ranked are out.
+struct Contest {
+  const ScoreTable& table;
+  RankOptions options;
+  std::vector<std::size_t> entries;
+  std::vector<Column> columns;
+};
+
+using Values = std::vector<std::vector<std::optional<double>>>;  // [column][rig]
+
+double goodness(const Wish& wish, double value) {
+  switch (wish.direction) {
+    case Direction::More:
+      return value;
+    case Direction::Less:
+      return -value;
+    case Direction::Target:
+      return -std::abs(value - wish.target);
+  }
+  return 0.0;
+}
+
+/// By column: places (least is best) or points; what a rig lacks stays out.
+Values cellsOf(const Contest& contest, const Values& values) {
+  Values out;
+  for (std::size_t c = 0; c < contest.columns.size(); ++c) {
+    const Column& column = contest.columns[c];
+    const Wish& wish = contest.table.wishes[column.wish];
+    if (contest.options.scoring == Scoring::Points) {
+      auto& row = out.emplace_back();
+      for (const auto& v : values[c])
+        row.push_back(v ? std::optional(pointsBy(column.curve, wish, *v)) : std::nullopt);
+      continue;
+    }
+    std::vector<double> good;
+    for (const auto& v : values[c]) good.push_back(goodness(wish, *v));
+    const std::vector<double> places = placesOf(good);
+    out.emplace_back(places.begin(), places.end());
+  }
+  return out;
+}
+
+std::vector<double> pricePlaces(const Contest& contest) {
+  std::vector<double> cheap;
+  for (const std::size_t e : contest.entries) cheap.push_back(-*contest.table.entries[e].price);
+  return placesOf(cheap);
+}
+
+std::vector<double> totalsOf(const Contest& contest, const Values& cells,
+                             const std::vector<double>& weights) {
+  const bool points = contest.options.scoring == Scoring::Points;
+  std::vector<double> totals;
+  for (std::size_t r = 0; r < contest.entries.size(); ++r) {
+    double sum = 0.0;
+    double weight = 0.0;
+    for (std::size_t c = 0; c < cells.size(); ++c) {
+      if (!cells[c][r]) continue;
+      sum += weights[c] * *cells[c][r];
+      weight += weights[c];
+    }
+    totals.push_back(points ? sum / weight : sum);
+  }
+  if (!contest.options.againstPrice) return totals;
+  if (points) {
+    for (std::size_t r = 0; r < totals.size(); ++r)
+      totals[r] /= *contest.table.entries[contest.entries[r]].price;
+    return totals;
+  }
+  std::vector<double> least;
+  for (const double t : totals) least.push_back(-t);
+  totals = placesOf(least);
+  const std::vector<double> cheap = pricePlaces(contest);
+  for (std::size_t r = 0; r < totals.size(); ++r) totals[r] += cheap[r];
+  return totals;
+}
+
+/// The greater the better, whatever the scoring.
+std::vector<double> meritOf(const Contest& contest, std::vector<double> totals) {
+  if (contest.options.scoring == Scoring::Places) {
+    for (double& t : totals) t = -t;
+  }
+  return totals;
+}
+
+void shareFirst(const std::vector<double>& merit, std::vector<double>& chances) {
+  const double best = *std::max_element(merit.begin(), merit.end());
+  const auto isFirst = [&](double m) { return m >= best - 1e-12 * std::max(1.0, std::abs(best)); };
+  const auto firsts = static_cast<double>(std::count_if(merit.begin(), merit.end(), isFirst));
+  for (std::size_t r = 0; r < merit.size(); ++r) {
+    if (isFirst(merit[r])) chances[r] += 1.0 / firsts;
+  }
+}
+
+Values meansOf(const Contest& contest) {
+  Values out;
+  for (const Column& column : contest.columns) {
+    auto& row = out.emplace_back();
+    for (const auto& v : column.values) row.push_back(v ? std::optional(v->value) : std::nullopt);
+  }
+  return out;
+}
+
+std::vector<double> weightsOf(const Contest& contest) {
+  std::vector<double> out;
+  for (const Column& column : contest.columns) out.push_back(contest.table.wishes[column.wish].weight);
+  return out;
+}
+
+class Draws {
+ public:
+  explicit Draws(unsigned seed) : random_(seed) {}
+
+  Values values(const Contest& contest) {
+    Values out;
+    for (const Column& column : contest.columns) {
+      auto& row = out.emplace_back();
+      for (const auto& v : column.values)
+        row.push_back(v ? std::optional(v->value + v->u95 / kNormal95 * normal_(random_)) : std::nullopt);
+    }
+    return out;
+  }
+  /// Between half and double, evenly in proportion.
+  std::vector<double> weights(std::vector<double> weights) {
+    for (double& w : weights) w *= std::exp2(even_(random_));
+    return weights;
+  }
+  /// What is not known may be anything.
+  void fillIn(Values& points) {
+    for (auto& row : points) {
+      for (auto& p : row) {
+        if (!p) p = 0.5 * kMostPoints * (1.0 + even_(random_));
+      }
+    }
+  }
+
+ private:
+  std::mt19937_64 random_;
+  std::normal_distribution<double> normal_;
+  std::uniform_real_distribution<double> even_{-1.0, 1.0};
+};
+
+void findChances(const Contest& contest, std::vector<Placing>& placings) {
+  const Values means = meansOf(contest);
+  const std::vector<double> weights = weightsOf(contest);
+  Draws draws(contest.options.seed);
+  const auto chances = [&](bool drawValues, bool drawWeights) {
+    std::vector<double> out(contest.entries.size(), 0.0);
+    for (unsigned k = 0; k < contest.options.draws; ++k) {
+      Values cells = cellsOf(contest, drawValues ? draws.values(contest) : means);
+      if (drawValues) draws.fillIn(cells);
+      const auto totals = totalsOf(contest, cells, drawWeights ? draws.weights(weights) : weights);
+      shareFirst(meritOf(contest, totals), out);
+    }
+    for (double& chance : out) chance /= contest.options.draws;
+    return out;
+  };
+  const std::vector<double> measuring = chances(true, false);
+  const std::vector<double> weighing = chances(false, true);
+  const std::vector<double> both = chances(true, true);
+  for (std::size_t r = 0; r < placings.size(); ++r) placings[r].first = {measuring[r], weighing[r], both[r]};
+}
+
+bool differ(const std::vector<std::optional<ScoredValue>>& values) {
+  std::optional<double> first;
+  for (const auto& v : values) {
+    if (v && first && v->value != *first) return true;
+    if (v) first = v->value;
+  }
+  return false;
+}
+
+/// The currency of most graded entries with a price.
+std::string currencyOf(const ScoreTable& table) {
+  std::map<std::string, int> counts;
+  for (const Entry& entry : table.entries) {
+    if (entry.graded && entry.price) ++counts[entry.currency];
+  }
+  const auto most = std::max_element(counts.begin(), counts.end(),
+                                     [](const auto& a, const auto& b) { return a.second < b.second; });
+  return most == counts.end() ? std::string() : most->first;
+}
+
+/// Why an entry cannot be ranked; empty where it can.
+std::string whyLeft(const ScoreTable& table, std::size_t e, const std::vector<std::size_t>& wishes,
+                    const RankOptions& options, const std::string& currency) {
+  const Entry& entry = table.entries[e];
+  double known = 0.0;
+  double whole = 0.0;
+  std::string lacks;
+  for (const std::size_t w : wishes) {
+    whole += table.wishes[w].weight;
+    if (table.cells[w][e]) {
+      known += table.wishes[w].weight;
+    } else {
+      lacks += (lacks.empty() ? "" : ", ") + table.wishes[w].reading;
+    }
+  }
+  const bool halfIsEnough = options.halfIsEnough && options.scoring == Scoring::Points;
+  if (halfIsEnough ? known < 0.5 * whole || known == 0.0 : !lacks.empty()) return "not read: " + lacks;
+  if (!options.againstPrice) return {};
+  if (!entry.price || !(*entry.price > 0.0)) return "no price is noted";
+  if (entry.currency != currency)
+    return "its price is in " + (entry.currency.empty() ? "no named currency" : entry.currency) +
+           ", those of the others in " + currency;
+  return {};
+}
+
+/// Takes in the wishes that count, and the entries that can be ranked by them.
+Contest gather(const ScoreTable& table, const RankOptions& options, Ranking& out) {
+  Contest contest{table, options, {}, {}};
+  std::vector<std::size_t> wishes;
+  for (std::size_t w = 0; w < table.wishes.size(); ++w) {
+    if (!(table.wishes[w].weight > 0.0)) continue;
+    if (!gradedValues(table, w).empty()) {
+      wishes.push_back(w);
+    } else {
+      out.idle.push_back(table.wishes[w].reading);
+    }
+  }
+  const std::string currency = currencyOf(table);
+  for (std::size_t e = 0; e < table.entries.size(); ++e) {
+    if (!table.entries[e].graded) continue;
+    std::string why = whyLeft(table, e, wishes, options, currency);
+    if (why.empty()) {
+      contest.entries.push_back(e);
+    } else {
+      out.left.push_back({e, std::move(why)});
+    }
+  }
+  for (const std::size_t w : wishes) {
+    Column column{w, {}, {}};
+    for (const std::size_t e : contest.entries) column.values.push_back(table.cells[w][e]);
+    const auto curve = curveFor(table.wishes[w], gradedValues(table, w));
+    if (curve && (table.wishes[w].curve || differ(column.values))) {
+      column.curve = *curve;
+      contest.columns.push_back(std::move(column));
+    } else {
+      out.idle.push_back(table.wishes[w].reading);
+    }
+  }
+  return contest;
+}
+
+std::string whyNothing(const Contest& contest, const ScoreTable& table) {
+  const bool anyWeight =
+      std::any_of(table.wishes.begin(), table.wishes.end(), [](const Wish& w) { return w.weight > 0.0; });
+  if (table.wishes.empty()) return "there is no property to score by yet";
+  if (!anyWeight) return "every property has weight 0";
+  if (contest.entries.empty()) return "no graded rig has all that is scored by";
+  if (contest.entries.size() == 1) return "only one graded rig has all that is scored by";
+  if (contest.columns.empty()) return "the rigs do not differ in anything that is scored by";
+  return {};
+}
+
+}  // namespace
+
+std::vector<double> gradedValues(const ScoreTable& table, std::size_t wish) {
+  std::vector<double> out;
+  for (std::size_t e = 0; e < table.entries.size(); ++e) {
+    if (table.entries[e].graded && table.cells[wish][e]) out.push_back(table.cells[wish][e]->value);
+  }
+  return out;
+}
+
+std::vector<bool> notBeaten(const std::vector<double>& prices, const std::vector<double>& merits) {
+  std::vector<bool> out;
+  for (std::size_t i = 0; i < prices.size(); ++i) {
+    bool beaten = false;
+    for (std::size_t j = 0; j < prices.size(); ++j) {
+      beaten |= prices[j] <= prices[i] && merits[j] >= merits[i] &&
+                (prices[j] < prices[i] || merits[j] > merits[i]);
+    }
+    out.push_back(!beaten);
+  }
+  return out;
+}
+
+std::vector<double> placesOf(const std::vector<double>& goodness) {
+  std::vector<double> out;
+  for (const double own : goodness) {
+    const auto better = std::count_if(goodness.begin(), goodness.end(), [&](double g) { return g > own; });
+    const auto equal = std::count(goodness.begin(), goodness.end(), own);
+    out.push_back(static_cast<double>(better) + 0.5 * (static_cast<double>(equal) + 1.0));
+  }
+  return out;
+}
+
+std::optional<PointsCurve> curveFor(const Wish& wish, const std::vector<double>& values) {
+  if (wish.curve) return wish.curve;
+  if (values.empty()) return std::nullopt;
+  if (wish.direction == Direction::Target) {
+    double furthest = 0.0;
+    double nearest = 1e300;
+    for (const double v : values) {
+      furthest = std::max(furthest, std::abs(v - wish.target));
+      nearest = std::min(nearest, std::abs(v - wish.target));
+    }
+    if (!(furthest > nearest)) return std::nullopt;
+    return PointsCurve{furthest, {}, 0.0};
+  }
+  const auto [low, high] = std::minmax_element(values.begin(), values.end());
+  if (!(*high > *low)) return std::nullopt;
+  return wish.direction == Direction::More ? PointsCurve{*low, {}, *high} : PointsCurve{*high, {}, *low};
+}
+
+double pointsBy(const PointsCurve& curve, const Wish& wish, double value) {
+  if (wish.direction == Direction::Target) {
+    const double off = std::abs(value - wish.target);
+    if (!(curve.none > 0.0)) return off > 0.0 ? 0.0 : kMostPoints;
+    return kMostPoints * std::clamp(1.0 - off / curve.none, 0.0, 1.0);
+  }
+  const double half = curve.half.value_or(0.5 * (curve.none + curve.full));
+  const bool rising = curve.full >= curve.none;
+  const auto along = [rising](double from, double to, double v) {
+    if (from == to) return (rising ? v >= to : v <= to) ? 1.0 : 0.0;
+    return std::clamp((v - from) / (to - from), 0.0, 1.0);
+  };
+  return 0.5 * kMostPoints * (along(curve.none, half, value) + along(half, curve.full, value));
+}
+
+Ranking rank(const ScoreTable& table, const RankOptions& options) {
+  Ranking out;
+  const Contest contest = gather(table, options, out);
+  out.whyNone = whyNothing(contest, table);
+  if (!out.whyNone.empty()) return out;
+  const Values cells = cellsOf(contest, meansOf(contest));
+  const std::vector<double> totals = totalsOf(contest, cells, weightsOf(contest));
+  const std::vector<double> places = placesOf(meritOf(contest, totals));
+  for (std::size_t r = 0; r < contest.entries.size(); ++r) {
+    Placing placing{contest.entries[r], places[r], totals[r], {}, {}};
+    placing.cells.resize(table.wishes.size());
+    for (std::size_t c = 0; c < contest.columns.size(); ++c)
+      placing.cells[contest.columns[c].wish] = cells[c][r];
+    out.placings.push_back(std::move(placing));
+  }
+  findChances(contest, out.placings);
+  std::stable_sort(out.placings.begin(), out.placings.end(),
+                   [](const Placing& a, const Placing& b) { return a.place < b.place; });
+  return out;
+}
+
+}  // namespace fin

@@ -1,0 +1,75 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/comparison/score_table.h"
+
+namespace fin {
+
+/// How graded rigs are put in order.
+enum class Scoring {
+  Places,  ///< every property ranked, places added with their weights; the least wins
+  Points,  ///< 0 to 10 per property by its curve, weighted mean; the most wins
+};
+
+struct RankOptions {
+  Scoring scoring = Scoring::Places;
+  /// Places: the place of the price is added to the place over all. Points: points per unit of money.
+  bool againstPrice = false;
+  /// A rig counts that has half of the weight; else it needs every property that any rig has. What it lacks
+  /// is drawn anywhere between 0 and 10 points where its chances are found. With Scoring::Points only.
+  bool halfIsEnough = false;
+  unsigned draws = 4000;
+  unsigned seed = 1;
+};
+
+/// Chances of the first place; equals share it.
+struct Chances {
+  double byMeasuring = 0.0;  ///< values drawn within their uncertainty, weights as they stand
+  double byWeights = 0.0;    ///< every weight between half and double, values as they stand
+  double byBoth = 0.0;
+};
+
+struct Placing {
+  std::size_t entry = 0;
+  double place = 1.0;                        ///< equals share the mean of their places
+  double total = 0.0;                        ///< as the scoring says
+  std::vector<std::optional<double>> cells;  ///< by wish: places or points; none where it tells nothing
+  Chances first;
+};
+
+struct Ranking {
+  std::vector<Placing> placings;  ///< best first
+  struct Left {
+    std::size_t entry = 0;
+    std::string why;
+  };
+  std::vector<Left> left;  ///< graded, but not to be ranked
+  std::vector<std::string>
+      idle;             ///< readings of wishes that do not count, as nothing or no difference was read
+  std::string whyNone;  ///< why nothing is ranked; empty where something is
+};
+
+/// Ranks the graded entries. Values are drawn from normal distributions about the means with u95 as their 95
+/// % half-widths, independently; a scale that all share makes differences surer than that. A curve that the
+/// tester did not set goes from the worst to the best of the day and stays there while values are drawn.
+/// Exact shares of the draws; with 4000 they are good to 0.016 (95 %). Checked against closed forms for two
+/// rigs.
+Ranking rank(const ScoreTable& table, const RankOptions& options);
+
+/// By entry: no other is at least as cheap and as good (the greater merit) and better in one of both.
+std::vector<bool> notBeaten(const std::vector<double>& prices, const std::vector<double>& merits);
+
+/// 1 for the greatest; equals share the mean of their places.
+std::vector<double> placesOf(const std::vector<double>& goodness);
+/// 0 to 10.
+double pointsBy(const PointsCurve& curve, const Wish& wish, double value);
+/// Of all graded rigs that have one.
+std::vector<double> gradedValues(const ScoreTable& table, std::size_t wish);
+/// As set, or from the worst to the best of these values; none where they are all the same.
+std::optional<PointsCurve> curveFor(const Wish& wish, const std::vector<double>& values);
+
+}  // namespace fin

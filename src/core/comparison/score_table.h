@@ -1,0 +1,52 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/comparison/compared_passes.h"
+#include "core/comparison/wishes.h"
+
+namespace fin {
+
+/// A rig as it is judged.
+struct Entry {
+  std::string rig;
+  std::string model;
+  bool graded = true;
+  std::string whyNotGraded;
+  std::optional<double> price;
+  std::string currency;
+  std::optional<double> length_mm;
+};
+
+/// A rig's value of one property: the mean over its passes.
+struct ScoredValue {
+  double value = 0.0;
+  double u95 = 0.0;
+  std::size_t passes = 0;
+  std::string letters;  ///< shared by rigs that cannot be told apart; empty with one pass
+};
+
+struct ScoreTable {
+  std::vector<Entry> entries;
+  std::vector<Wish> wishes;
+  std::vector<std::optional<double>> speeds_mm_s;              ///< by wish: the pulls that count
+  std::vector<std::vector<std::optional<ScoredValue>>> cells;  ///< [wish][entry]
+};
+
+/// The unit of a reading of a pass or of a ladder; empty for what is neither.
+std::string_view unitOf(std::string_view reading);
+
+/// The speed at which most rigs with this reading were pulled (of equals the one with most passes); none
+/// where nothing was pulled.
+std::optional<double> commonSpeed(const std::vector<ComparedPass>& passes, std::string_view reading);
+
+/// Every rig's value of every wish, as compare() gives it. A rig with one pass cannot tell how its passes
+/// scatter, so it is as unsure as the scatter of the others says, where they have two and more. Onset and
+/// blow-out come from the rig's ladder.
+ScoreTable tableFor(const std::vector<ComparedPass>& passes, std::vector<Entry> entries,
+                    std::vector<Wish> wishes);
+
+}  // namespace fin

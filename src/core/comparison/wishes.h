@@ -1,0 +1,71 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/comparison/compared_passes.h"
+
+namespace fin {
+
+/// Which way a reading is wanted. What one tester wants is a fault to another, so it is theirs to say.
+enum class Direction { More, Less, Target };
+
+/// Where on a reading 0, 5 and 10 points lie, in the reading's unit; straight between them and level beyond.
+/// With a target 10 points lie on it, and `none` is how far off 0 points are (`full` is not used).
+struct PointsCurve {
+  double none = 0.0;
+  std::optional<double> half;  ///< halfway where it is not said
+  double full = 0.0;
+
+  friend bool operator==(const PointsCurve&, const PointsCurve&) = default;
+};
+
+/// One property that a tester scores by.
+struct Wish {
+  std::string reading;
+  Direction direction = Direction::More;
+  double target = 0.0;  ///< only with Direction::Target, in the reading's unit
+  double weight = 1.0;  ///< 2 counts double, 0 does not count
+  /// Only pulls of about this speed; none takes the speed at which most rigs were pulled.
+  std::optional<double> speed_mm_s;
+  std::optional<PointsCurve> curve;  ///< none: from the worst of the day to the best
+
+  friend bool operator==(const Wish&, const Wish&) = default;
+};
+
+/// What a lure may be for, as a set of wanted readings.
+struct Purpose {
+  std::string name;
+  std::vector<Wish> wishes;
+
+  friend bool operator==(const Purpose&, const Purpose&) = default;
+};
+/// Slow roll, fast search, deep hop, hover on the pause, and so on: to be edited and added to.
+std::vector<Purpose> usualPurposes();
+
+/// The readings that the day's passes can be scored by without a word from the tester: of the protocol that
+/// most rigs were read by, those that as many rigs have, each in its usual direction.
+std::vector<Wish> proposedWishes(const std::vector<ComparedPass>& passes);
+/// In the direction it is usually wanted; more, where there is no usual one.
+Wish usualWish(std::string_view reading);
+
+/// What the tester decides by. A value: undo swaps whole ones.
+struct VerdictPlan {
+  std::vector<Wish> wishes;  ///< none: as proposed
+  std::vector<Purpose> purposes = usualPurposes();
+  double prey_mm = 80.0;      ///< length of what the fish eat
+  std::string pricesFrom;     ///< when and where prices were noted
+  std::string interest;       ///< the testers' interest, declared in the report
+  std::string conclusion;     ///< in the tester's own words
+  bool correctDrift = false;  ///< by the control rig
+
+  friend bool operator==(const VerdictPlan&, const VerdictPlan&) = default;
+};
+
+std::string_view toString(Direction direction);
+std::optional<Direction> directionNamed(std::string_view text);
+
+}  // namespace fin

@@ -1,0 +1,37 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QLabel>
+
+#include "window_fixture.h"
+
+namespace fin::app {
+
+/// A log whose passes were read already, with readings as a test wants them.
+class ReadDayTest : public WindowTest {
+ protected:
+  /// A pass of a rig of plan_, with a file that stands for its clip; planned ones are done.
+  RowId keep(Log& log, RowId rig, const std::string& title, Protocol protocol, std::vector<Reading> readings,
+             bool planned) {
+    const auto clip = folder_ / (title + ".mp4");
+    test::write(clip, title);
+    PassRequest request;
+    request.clip = clip;
+    request.protocol = protocol;
+    request.rigName = plan_.rack.fullName(*plan_.rack.rig(rig));
+    const RowId id = *log.addPass(title, request);
+    if (planned) {
+      PlannedPass made{.id = static_cast<RowId>(plan_.sheet.size() + 1), .rig = rig, .protocol = protocol};
+      made.state = PassState::Done;
+      plan_.sheet.push_back(made);
+      EXPECT_TRUE(log.assign(id, made.id, "top"));
+    }
+    EXPECT_TRUE(log.saveReadings(id, {std::move(readings), {}}));
+    return id;
+  }
+  QString text(const char* label) { return find<QLabel>(label)->text(); }
+
+  DayPlan plan_;
+};
+
+}  // namespace fin::app

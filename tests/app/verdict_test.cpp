@@ -1,0 +1,222 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The Verdict driven as a person drives it, on a day whose readings are known.
+#include <qcustomplot.h>
+#include <QComboBox>
+#include <QFile>
+#include <QListWidget>
+#include <QTableWidget>
+#include <QTextBrowser>
+#include <nlohmann/json.hpp>
+
+#include "app/look/unit_box.h"
+#include "read_day_fixture.h"
+
+namespace fin::app {
+namespace {
+
+enum RigOf : RowId { kWide = 11, kEven, kDear, kOurs };
+
+class VerdictTest : public ReadDayTest {
+ protected:
+  void SetUp() override {
+    auto log = Log::open(folder_ / "day.finlog");
+    ASSERT_TRUE(log) << log.error().message;
+    plan_.name = "A day";
+    plan_.questions = {"wobble"};
+    plan_.rack.models = {{.id = 1, .name = "Wide", .length_mm = 60.0, .price = 10.0, .currency = "EUR"},
+                         {.id = 2, .name = "Even", .length_mm = 90.0, .price = 8.0, .currency = "EUR"},
+                         {.id = 3, .name = "Dear", .length_mm = 110.0, .price = 40.0, .currency = "EUR"},
+                         {.id = 4, .name = "Ours", .graded = false, .whyNotGraded = "we made it"}};
+    plan_.rack.rigs = {{.id = kWide, .model = 1},
+                       {.id = kEven, .model = 2},
+                       {.id = kDear, .model = 3},
+                       {.id = kOurs, .model = 4}};
+    // Wide is widest, Even the steadiest, Dear second in both; Ours would win everything.
+    for (const double by : {-0.2, 0.0, 0.2}) {
+      pull(**log, kWide, 40.0 + by, 9.0 + by);
+      pull(**log, kEven, 20.0 + by, 3.0 + by);
+      pull(**log, kDear, 32.0 + by, 5.0 + by);
+      pull(**log, kOurs, 60.0 + by, 1.0 + by);
+    }
+    keep(**log, kEven, "even falls", Protocol::Fall, {{"fall_rate", 90.0, "mm/s", 2.0, 60.0}}, true);
+    keep(**log, kDear, "dear falls", Protocol::Fall, {{"fall_rate", 160.0, "mm/s", 2.0, 60.0}}, true);
+    ASSERT_TRUE((*log)->savePlan(plan_));
+    log->reset();
+    openWindow();
+    QTest::keyClick(window_.get(), Qt::Key_5, Qt::ControlModifier);
+  }
+  void pull(Log& log, RowId rig, double angle, double variation) {
+    keep(log, rig, "pull " + std::to_string(plan_.sheet.size() + 1), Protocol::Retrieve,
+         {{"travel_speed", 200.0, "mm/s", 2.0, 100.0},
+          {"wobble_angle", angle, "deg", 0.3, 12.0},
+          {"cycle_variation", variation, "%", 0.3, 12.0}},
+         true);
+  }
+  /// Of the page that is to be seen: the pages of one kind share their names.
+  template <class T>
+  T* seen(const char* name) {
+    for (T* widget : window_->findChildren<T*>(name)) {
+      if (widget->isVisible()) return widget;
+    }
+    ADD_FAILURE() << name << " is not to be seen";
+    return nullptr;
+  }
+  QString said(const char* label) { return seen<QLabel>(label)->text(); }
+  QStringList order() {
+    QStringList out;
+    auto* table = seen<QTableWidget>("ranking");
+    for (int row = 0; row < table->rowCount(); ++row)
+      out += table->item(row, 0)->text() + " " + table->item(row, 1)->text().section('\n', 0, 0);
+    return out;
+  }
+  void pick(QComboBox* box, const QString& text) {
+    box->setCurrentIndex(box->findText(text));
+    ASSERT_EQ(box->currentText(), text);
+    emit box->activated(box->currentIndex());
+  }
+};
+
+TEST_F(VerdictTest, AddsPlacesAndSaysHowFirmTheyAre) {
+  // Wobble: Wide 1, Dear 2, Even 3. Unevenness: Even 1, Dear 2, Wide 3. All add to 4.
+  EXPECT_EQ(order(), (QStringList{"2 Wide", "2 Even", "2 Dear", QString(QChar(0x2013)) + " Ours"}));
+  EXPECT_EQ(said("firstPlace"), "Wide and Even and Dear share the first place");
+  EXPECT_TRUE(said("firmness").startsWith("Too close to call")) << said("firmness").toStdString();
+  EXPECT_TRUE(said("verdictWords").contains("Ours is shown, not graded: we made it"));
+  // The steadiness counts double: Even 3 + 2, Dear 2 + 4, Wide 1 + 6.
+  seen<QListWidget>("wishes")->setCurrentRow(1);
+  pick(seen<QComboBox>("weight"), "counts double");
+  EXPECT_EQ(order().front(), "1 Even");
+  EXPECT_EQ(said("firstPlace"), "Even comes first");
+  press("undo");
+  EXPECT_EQ(order().front(), "2 Wide");
+  press("redo");
+  // It is in the log.
+  openWindow();
+  QTest::keyClick(window_.get(), Qt::Key_5, Qt::ControlModifier);
+  EXPECT_EQ(order().front(), "1 Even");
+}
+
+TEST_F(VerdictTest, TurnsTheWayThatIsWanted) {
+  // Less wobble is wanted: Even is first in both.
+  seen<QListWidget>("wishes")->setCurrentRow(0);
+  pick(seen<QComboBox>("wanted"), "less");
+  EXPECT_EQ(said("firstPlace"), "Even comes first");
+  EXPECT_TRUE(said("firmness").startsWith("The order is firm")) << said("firmness").toStdString();
+  // Near 31: Dear is next to it.
+  pick(seen<QComboBox>("wanted"), "near a target");
+  typeInto(seen<UnitBox>("target"), "31");
+  EXPECT_TRUE(seen<QTableWidget>("ranking")->item(0, 2)->text().startsWith("1.")) << "of Dear, or of Even";
+  EXPECT_EQ(said("firstPlace"), "Dear comes first");
+}
+
+TEST_F(VerdictTest, GivesPointsByTheTestersCurve) {
+  press("verdictPoints");
+  // As the day gives: Wide 10 and 0, Even 0 and 10, Dear 6 and 6.67.
+  EXPECT_EQ(order().front(), "1 Dear");
+  EXPECT_EQ(seen<QTableWidget>("ranking")->item(0, 4)->text(), "6.33");
+  seen<QListWidget>("wishes")->setCurrentRow(0);
+  typeInto(seen<UnitBox>("pointsNone"), "30");
+  EXPECT_TRUE(seen<QCheckBox>("ownCurve")->isChecked());
+  // 0 points at 30, 5 at 30 as it stood halfway, 10 at 40: Dear has 5 + 5 · 0.2.
+  typeInto(seen<UnitBox>("pointsHalf"), "35");
+  EXPECT_TRUE(seen<QTableWidget>("ranking")->findItems("2 points", Qt::MatchContains).size() == 1)
+      << "2 of 10 on the way to 35";
+}
+
+TEST_F(VerdictTest, WeighsPlacesAgainstThePrice) {
+  press("verdictPrice");
+  // Places are equal, so the price decides: Even 8, Wide 10, Dear 40.
+  EXPECT_EQ(order().first(3), (QStringList{"1 Even", "2 Wide", "3 Dear"}));
+  EXPECT_TRUE(find<QCustomPlot>("pricePlot")->xAxis->label().contains("EUR"));
+  EXPECT_TRUE(said("firstPlace").startsWith("Even"));
+}
+
+TEST_F(VerdictTest, SaysWhatEachIsFor) {
+  press("verdictPurpose");
+  auto* table = seen<QTableWidget>("purposes");
+  const auto rowOf = [&](const QString& purpose) {
+    return table->findItems(purpose, Qt::MatchExactly).front()->row();
+  };
+  EXPECT_EQ(table->item(rowOf("Deep hop"), 1)->text(), "Dear");
+  EXPECT_TRUE(table->item(rowOf("Deep hop"), 3)->text().contains("fall rate 160 ± 2")) << "the reason";
+  EXPECT_EQ(table->item(rowOf("Hover on the pause"), 1)->text(), "nothing yet");
+  EXPECT_TRUE(table->item(rowOf("Hover on the pause"), 3)->text().contains("drift in the pause"));
+  // One of the tester's own.
+  press("addPurpose");
+  typeInto(seen<QLineEdit>("purposeName"), "Under the ice");
+  auto* add = seen<QComboBox>("addWish");
+  pick(add, "Unevenness of the wobble");
+  EXPECT_EQ(table->item(rowOf("Under the ice"), 1)->text(), "Even");
+  press("removePurpose");
+  EXPECT_TRUE(table->findItems("Under the ice", Qt::MatchExactly).empty());
+  press("undo");
+  EXPECT_EQ(table->item(rowOf("Under the ice"), 1)->text(), "Even");
+}
+
+TEST_F(VerdictTest, TellsWhatCanBePulledTogether) {
+  press("verdictTogether");
+  EXPECT_EQ(said("togetherHeading"), "4 rigs can be pulled together at 190 mm/s to 210 mm/s");
+  auto* order = seen<QListWidget>("dayOrder");
+  EXPECT_TRUE(order->item(0)->text().contains("Dear, 110")) << "of equal speed the biggest";
+  press("orderByPrey");
+  EXPECT_TRUE(order->item(0)->text().contains("Even, 90")) << "nearest to 80 mm";
+  typeInto(seen<UnitBox>("prey"), "60");
+  EXPECT_TRUE(order->item(0)->text().contains("Wide, 60"));
+}
+
+TEST_F(VerdictTest, LeadsFromAPropertyToItsPasses) {
+  auto* table = seen<QTableWidget>("ranking");
+  table->setFocus();
+  table->setCurrentCell(0, 3);
+  QTest::keyClick(table, Qt::Key_Return);
+  ASSERT_TRUE(window_->lineUp().isVisible());
+  EXPECT_EQ(find<QListWidget>("readingChoice")->currentItem()->text(), "Unevenness of the wobble");
+}
+
+TEST_F(VerdictTest, WritesAReportThatStandsAlone) {
+  press("verdictReport");
+  ASSERT_TRUE(waitFor([&] { return !window_->verdict().report().busy(); }));
+  find<QLineEdit>("interest")->setText("We made Ours.");
+  press("keepWords");
+  const QString page = find<QTextBrowser>("report")->toPlainText();
+  for (const char* part :
+       {"How wide and how fast does it work", "share the first place", "Even", "shown only", "32.0 ± 0.6 °",
+        "We made Ours.", "one tank is not a lake", "its clip is gone or cannot be read"})
+    EXPECT_TRUE(page.contains(part)) << part << "\n" << page.toStdString();
+  const auto read = [&](const char* name) {
+    const QString file = QString::fromStdString((folder_ / name).string());
+    window_->verdict().report().write(file);
+    QFile written(file);
+    EXPECT_TRUE(written.open(QIODevice::ReadOnly)) << name;
+    return written.readAll();
+  };
+  EXPECT_TRUE(read("report.pdf").startsWith("%PDF"));
+  const QByteArray html = read("report.html");
+  EXPECT_TRUE(html.contains("data:image/png;base64,"));
+  EXPECT_FALSE(html.contains("http")) << "nothing is fetched";
+  EXPECT_EQ(read("readings.csv").count('\n'), 1 + 12 * 3 + 2);
+  const auto json = nlohmann::json::parse(read("readings.json").toStdString());
+  EXPECT_EQ(json["format"], "agile-fin-passes/1");
+  EXPECT_EQ(json["passes"].size(), 14U);
+  EXPECT_EQ(json["passes"][0]["readings"][1]["value"], 39.8);
+  window_->verdict().report().write(QString::fromStdString((folder_ / "no" / "such.pdf").string()));
+  EXPECT_TRUE(text("reportDone").contains("cannot be written"));
+}
+
+TEST(EmptyVerdict, StaysUsefulAndInventsNothing) {
+  test::TemporaryFolder folder;
+  MainWindow window(*Log::open(folder / "day.finlog"));
+  window.show();
+  window.go(Place::Verdict);
+  for (const auto page :
+       {VerdictPlace::Page::Points, VerdictPlace::Page::Purpose, VerdictPlace::Page::Price,
+        VerdictPlace::Page::Together, VerdictPlace::Page::Report, VerdictPlace::Page::Places})
+    window.verdict().go(page);
+  for (QLabel* first : window.findChildren<QLabel*>("firstPlace")) {
+    EXPECT_EQ(first->text(), "No order yet: there is no property to score by yet");
+  }
+  EXPECT_TRUE(window.findChild<QLabel*>("togetherHeading")->text().contains("No rig was pulled"));
+}
+
+}  // namespace
+}  // namespace fin::app
