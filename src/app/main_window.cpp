@@ -28,6 +28,9 @@ QString keyTable() {
       {"4, H", QObject::tr("draw around the lure, around what is to be hidden")},
       {"E, X", QObject::tr("next doubtful stretch; foul from here, to here")},
       {"Arrows, Enter", QObject::tr("move the cross half a pixel (Shift: five), place it")},
+      {"T, Y, U", QObject::tr("a twitch starts here, is none, counts not")},
+      {",  .", QObject::tr("the nearest twitch's start a frame earlier, later")},
+      {"Q", QObject::tr("quiet from here, to here (sound)")},
       {"Esc", QObject::tr("put down what is in hand")},
       {"+, −, W", QObject::tr("nearer, further, whole picture")},
       {"Poolside: 1 … 5", QObject::tr("done, fouled, again, skip, note")},
@@ -89,6 +92,9 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
     go(Place::Bench);
   });
   addPlace(Place::LineUp, tr("Line-up"), lineUp_);
+  const auto tellCadence = [this] { bench_->setCadence(day_->plan().cadence); };
+  connect(day_, &DayDesk::planChanged, this, tellCadence);
+  tellCadence();
   verdict_ = new VerdictPlace(*deciding_, *read_);
   connect(verdict_, &VerdictPlace::readingWanted, this, [this](const std::string& reading) {
     go(Place::LineUp);

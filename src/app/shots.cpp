@@ -103,6 +103,7 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
                      window_.lineUp().studied().want(some);
                      whenOpen_ = [this] { window_.lineUp().inStep().goTo(1.1); };
                    }});
+  lineUp("line-up-laid-over.png", LineUpPlace::Page::Overlay);
   lineUp("line-up-compared.png", LineUpPlace::Page::Spread);
   lineUp("line-up-ladder.png", LineUpPlace::Page::Ladder);
   lineUp("line-up-weight.png", LineUpPlace::Page::Weight);

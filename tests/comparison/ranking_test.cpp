@@ -128,14 +128,20 @@ TEST(Ranking, KnowsWhatIsNotBeatenAtItsPrice) {
 }
 
 TEST(Ranking, InventsNoRank) {
-  ScoreTable t = table({wish(More), wish(Less)}, {{value(1), value(2), value(3)}, {value(1), {}, value(2)}});
+  ScoreTable t = table({wish(More), wish(Less)},
+                       {{value(1), value(2), value(3), {}}, {value(1), {}, value(2), value(4)}});
   t.wishes[1].reading = "s";
   t.entries[2].graded = false;
   Ranking r = rank(t, {});
   EXPECT_TRUE(r.placings.empty());
   EXPECT_EQ(r.whyNone, "only one graded rig has all that is scored by");
-  ASSERT_EQ(r.left.size(), 1U);
+  ASSERT_EQ(r.left.size(), 2U);
   EXPECT_EQ(r.left[0].why, "not read: s");
+  // With only one rig left to have it, it compares nothing and keeps nobody out.
+  t.entries[3].graded = false;
+  r = rank(t, {});
+  EXPECT_EQ(r.idle, (std::vector<std::string>{"s"}));
+  EXPECT_EQ(r.placings.size(), 2U);
   for (Wish& w : t.wishes) w.weight = 0.0;
   EXPECT_EQ(rank(t, {}).whyNone, "every property has weight 0");
   EXPECT_EQ(rank(ScoreTable{}, {}).whyNone, "there is no property to score by yet");
@@ -145,16 +151,15 @@ TEST(Ranking, InventsNoRank) {
 }
 
 TEST(Ranking, TakesHalfForEnoughWhereAskedAndCountsTheRestAsUnknown) {
-  ScoreTable t = table({wish(More, 2.0), wish(More)}, {{value(2), value(1)}, {{}, value(1)}});
-  t.cells[1][0].reset();
-  t.wishes[1].curve = PointsCurve{0.0, {}, 1.0};
+  ScoreTable t = table({wish(More, 2.0), wish(More)}, {{value(2), value(1), {}}, {{}, value(1), value(0)}});
   const Ranking r = rank(t, {.scoring = Scoring::Points, .halfIsEnough = true, .draws = 40000});
   // a: 10 points for the known two thirds; b: (0 + 10) / 3. Anything for the rest leaves a first.
   EXPECT_EQ(orderOf(r), "ab");
   EXPECT_EQ(r.placings[0].total, 10.0);
   EXPECT_FALSE(r.placings[0].cells[1]);
   EXPECT_EQ(r.placings[0].first.byMeasuring, 1.0);
-  EXPECT_EQ(rank(t, {.halfIsEnough = true}).left.size(), 1U) << "places need everything";
+  ASSERT_EQ(r.left.size(), 1U) << "c has but a third of the weight";
+  EXPECT_EQ(rank(t, {.halfIsEnough = true}).left.size(), 2U) << "places need everything";
 }
 
 ComparedPass pass(std::int64_t id, const char* rig, double speed, std::vector<Reading> readings) {

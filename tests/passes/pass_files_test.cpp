@@ -35,6 +35,25 @@ TEST(PassRequest, ComesBackFromItsOwnJson) {
   EXPECT_EQ(*again, *request);
 }
 
+TEST(PassRequest, KeepsWhatWasSaidOfTwitches) {
+  const auto request = parsePassRequest(
+      with("\"first_frame\"",
+           "\"twitches\": {\"starts_s\": [0.5, 1.25], \"left_out_s\": [1.25]}, \"first_frame\""),
+      ".");
+  ASSERT_TRUE(request) << request.error().message;
+  EXPECT_EQ(request->twitches, (TwitchStarts{{0.5, 1.25}, {1.25}}));
+  EXPECT_EQ(*parsePassRequest(writePassRequest(*request, "."), "."), *request);
+  for (const char* wrong : {"[1.25, 0.5], \"left_out_s\": []", "[0.5], \"left_out_s\": [0.7]", "[\"x\"]"}) {
+    const auto refused = parsePassRequest(
+        with("\"first_frame\"", std::string("\"twitches\": {\"starts_s\": ") + wrong + "}, \"first_frame\""),
+        ".");
+    ASSERT_FALSE(refused) << wrong;
+    EXPECT_TRUE(refused.error().message.find("twitches") != std::string::npos ||
+                refused.error().message.find("starts_s") != std::string::npos)
+        << refused.error().message;
+  }
+}
+
 struct Wrong {
   const char* from;
   const char* to;

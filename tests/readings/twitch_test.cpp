@@ -131,6 +131,57 @@ TEST(Twitch, RefusesWhatADeadStopDoesNotShow) {
   EXPECT_EQ(set.find("spring_back_time"), nullptr);
 }
 
+TEST(Twitch, TakesTheStartsAsAPersonPutThemRight) {
+  const PassNeeds kSeen{Protocol::Twitch, View::Side, {MarkName::Nose, MarkName::Tail}, true, false, false};
+  Jerks jerks;
+  jerks.aside = [](int i) { return i == 2 ? 60.0 : 0.0; };  // one that went wrong
+  const PassTraces traces = jerks.traces();
+  const auto read = [&](const std::optional<TwitchStarts>& said) {
+    ReadingSheet sheet;
+    readTwitch(traces, Protocol::Twitch, View::Side, sheet, said);
+    return sheet;
+  };
+  ReadingSheet found = read({});
+  ASSERT_EQ(found.evidence().twitches.size(), 5U);
+  TwitchStarts said;
+  for (const TwitchSpan& twitch : found.evidence().twitches) said.starts_s.push_back(twitch.span.from_s);
+  said.turn(2.7);
+  ReadingSheet without = read(said);
+  EXPECT_TRUE(without.evidence().twitches[2].leftOut);
+  const ReadingSet all = found.complete(kSeen);
+  const ReadingSet four = without.complete(kSeen);
+  EXPECT_EQ(valueOf(all, "twitch_count"), 5.0);
+  EXPECT_EQ(valueOf(four, "twitch_count"), 4.0);
+  EXPECT_GT(valueOf(all, "dart_spread"), 5.0);
+  EXPECT_LT(valueOf(four, "dart_spread"), 1.0);
+  EXPECT_EQ(valueOf(four, "twitch_interval"), valueOf(all, "twitch_interval")) << "the cadence is as it was";
+  said.remove(4.9);
+  said.add(3.0);
+  ReadingSheet moved = read(said);
+  EXPECT_EQ(moved.evidence().twitches.size(), 5U);
+  EXPECT_EQ(moved.evidence().twitches[3].span.from_s, 3.0);
+}
+
+TEST(TwitchStarts, AreMovedBetweenTheirNeighboursOnly) {
+  TwitchStarts starts{{1.0, 2.0, 3.0}, {2.0}};
+  starts.move(2.1, 9.0);
+  EXPECT_NEAR(starts.starts_s[1], 2.98, 1e-9);
+  EXPECT_TRUE(starts.leavesOut(starts.starts_s[1])) << "it is still the one that does not count";
+  starts.add(1.01);
+  EXPECT_EQ(starts.starts_s.size(), 3U) << "there is one already";
+  starts.add(0.2);
+  EXPECT_EQ(starts.starts_s.front(), 0.2);
+  starts.turn(2.9);
+  EXPECT_TRUE(starts.leftOut_s.empty());
+  starts.move(3.0, 7.0);
+  EXPECT_EQ(starts.starts_s.back(), 7.0);
+  TwitchStarts none;
+  none.remove(1.0);
+  none.move(1.0, 2.0);
+  none.turn(1.0);
+  EXPECT_EQ(none, TwitchStarts{});
+}
+
 TEST(Twitch, RefusesAWindowWithoutATwitchAndSaysSo) {
   Jerks still;
   still.starts_s.clear();

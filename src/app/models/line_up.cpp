@@ -9,12 +9,30 @@
 namespace fin::app {
 namespace {
 
+constexpr double kUnequalCadence = 1.1;
+
 /// "braid / wire"; nothing where all are the same.
 QString unlike(const std::set<std::string>& values) {
   if (values.size() < 2) return {};
   QStringList out;
   for (const std::string& v : values) out += v.empty() ? QObject::tr("not said") : QString::fromStdString(v);
   return out.join(" / ");
+}
+
+/// Twitches at another pace are another test.
+QString unequalCadence(const std::vector<ComparedPass>& passes) {
+  double least = 1e300;
+  double most = 0.0;
+  for (const ComparedPass& pass : passes) {
+    const auto interval = numberIn(pass.readings, "twitch_interval");
+    if (!interval) continue;
+    least = std::min(least, *interval);
+    most = std::max(most, *interval);
+  }
+  if (most <= kUnequalCadence * least) return {};
+  return QObject::tr("Worked at a different cadence: %1 to %2 s from twitch to twitch.")
+      .arg(least, 0, 'f', 2)
+      .arg(most, 0, 'f', 2);
 }
 
 }  // namespace
@@ -119,6 +137,7 @@ QStringList LineUp::differencesFor(std::string_view reading, std::optional<doubl
     out += tr("Pulled at different speeds: about %1 to %2.")
                .arg(spokenSpeed(speeds.front(), day_.units()), spokenSpeed(speeds.back(), day_.units()));
   }
+  if (const QString uneven = unequalCadence(shown); !uneven.isEmpty()) out += uneven;
   const std::pair<QString, QString> unequal[] = {{tr("Line"), unlike(lines)},
                                                  {tr("Line strength, kg"), unlike(strengths)},
                                                  {tr("Swivel or snap"), unlike(links)}};

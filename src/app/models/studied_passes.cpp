@@ -16,8 +16,8 @@ std::optional<double> instantIn(const StudiedPass& pass, Instant instant) {
   if (!pass.result) return std::nullopt;
   const PassResult& result = *pass.result;
   const auto twitch = [&](std::size_t n) {
-    return n < result.evidence.twitches_s.size() ? std::optional(result.evidence.twitches_s[n])
-                                                 : std::nullopt;
+    const auto& twitches = result.evidence.twitches;
+    return n < twitches.size() ? std::optional(twitches[n].span.from_s) : std::nullopt;
   };
   switch (instant) {
     case Instant::RunBegins:
@@ -28,6 +28,8 @@ std::optional<double> instantIn(const StudiedPass& pass, Instant instant) {
       return twitch(0);
     case Instant::SecondTwitch:
       return twitch(1);
+    case Instant::Stop:
+      return result.evidence.stop_s;
   }
   return std::nullopt;
 }

@@ -29,7 +29,7 @@ struct StudiedPass {
 };
 
 /// Instants that passes can be laid beside each other by.
-enum class Instant { RunBegins, TouchDown, FirstTwitch, SecondTwitch };
+enum class Instant { RunBegins, TouchDown, FirstTwitch, SecondTwitch, Stop };
 /// On the pass's own true time; none where it has no such instant.
 std::optional<double> instantIn(const StudiedPass& pass, Instant instant);
 

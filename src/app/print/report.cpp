@@ -30,7 +30,7 @@ QString row(const QStringList& cells, const char* tag = "td") {
 }
 
 QString table(const QStringList& heads, const QString& rows) {
-  return "<table border='1' cellspacing='0' cellpadding='4' width='100%'>" + row(heads, "th") + rows +
+  return "<table border='1' cellspacing='0' cellpadding='4' width='98%'>" + row(heads, "th") + rows +
          "</table>";
 }
 
@@ -81,7 +81,7 @@ class Report {
     return "<!DOCTYPE html><html lang='en'><head><meta charset='utf-8'><title>" + name +
            "</title><style>body { font-family: Inter, sans-serif; max-width: 900px; margin: 24px auto; "
            "color: "
-           "#1e262c; background: #fdfbf6; } table { border-collapse: collapse; font-size: 90%; } td, th { "
+           "#1e262c; } table { border-collapse: collapse; font-size: 90%; } td, th { "
            "text-align: left; vertical-align: top; } th { background: #efe8da; } img { max-width: "
            "100%; }</style></head><body><h1>" +
            name + "</h1>";
@@ -149,7 +149,7 @@ class Report {
     }
     if (rows.isEmpty()) return {};
     return section(QObject::tr("What each is for"),
-                   fin::app::table({QObject::tr("For"), QObject::tr("Take"), QObject::tr("First in"),
+                   fin::app::table({QObject::tr("For"), QObject::tr("Take"), QObject::tr("Chance"),
                                     QObject::tr("Because of")},
                                    rows) +
                        paragraph(QObject::tr("Purposes for which no two rigs were read are left out.")));
@@ -216,7 +216,7 @@ class Report {
         line += QObject::tr("; except: %1").arg(QString::fromStdString(held.exception));
       lines += line;
     }
-    lines += QObject::tr("Water: %1 °C, %2 g/kg salt.")
+    lines += QObject::tr("The water as entered: %1 °C, %2 g/kg salt.")
                  .arg(plainNumber(day_.water.temperature_C, 1), plainNumber(day_.water.salinity_g_kg, 1));
     return section(QObject::tr("Held equal"), list(lines));
   }
@@ -229,10 +229,11 @@ class Report {
       const auto speed = commonSpeed(passes, reading);
       std::vector<RigValues> values;
       for (const ComparedRig& rig : valuesOf(passes, reading, speed)) values.push_back(numbersOf(rig));
+      QString name = "<b>" + spokenName(std::string_view(reading)).toHtmlEscaped() + "</b>";
       for (const RigMean& rig : compare(values).rigs) {
-        rows += row({spokenName(std::string_view(reading)).toHtmlEscaped(), escaped(rig.rig),
-                     spokenAs(reading, rig.mean, rig.u95, units_), QString::number(rig.passes),
-                     QString::fromStdString(rig.letters)});
+        rows += row({name, escaped(rig.rig), spokenAs(reading, rig.mean, rig.u95, units_),
+                     QString::number(rig.passes), QString::fromStdString(rig.letters)});
+        name.clear();
       }
     }
     if (rows.isEmpty()) return {};
@@ -289,8 +290,9 @@ class Report {
       lines += QObject::tr("%1 left out.")
                    .arg(counted(lineUp.fouled(), QObject::tr("fouled pass"), QObject::tr("fouled passes")));
     QStringList unequal;
-    for (const Wish& wish : table_.wishes) {
-      for (const QString& difference : lineUp.differencesFor(wish.reading)) {
+    for (std::size_t w = 0; w < table_.wishes.size(); ++w) {
+      for (const QString& difference :
+           lineUp.differencesFor(table_.wishes[w].reading, table_.speeds_mm_s[w])) {
         if (!unequal.contains(difference)) unequal += difference;
       }
     }

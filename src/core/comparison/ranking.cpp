@@ -13,6 +13,7 @@ namespace {
 
 constexpr double kNormal95 = 1.959964;
 constexpr double kMostPoints = 10.0;
+constexpr std::size_t kFewestRigs = 2;  ///< that something can be compared by
 
 /// A wish that counts, and the rigs' values of it in the order of Contest::entries.
 struct Column {
@@ -234,7 +235,7 @@ Contest gather(const ScoreTable& table, const RankOptions& options, Ranking& out
   std::vector<std::size_t> wishes;
   for (std::size_t w = 0; w < table.wishes.size(); ++w) {
     if (!(table.wishes[w].weight > 0.0)) continue;
-    if (!gradedValues(table, w).empty()) {
+    if (gradedValues(table, w).size() >= kFewestRigs) {
       wishes.push_back(w);
     } else {
       out.idle.push_back(table.wishes[w].reading);

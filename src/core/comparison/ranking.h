@@ -49,7 +49,7 @@ struct Ranking {
   };
   std::vector<Left> left;  ///< graded, but not to be ranked
   std::vector<std::string>
-      idle;             ///< readings of wishes that do not count, as nothing or no difference was read
+      idle;  ///< readings of wishes that do not count: read of fewer than two rigs, or no difference
   std::string whyNone;  ///< why nothing is ranked; empty where something is
 };
 

@@ -187,10 +187,12 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
   }
   if (request.protocol == Protocol::Fall) readFall(result.traces, request.view, sheet);
   if (request.protocol == Protocol::Twitch || request.protocol == Protocol::Walk)
-    readTwitch(result.traces, request.protocol, request.view, sheet);
+    readTwitch(result.traces, request.protocol, request.view, sheet, request.twitches);
   if (request.protocol == Protocol::Rest) readRest(result.traces, bottomSlope_deg(request, *picture), sheet);
-  if (request.protocol == Protocol::Rest || request.protocol == Protocol::Skirt)
-    readSkirt(traceOutline(counting, result.time_s, geometry), sheet);
+  if (request.protocol == Protocol::Rest || request.protocol == Protocol::Skirt) {
+    result.outline = traceOutline(counting, result.time_s, geometry);
+    readSkirt(result.outline, sheet);
+  }
   if (request.protocol == Protocol::Sound) {
     if (auto ok = readSound(request, clip, *clock, sheet); !ok) return tl::unexpected(ok.error());
   }

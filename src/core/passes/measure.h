@@ -8,6 +8,7 @@
 #include "core/footage/kept_frames.h"
 #include "core/passes/pass_request.h"
 #include "core/readings/evidence.h"
+#include "core/readings/outline_traces.h"
 #include "core/readings/promise.h"
 #include "core/units/job_control.h"
 
@@ -19,6 +20,7 @@ struct PassResult {
   std::vector<double> time_s;  ///< true time of every frame of the track, from the clip's first frame
   std::string timeBasis;
   PassTraces traces;
+  OutlineTraces outline;  ///< with Protocol::Skirt and Rest
   ReadingSet readings;
   Evidence evidence;
   std::vector<std::string> warnings;

@@ -236,6 +236,24 @@ std::optional<QuietStretch> readQuiet(Object& pass) {
   return out;
 }
 
+std::vector<double> readTimes(Object& object, const char* key) {
+  std::vector<double> out;
+  const json* list = object.get(key);
+  if (list == nullptr) return out;
+  if (!list->is_array()) fail(key, "must be a list of times in seconds");
+  for (const json& value : *list) out.push_back(Object::toNumber(value, key));
+  return out;
+}
+
+std::optional<TwitchStarts> readTwitches(Object& pass) {
+  const json* value = pass.get("twitches");
+  if (value == nullptr) return std::nullopt;
+  Object object(*value, "twitches");
+  TwitchStarts out{readTimes(object, "starts_s"), readTimes(object, "left_out_s")};
+  object.nothingElse();
+  return out;
+}
+
 std::optional<Pull> readPull(Object& pass) {
   const json* value = pass.get("pull");
   if (value == nullptr) return std::nullopt;
@@ -286,6 +304,7 @@ PassRequest readPass(const json& root, const std::filesystem::path& folder) {
   out.firstFrame = pass.maybeFrame("first_frame").value_or(0);
   out.lastFrame = pass.maybeFrame("last_frame");
   out.quiet = readQuiet(pass);
+  out.twitches = readTwitches(pass);
   readRig(pass, out);
   pass.nothingElse();
   return out;
@@ -380,6 +399,8 @@ std::string writePassRequest(const PassRequest& request, const std::filesystem::
   if (request.lastFrame) out["last_frame"] = *request.lastFrame;
   if (request.quiet)
     out["quiet"] = {{"from_s", request.quiet->from.value()}, {"to_s", request.quiet->to.value()}};
+  if (request.twitches)
+    out["twitches"] = {{"starts_s", request.twitches->starts_s}, {"left_out_s", request.twitches->leftOut_s}};
   if (!request.rigName.empty() || !request.rigNote.empty()) {
     out["rig"] = {{"name", request.rigName}, {"note", request.rigNote}};
   }

@@ -106,6 +106,15 @@ Result<void> validate(const PassRequest& request, Stage stage) {
   if (request.quiet && !(request.quiet->to > request.quiet->from)) {
     return wrong("quiet", "it ends before it starts");
   }
+  if (request.twitches) {
+    const std::vector<double>& starts = request.twitches->starts_s;
+    if (std::adjacent_find(starts.begin(), starts.end(), std::greater_equal<>()) != starts.end())
+      return wrong("twitches", "their starts must rise");
+    for (const double out : request.twitches->leftOut_s) {
+      if (std::find(starts.begin(), starts.end(), out) == starts.end())
+        return wrong("twitches", "what is left out must be one of the starts");
+    }
+  }
   for (const auto& [line, key] :
        {std::pair{&request.plumb, "plumb"}, {&request.waterline, "waterline"}, {&request.bottom, "bottom"}}) {
     if (auto ok = checkLine(*line, key); !ok) return ok;

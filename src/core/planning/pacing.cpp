@@ -33,6 +33,22 @@ std::size_t Cadence::beatFrom(Seconds time) const {
   return n;
 }
 
+std::optional<KeptCadence> keptTo(const Cadence& cadence, const std::vector<double>& starts_s) {
+  if (starts_s.size() < 3 || !cadence.validate()) return std::nullopt;
+  KeptCadence out;
+  double squares = 0.0;
+  for (std::size_t i = 1; i < starts_s.size(); ++i) {
+    const double interval = starts_s[i] - starts_s[i - 1];
+    const double within = interval / cadence.between.value() - 1.0;
+    const double over = interval / cadence.pause.value() - 1.0;
+    const double off = cadence.twitches > 1 && std::abs(within) < std::abs(over) ? within : over;
+    squares += off * off;
+    ++out.intervals;
+  }
+  out.off_percent = 100.0 * std::sqrt(squares / static_cast<double>(out.intervals));
+  return out;
+}
+
 Result<double> handleTurnsPerMinute(MillimetresPerSecond speed, Millimetres linePerTurn) {
   if (!(speed.value() > 0.0) || !(linePerTurn.value() > 0.0)) {
     return failure(ErrorCode::BadRequest, "speed and line a turn must be more than zero");

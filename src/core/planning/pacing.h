@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <optional>
 #include <vector>
 
 #include "core/units/quantity.h"
@@ -25,6 +26,15 @@ struct Cadence {
 
   friend bool operator==(const Cadence&, const Cadence&) = default;
 };
+
+/// How a hand kept to the beat.
+struct KeptCadence {
+  double off_percent = 0.0;  ///< root mean square of its intervals' distance from the beat's, over the beat's
+  std::size_t intervals = 0;
+};
+/// Every interval between two starts is held against the nearer of the two that the cadence has, within a
+/// group and over a pause. None from fewer than two intervals.
+std::optional<KeptCadence> keptTo(const Cadence& cadence, const std::vector<double>& starts_s);
 
 /// Handle turns a minute for a pull: 60 · speed / line a turn. Errors: BadRequest for values that are not
 /// positive.

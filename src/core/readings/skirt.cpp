@@ -121,6 +121,7 @@ void readSkirt(const OutlineTraces& traces, ReadingSheet& sheet) {
       sheet.refuse(name, "the lure does not come to a stop in view; pull, then let it lie");
     return;
   }
+  sheet.evidence().stop_s = *stop;
   const double start = traces.area.t_s.front();
   const Series moving = traces.area.between(start, start + kMovingShare * (*stop - start));
   const double end = traces.area.t_s.back();

@@ -197,7 +197,7 @@ Measured measure(const PassTraces& traces, const Motion& motion, const std::vect
   for (std::size_t i = 0; i < twitches.size(); ++i) {
     const Twitch& t = twitches[i];
     const double along = valueAt(motion.along, t.furthest_s) - valueAt(motion.along, t.start_s);
-    if (along <= 0.0) continue;
+    if (along <= 0.0 || t.leftOut) continue;
     const double aside = valueAt(motion.up, t.furthest_s) - valueAt(motion.up, t.start_s);
     out.advance.push_back(along);
     out.heading_rad.push_back(std::atan2(aside, along));
@@ -205,7 +205,7 @@ Measured measure(const PassTraces& traces, const Motion& motion, const std::vect
     measureStop(motion, t, out);
     measureSpringBack(motion, t, along, out);
     measurePause(traces, t, face, out);
-    if (i + 1 < twitches.size())
+    if (i + 1 < twitches.size() && !twitches[i + 1].leftOut)
       out.rise.push_back(valueAt(motion.up, twitches[i + 1].start_s) - valueAt(motion.up, t.start_s));
   }
   return out;
@@ -249,7 +249,9 @@ void readCadence(const std::vector<Twitch>& twitches, TwitchSheet& out) {
   Values gaps;
   for (std::size_t i = 1; i < twitches.size(); ++i)
     gaps.push_back(twitches[i].start_s - twitches[i - 1].start_s);
-  out.give("twitch_count", static_cast<double>(twitches.size()), 0.0, static_cast<double>(twitches.size()));
+  const auto counting = static_cast<double>(
+      std::count_if(twitches.begin(), twitches.end(), [](const Twitch& t) { return !t.leftOut; }));
+  out.give("twitch_count", counting, 0.0, counting);
   const double frame_s = 1.0 / std::max(out.traces().frameRate_Hz, 1.0);
   out.median("twitch_interval", gaps, 0.5 * frame_s, "one twitch alone has no interval; film at least two");
   if (gaps.size() < 2) {
@@ -335,27 +337,31 @@ void readWalk(const Measured& m, TwitchSheet& out) {
 
 }  // namespace
 
-std::vector<Twitch> findTwitches(const PassTraces& traces) {
+std::vector<Twitch> findTwitches(const PassTraces& traces, const std::optional<TwitchStarts>& said) {
   const Motion motion = motionOf(traces);
   std::vector<Twitch> out;
-  for (const double start : startsOf(motion)) {
+  if (motion.along.empty()) return out;
+  for (const double start : said ? said->starts_s : startsOf(motion)) {
+    if (start < motion.along.t_s.front() || start >= motion.along.t_s.back()) continue;
     if (!out.empty()) out.back().end_s = start;
-    out.push_back({.start_s = start, .end_s = motion.along.t_s.back()});
+    out.push_back(
+        {.start_s = start, .leftOut = said && said->leavesOut(start), .end_s = motion.along.t_s.back()});
   }
   for (Twitch& twitch : out) lookInto(motion, twitch);
   return out;
 }
 
-void readTwitch(const PassTraces& traces, Protocol protocol, View view, ReadingSheet& sheet) {
+void readTwitch(const PassTraces& traces, Protocol protocol, View view, ReadingSheet& sheet,
+                const std::optional<TwitchStarts>& said) {
   if (traces.frames() < 8) return;
   const Motion motion = motionOf(traces);
-  const std::vector<Twitch> twitches = findTwitches(traces);
+  const std::vector<Twitch> twitches = findTwitches(traces, said);
   if (twitches.empty()) {
     for (const ReadingSpec& spec : readingsOf(protocol))
       sheet.refuse(spec.name, "no twitch is in view; choose a window with twitches in it");
     return;
   }
-  for (const Twitch& t : twitches) sheet.evidence().twitches_s.push_back(t.start_s);
+  for (const Twitch& t : twitches) sheet.evidence().twitches.push_back({{t.start_s, t.end_s}, t.leftOut});
   const Measured m = measure(traces, motion, twitches);
   TwitchSheet out(traces, sheet);
   readCadence(twitches, out);

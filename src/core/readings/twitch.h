@@ -5,12 +5,14 @@
 
 #include "core/readings/pass_traces.h"
 #include "core/readings/sheet.h"
+#include "core/readings/twitch_starts.h"
 
 namespace fin {
 
 /// One twitch, from its start to the next one's.
 struct Twitch {
   double start_s = 0.0;
+  bool leftOut = false;
   double end_s = 0.0;   ///< start of the next, or end of the view
   double peak_s = 0.0;  ///< fastest
   double peakSpeed = 0.0;
@@ -22,13 +24,16 @@ struct Twitch {
 
 /// Finds the twitches of a pass. A twitch starts when the speed along the pull rises through 25 % of the 95th
 /// percentile of the speed; it has to have been slow (under a tenth of it) in between. Speeds are slopes of a
-/// straight line over about 50 ms, places those of a parabola.
-std::vector<Twitch> findTwitches(const PassTraces& traces);
+/// straight line over about 50 ms, places those of a parabola. Where a person said when they start, those are
+/// taken.
+std::vector<Twitch> findTwitches(const PassTraces& traces, const std::optional<TwitchStarts>& said = {});
 
 /// Twitch and pause, and side-to-side walking. Writes what stands and why the rest does not.
 ///
 /// Uncertainty: medians over twitches by their spread, the scale and the placing of the marks in quadrature.
-/// From fewer than 3 twitches everything is poor; erraticness and dart spread need 3.
-void readTwitch(const PassTraces& traces, Protocol protocol, View view, ReadingSheet& sheet);
+/// From fewer than 3 twitches everything is poor; erraticness and dart spread need 3. A twitch that was left
+/// out counts in nothing but the cadence.
+void readTwitch(const PassTraces& traces, Protocol protocol, View view, ReadingSheet& sheet,
+                const std::optional<TwitchStarts>& said = {});
 
 }  // namespace fin

@@ -188,9 +188,15 @@ QWidget* BenchPlace::buildWork(const CalibrationPanel::Models& models, FurtherWa
   left->setSpacing(5);
   left->addWidget(footage_, 11);
   left->addWidget(transport_);
-  auto* sound = new SoundLane(desk_);
+  quiet_ = new QuietBar(desk_);
+  auto* sound = new SoundLane(desk_, *quiet_);
+  left->addWidget(quiet_);
   left->addWidget(sound);
+  twitches_ = new TwitchBar(desk_);
+  left->addWidget(twitches_);
   left->addWidget(trace_, 5);
+  connect(trace_, &TraceView::twitchAdded, twitches_, &TwitchBar::add);
+  connect(trace_, &TraceView::twitchMoved, twitches_, &TwitchBar::move);
   row->addLayout(left, 1);
   usual_ = new QWidget;
   auto* right = new QVBoxLayout(usual_);
@@ -376,6 +382,18 @@ void BenchPlace::keyPressEvent(QKeyEvent* event) {
       return mend_->foulHere();
     case Qt::Key_W:
       return footage_->fit();
+    case Qt::Key_T:
+      return twitches_->addHere();
+    case Qt::Key_Y:
+      return twitches_->removeNearest();
+    case Qt::Key_U:
+      return twitches_->leaveOutOrIn();
+    case Qt::Key_Comma:
+      return twitches_->moveNearest(-1);
+    case Qt::Key_Period:
+      return twitches_->moveNearest(1);
+    case Qt::Key_Q:
+      return quiet_->quietHere();
     default:
       QWidget::keyPressEvent(event);
   }

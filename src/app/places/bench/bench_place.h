@@ -12,11 +12,13 @@
 #include "app/places/bench/footage_view.h"
 #include "app/places/bench/mend_panel.h"
 #include "app/places/bench/playback.h"
+#include "app/places/bench/quiet_bar.h"
 #include "app/places/bench/readings_panel.h"
 #include "app/places/bench/sound_lane.h"
 #include "app/places/bench/steps_panel.h"
 #include "app/places/bench/trace_view.h"
 #include "app/places/bench/transport_bar.h"
+#include "app/places/bench/twitch_bar.h"
 
 namespace fin::app {
 
@@ -27,6 +29,7 @@ class BenchPlace : public QWidget {
  public:
   BenchPlace(const CalibrationPanel::Models& models, FurtherWays& ways, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
+  void setCadence(const Cadence& cadence) { twitches_->setCadence(cadence); }
   [[nodiscard]] FootageView& footage() { return *footage_; }
   /// Asks for a file and opens it as a new pass.
   void chooseClip();
@@ -69,6 +72,8 @@ class BenchPlace : public QWidget {
   FootageView* footage_;
   TransportBar* transport_;
   TraceView* trace_;
+  TwitchBar* twitches_;
+  QuietBar* quiet_;
   StepsPanel* steps_;
   ReadingsPanel* readings_;
   CalibrationPanel* calibration_;

@@ -6,6 +6,7 @@
 #include <QPainterPath>
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 #include "app/look/theme.h"
 
@@ -22,7 +23,8 @@ double decibels(float value) {
 
 }  // namespace
 
-SoundLane::SoundLane(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+SoundLane::SoundLane(PassDesk& desk, const QuietBar& quiet, QWidget* parent)
+    : QWidget(parent), desk_(desk), quiet_(quiet) {
   setFixedHeight(52);
   setObjectName("soundLane");
   setAccessibleName(tr("How loud the clip is against time"));
@@ -31,6 +33,7 @@ SoundLane::SoundLane(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(d
   hide();
   connect(&desk, &PassDesk::passChanged, this, &SoundLane::listen);
   connect(&desk, &PassDesk::frameChanged, this, qOverload<>(&QWidget::update));
+  connect(&quiet, &QuietBar::fromChanged, this, qOverload<>(&QWidget::update));
 }
 
 void SoundLane::listen() {
@@ -69,6 +72,7 @@ void SoundLane::paintEvent(QPaintEvent*) {
   painter.fillRect(box, theme().card);
   painter.setPen(QPen(theme().line, 1));
   painter.drawRect(box);
+  shadeQuiet(painter, box);
   const auto pathOf = [&](const std::vector<float>& values) {
     QPainterPath path(box.bottomLeft());
     for (std::size_t i = 0; i < values.size(); ++i) {
@@ -96,6 +100,19 @@ void SoundLane::paintEvent(QPaintEvent*) {
   painter.setPen(QPen(theme().accent, 2));
   const double x = box.left() + box.width() * clip_->index().timeOf(desk_.frame()).value() / length_s();
   painter.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
+}
+
+/// The quiet stretch as it was said; up to where one stands while it is being said.
+void SoundLane::shadeQuiet(QPainter& painter, const QRectF& box) const {
+  if (desk_.current() == nullptr || desk_.current()->request.protocol != Protocol::Sound) return;
+  const auto& quiet = desk_.current()->request.quiet;
+  double from = quiet ? quiet->from.value() : 0.0;
+  double to = quiet ? quiet->to.value() : 0.0;
+  if (const auto begun = quiet_.from_s())
+    std::tie(from, to) = std::minmax(*begun, clip_->index().timeOf(desk_.frame()).value());
+  const double scale = box.width() / length_s();
+  painter.fillRect(QRectF(box.left() + scale * from, box.top(), scale * (to - from), box.height()),
+                   theme().accentSoft);
 }
 
 void SoundLane::mousePressEvent(QMouseEvent* event) {

@@ -3,7 +3,7 @@
 
 #include <QWidget>
 
-#include "app/models/pass_desk.h"
+#include "app/places/bench/quiet_bar.h"
 #include "core/footage/clip_sound.h"
 
 namespace fin::app {
@@ -14,7 +14,8 @@ class SoundLane : public QWidget {
   Q_OBJECT
 
  public:
-  explicit SoundLane(PassDesk& desk, QWidget* parent = nullptr);
+  /// The bar tells where a quiet stretch begins that is being said; it must outlive the lane.
+  SoundLane(PassDesk& desk, const QuietBar& quiet, QWidget* parent = nullptr);
   [[nodiscard]] bool heard() const { return !level_.rms.empty(); }
 
  signals:
@@ -27,11 +28,13 @@ class SoundLane : public QWidget {
 
  private:
   void listen();
+  void shadeQuiet(QPainter& painter, const QRectF& box) const;
   void goTo(double x);
   [[nodiscard]] QRectF plot() const;
   [[nodiscard]] double length_s() const;  ///< on the clip's own clock
 
   PassDesk& desk_;
+  const QuietBar& quiet_;
   std::shared_ptr<const Clip> clip_;
   SoundLevel level_;
   Background<Result<SoundLevel>> listening_;

@@ -14,6 +14,7 @@ namespace {
 
 constexpr int kMarginLeft_px = 62;
 constexpr double kDoubtful = 0.5;
+constexpr double kGrab_px = 4.0;  ///< either side of a line that can be dragged
 
 /// What the shades and lines on the trace stand for.
 QString toldBy(const Evidence& evidence) {
@@ -24,9 +25,9 @@ QString toldBy(const Evidence& evidence) {
             .arg(counted(evidence.cycles.size(), QObject::tr("whole wobble"), QObject::tr("whole wobbles")));
   if (evidence.steady)
     out += QObject::tr("Shaded where the fall is steady; the dashed line's slope is the fall rate.");
-  if (!evidence.twitches_s.empty())
+  if (!evidence.twitches.empty())
     out += QObject::tr("%1, each from its dashed line.")
-               .arg(counted(evidence.twitches_s.size(), QObject::tr("twitch"), QObject::tr("twitches")));
+               .arg(counted(evidence.twitches.size(), QObject::tr("twitch"), QObject::tr("twitches")));
   if (!evidence.breakouts_s.empty())
     out += QObject::tr("%1 dotted.")
                .arg(counted(evidence.breakouts_s.size(), QObject::tr("breakout"), QObject::tr("breakouts")));
@@ -174,8 +175,11 @@ void TraceView::shadeEvidence(const Evidence& evidence) {
   light.setAlpha(34);
   for (std::size_t i = 0; i < evidence.cycles.size(); i += 2) shade(*upper_, evidence.cycles[i], light);
   if (evidence.steady) shade(*upper_, *evidence.steady, light);
-  for (const double at_s : evidence.twitches_s)
+  for (const TwitchSpan& twitch : evidence.twitches) {
+    const double at_s = twitch.span.from_s;
     shade(*upper_, {at_s, at_s}, Qt::NoBrush, QPen(theme().accent, 1.6, Qt::DashLine));
+    if (twitch.leftOut) shade(*upper_, twitch.span, QBrush(theme().faint, Qt::BDiagPattern));
+  }
   for (const double at_s : evidence.breakouts_s)
     shade(*upper_, {at_s, at_s}, Qt::NoBrush, QPen(theme().trouble, 2.2, Qt::DotLine));
 }
@@ -215,19 +219,44 @@ void TraceView::moveCursor() {
   plot_->replot(QCustomPlot::rpQueuedReplot);
 }
 
+/// A twitch's line is dragged, and a press twice over where none is adds one; else the hand goes through
+/// time.
 bool TraceView::eventFilter(QObject* watched, QEvent* event) {
-  const bool pressed = event->type() == QEvent::MouseButtonPress;
-  if (pressed || event->type() == QEvent::MouseMove) {
-    const auto* mouse = static_cast<QMouseEvent*>(event);
-    if (pressed || mouse->buttons().testFlag(Qt::LeftButton)) goTo(mouse->position());
+  const auto type = event->type();
+  if (type != QEvent::MouseButtonPress && type != QEvent::MouseMove && type != QEvent::MouseButtonRelease &&
+      type != QEvent::MouseButtonDblClick)
+    return QWidget::eventFilter(watched, event);
+  const auto* mouse = static_cast<QMouseEvent*>(event);
+  const QPointF at = mouse->position();
+  if (type == QEvent::MouseButtonPress) grabbed_s_ = startAt(at);
+  if (type == QEvent::MouseButtonPress || mouse->buttons().testFlag(Qt::LeftButton)) goTo(at);
+  if (type == QEvent::MouseMove)
+    plot_->setCursor(grabbed_s_ || startAt(at) ? Qt::SizeHorCursor : Qt::ArrowCursor);
+  if (type == QEvent::MouseButtonDblClick && !startAt(at)) emit twitchAdded(timeAt(at));
+  if (type == QEvent::MouseButtonRelease) {
+    const auto from = std::exchange(grabbed_s_, std::nullopt);
+    if (from && std::abs(timeAt(at) - *from) > timeAt(at + QPointF(kGrab_px, 0)) - timeAt(at))
+      emit twitchMoved(*from, timeAt(at));
   }
   return QWidget::eventFilter(watched, event);
 }
 
+double TraceView::timeAt(QPointF at) const {
+  return upper_->axis(QCPAxis::atBottom)->pixelToCoord(at.x());
+}
+
+std::optional<double> TraceView::startAt(QPointF at) const {
+  if (desk_.result() == nullptr) return std::nullopt;
+  for (const TwitchSpan& twitch : desk_.result()->evidence.twitches) {
+    const double x = upper_->axis(QCPAxis::atBottom)->coordToPixel(twitch.span.from_s);
+    if (std::abs(x - at.x()) <= kGrab_px) return twitch.span.from_s;
+  }
+  return std::nullopt;
+}
+
 void TraceView::goTo(QPointF at) {
   if (!desk_.clock()) return;
-  const double t = upper_->axis(QCPAxis::atBottom)->pixelToCoord(at.x());
-  const double container_s = t / desk_.clock()->factor();
+  const double container_s = timeAt(at) / desk_.clock()->factor();
   emit frameWanted(desk_.clip()->index().frameShownAt(Seconds(std::max(container_s, 0.0))));
 }
 

@@ -25,6 +25,8 @@ class TraceView : public QWidget {
 
  signals:
   void frameWanted(std::size_t frame);
+  void twitchAdded(double at_s);
+  void twitchMoved(double from_s, double to_s);
 
  protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
@@ -38,6 +40,9 @@ class TraceView : public QWidget {
   void shadeEvidence(const Evidence& evidence);
   void drawLine(const FittedLine& line, double factor, double zero);
   void goTo(QPointF at);
+  [[nodiscard]] double timeAt(QPointF at) const;
+  /// The start of a twitch whose line lies under the hand.
+  [[nodiscard]] std::optional<double> startAt(QPointF at) const;
 
   PassDesk& desk_;
   UnitSystem units_ = UnitSystem::Metric;
@@ -48,6 +53,7 @@ class TraceView : public QWidget {
   QCPItemStraightLine* cursorUpper_ = nullptr;
   QCPItemStraightLine* cursorLower_ = nullptr;
   std::vector<QCPItemRect*> shades_;
+  std::optional<double> grabbed_s_;  ///< the start that is being dragged
 };
 
 }  // namespace fin::app

@@ -29,6 +29,7 @@ InStepPage::InStepPage(LineUp& lineUp, StudiedPasses& studied, QWidget* parent)
       studied_(studied),
       instant_(new QComboBox),
       slowness_(new QComboBox),
+      near_(new QComboBox),
       sameSize_(new QCheckBox(tr("Same size"))),
       run_(namedButton(tr("Run"), "runInStep")),
       place_(new QSlider(Qt::Horizontal)),
@@ -47,6 +48,7 @@ InStepPage::InStepPage(LineUp& lineUp, StudiedPasses& studied, QWidget* parent)
   for (InStepPane*& pane : panes_) {
     pane = new InStepPane(this);
     pane->hide();
+    connect(pane, &InStepPane::sized, this, &InStepPage::scale);
     connect(pane, &InStepPane::instantChosen, this, [this, pane](double own_s) {
       byHand_[pane->pass()->id] = own_s;
       const QSignalBlocker quiet(instant_);
@@ -92,14 +94,21 @@ QWidget* InStepPage::buildControls() {
   for (const auto& [text, instant] : {std::pair(tr("the run begins"), Instant::RunBegins),
                                       {tr("touch-down"), Instant::TouchDown},
                                       {tr("the first twitch"), Instant::FirstTwitch},
-                                      {tr("the second twitch"), Instant::SecondTwitch}})
+                                      {tr("the second twitch"), Instant::SecondTwitch},
+                                      {tr("the stop"), Instant::Stop}})
     instant_->addItem(text, static_cast<int>(instant));
   instant_->addItem(tr("where I pressed"), kByHand);
+
   add(tr("All from"), instant_, "sharedInstant");
   for (const int slow : {1, 2, 5, 10, 20, 50})
-    slowness_->addItem(slow == 1 ? tr("true speed") : tr("1/%1 of true speed").arg(slow), 1.0 / slow);
+    slowness_->addItem(slow == 1 ? tr("true speed") : tr("1/%1 speed").arg(slow), 1.0 / slow);
   slowness_->setCurrentIndex(3);
   add(tr("at"), slowness_, "slowness");
+  for (const auto& [text, times] :
+       {std::pair(tr("whole picture"), 1.0), {tr("near the lure"), 2.5}, {tr("close to the lure"), 5.0}})
+    near_->addItem(text, times);
+  near_->setCurrentIndex(1);
+  add(tr("seen"), near_, "nearness");
   sameSize_->setObjectName("sameSize");
   sameSize_->setToolTip(tr("A millimetre is as long in every picture."));
   row->addWidget(sameSize_);
@@ -117,10 +126,12 @@ QWidget* InStepPage::buildControls() {
   run_->setToolTip(tr("Space"));
   row->addWidget(run_);
   button("+1", tr("One frame on (F)"), 1);
-  auto* strip = namedButton(tr("Keep as a strip …"), "saveStrip");
+  auto* strip = namedButton(tr("Strip …"), "saveStrip");
+  strip->setToolTip(tr("Keep what is seen now as one picture, side by side."));
   row->addWidget(strip);
   connect(run_, &QPushButton::clicked, this, &InStepPage::toggle);
   connect(strip, &QPushButton::clicked, this, &InStepPage::saveStrip);
+  connect(near_, &QComboBox::currentIndexChanged, this, &InStepPage::scale);
   connect(sameSize_, &QCheckBox::toggled, this, &InStepPage::scale);
   connect(slowness_, &QComboBox::currentIndexChanged, this, &InStepPage::stop);
   connect(instant_, &QComboBox::currentIndexChanged, this, [this] {
@@ -202,8 +213,11 @@ void InStepPage::scale() {
     all &= pane->mmPerPixel().has_value();
     if (all) least = std::min(least, pane->view().fitting() / *pane->mmPerPixel());
   }
+  const double nearer = near_->currentData().toDouble();
   for (InStepPane* pane : panes_) {
-    if (!pane->isHidden()) pane->view().setMagnified(all ? least * *pane->mmPerPixel() : 0.0);
+    if (pane->isHidden()) continue;
+    pane->setFollowing(nearer > 1.0);
+    pane->view().setMagnified(nearer * (all ? least * *pane->mmPerPixel() : pane->view().fitting()));
   }
   if (sameSize_->isChecked() && !all && !shown.empty()) {
     words_->setText(tr("One of them has no known length: they cannot be shown at the same size."));

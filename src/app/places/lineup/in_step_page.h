@@ -58,6 +58,7 @@ class InStepPage : public QWidget {
   UnitSystem units_ = UnitSystem::Metric;
   QComboBox* instant_;
   QComboBox* slowness_;
+  QComboBox* near_;
   QCheckBox* sameSize_;
   QPushButton* run_;
   QSlider* place_;

@@ -6,6 +6,7 @@
 #include <QPainter>
 #include <QVBoxLayout>
 
+#include "app/look/lure_place.h"
 #include "app/look/pass_trace.h"
 #include "app/look/plot.h"
 #include "app/look/theme.h"
@@ -13,8 +14,9 @@
 namespace fin::app {
 namespace {
 
-constexpr int kTraceHeight_px = 84;
+constexpr int kTraceHeight_px = 98;
 constexpr int kTraceLeft_px = 50;
+constexpr double kSteady_s = 0.15;  ///< either side, over which the lure's place is averaged
 constexpr const char* kCursorLayer = "cursor";
 
 }  // namespace
@@ -41,6 +43,11 @@ void PaneView::setMagnified(double times) {
   update();
 }
 
+void PaneView::setMiddle(std::optional<QPointF> at) {
+  middle_ = at;
+  update();
+}
+
 double PaneView::fitting() const {
   if (picture_.isNull()) return 1.0;
   return std::min(width() / static_cast<double>(picture_.width()),
@@ -51,9 +58,10 @@ void PaneView::paintEvent(QPaintEvent*) {
   QPainter painter(this);
   painter.fillRect(rect(), theme().mat);
   if (!picture_.isNull()) {
-    const QSizeF size = QSizeF(picture_.size()) * (magnified_ > 0.0 ? magnified_ : fitting());
-    QRectF place(QPointF(0, 0), size);
-    place.moveCenter(QRectF(rect()).center());
+    const double times = magnified_ > 0.0 ? magnified_ : fitting();
+    const QPointF middle = middle_.value_or(QRectF(picture_.rect()).center());
+    const QRectF place(QRectF(rect()).center() - times * middle, times * QSizeF(picture_.size()));
+    painter.setRenderHint(QPainter::SmoothPixmapTransform, times > 1.0);
     painter.drawImage(place, picture_);
   }
   const auto tag = [&](const QString& text, Qt::Alignment where, const QColor& ink) {
@@ -78,6 +86,8 @@ InStepPane::InStepPane(QWidget* parent)
   plot_->axisRect()->setMargins(QMargins(kTraceLeft_px, 3, 8, 2));
   plot_->setToolTip(tr("Press where its instant is."));
   plot_->yAxis->ticker()->setTickCount(3);
+  plot_->xAxis->setLabel(tr("s from the instant"));
+  plot_->xAxis->setLabelPadding(0);
   plot_->installEventFilter(this);
   // The cursor alone moves while the passes run.
   plot_->addLayer(kCursorLayer);
@@ -90,7 +100,10 @@ InStepPane::InStepPane(QWidget* parent)
     if (!frame_ || frame != *frame_) return;
     waits_ = false;
     if (shown_.empty() || shown_.back() != frame) shown_.push_back(frame);
+    const bool sameSize = view_->picture().size() == picture.size();
     view_->setPicture(picture);
+    if (!sameSize) emit sized();
+    aim();
     emit frameShown();
   });
   connect(&loader_, &FrameLoader::failed, this, [this](std::size_t, const QString& why) {
@@ -155,11 +168,27 @@ void InStepPane::goTo(double time_s) {
   loader_.request(frame);
 }
 
+void InStepPane::setFollowing(bool on) {
+  following_ = on;
+  aim();
+}
+
+void InStepPane::aim() {
+  const bool can = following_ && frame_ && pass_ != nullptr && pass_->result;
+  const auto around = static_cast<std::size_t>(kSteady_s / frame_s());
+  view_->setMiddle(can ? lurePlace(pass_->result->track, *frame_, around) : std::nullopt);
+}
+
 void InStepPane::note(double time_s) {
   QString note = pass_->trouble;
   if (pass_->clock && instant_s_ + time_s < 0.0) note = tr("not begun yet");
   if (pass_->clock && instant_s_ + time_s > pass_->end_s() + frame_s()) note = tr("over");
   view_->setWords(pass_->rig, note);
+}
+
+void InStepPane::resizeEvent(QResizeEvent* event) {
+  QWidget::resizeEvent(event);
+  emit sized();
 }
 
 bool InStepPane::eventFilter(QObject* watched, QEvent* event) {

@@ -19,6 +19,8 @@ class PaneView : public QWidget {
   void setWords(const QString& rig, const QString& note);
   /// Screen pixels per pixel of the picture; nought fits the picture in.
   void setMagnified(double times);
+  /// The place in the picture that lies in the middle; none for the picture's own.
+  void setMiddle(std::optional<QPointF> at);
   [[nodiscard]] const QImage& picture() const { return picture_; }
   [[nodiscard]] double fitting() const;
 
@@ -30,6 +32,7 @@ class PaneView : public QWidget {
   QString rig_;
   QString note_;
   double magnified_ = 0.0;
+  std::optional<QPointF> middle_;
 };
 
 /// One pass among others that run in step: its picture, and beneath it its trace about the instant that all
@@ -48,6 +51,8 @@ class InStepPane : public QWidget {
   /// Shows what there is `time_s` after the instant; before its clip begins and after it ends its nearest
   /// frame.
   void goTo(double time_s);
+  /// The lure stays in the middle of the picture.
+  void setFollowing(bool on);
   /// The frame that was asked for last is not shown yet.
   [[nodiscard]] bool waits() const { return waits_; }
   /// True time of one frame.
@@ -59,20 +64,25 @@ class InStepPane : public QWidget {
 
  signals:
   void frameShown();
+  /// Its picture has another size, or the room for it.
+  void sized();
   void instantChosen(double own_s);
 
  protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
+  void resizeEvent(QResizeEvent* event) override;
 
  private:
   void drawTrace(UnitSystem units);
   void note(double time_s);
+  void aim();
 
   const StudiedPass* pass_ = nullptr;
   std::shared_ptr<const Clip> clip_;  ///< of the loader; the pass may be gone before another is shown
   double instant_s_ = 0.0;
   std::optional<std::size_t> frame_;
   bool waits_ = false;
+  bool following_ = false;
   std::vector<std::size_t> shown_;
   PaneView* view_;
   QCustomPlot* plot_;

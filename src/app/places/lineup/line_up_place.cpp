@@ -12,11 +12,13 @@ LineUpPlace::LineUpPlace(LineUp& lineUp, QWidget* parent)
       lineUp_(lineUp),
       studied_(lineUp),
       inStep_(new InStepPage(lineUp, studied_)),
+      overlay_(new OverlayPage(lineUp, studied_)),
       spread_(new SpreadPage(lineUp)),
       ladder_(new LadderPage(lineUp)),
       depth_(new DepthPage(lineUp)),
       weight_(new WeightPage(lineUp)) {
   addPage(tr("In step"), "pageInStep", inStep_);
+  addPage(tr("Laid over"), "pageOverlay", overlay_);
   addPage(tr("Passes compared"), "pageSpread", spread_);
   addPage(tr("Ladder of speeds"), "pageLadder", ladder_);
   addPage(tr("Depth against speed"), "pageDepth", depth_);
@@ -33,6 +35,7 @@ void LineUpPlace::showReading(const std::string& reading) {
 
 void LineUpPlace::setUnits(UnitSystem units) {
   inStep_->setUnits(units);
+  overlay_->setUnits(units);
   spread_->setUnits(units);
   ladder_->setUnits(units);
   depth_->setUnits(units);

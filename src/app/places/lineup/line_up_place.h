@@ -5,6 +5,7 @@
 #include "app/places/lineup/depth_page.h"
 #include "app/places/lineup/in_step_page.h"
 #include "app/places/lineup/ladder_page.h"
+#include "app/places/lineup/overlay_page.h"
 #include "app/places/lineup/spread_page.h"
 #include "app/places/lineup/weight_page.h"
 
@@ -15,7 +16,7 @@ class LineUpPlace : public PageTabs {
   Q_OBJECT
 
  public:
-  enum class Page { InStep, Spread, Ladder, Depth, Weight };
+  enum class Page { InStep, Overlay, Spread, Ladder, Depth, Weight };
 
   explicit LineUpPlace(LineUp& lineUp, QWidget* parent = nullptr);
   void go(Page page) { PageTabs::go(static_cast<int>(page)); }
@@ -23,6 +24,7 @@ class LineUpPlace : public PageTabs {
   void showReading(const std::string& reading);
   void setUnits(UnitSystem units);
   [[nodiscard]] InStepPage& inStep() { return *inStep_; }
+  [[nodiscard]] OverlayPage& overlay() { return *overlay_; }
   [[nodiscard]] StudiedPasses& studied() { return studied_; }
 
  signals:
@@ -35,6 +37,7 @@ class LineUpPlace : public PageTabs {
   LineUp& lineUp_;
   StudiedPasses studied_;
   InStepPage* inStep_;
+  OverlayPage* overlay_;
   SpreadPage* spread_;
   LadderPage* ladder_;
   DepthPage* depth_;

@@ -12,8 +12,8 @@ PassPicker::PassPicker(const LineUp& lineUp, StudiedPasses& studied, QWidget* pa
     : QListWidget(parent), lineUp_(lineUp), studied_(studied) {
   setObjectName("passPicker");
   setAccessibleName(tr("Passes to see beside each other; Space ticks one"));
-  setFixedWidth(250);
-  setWordWrap(true);
+  setFixedWidth(262);
+  setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   connect(this, &QListWidget::itemChanged, this, &PassPicker::take);
   connect(&lineUp, &LineUp::changed, this, &PassPicker::refresh);
   connect(&studied, &StudiedPasses::changed, this, &PassPicker::refresh);
@@ -33,6 +33,7 @@ void PassPicker::refresh() {
     item->setFlags(room ? Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsUserCheckable
                         : Qt::ItemIsSelectable | Qt::ItemIsUserCheckable);
     item->setCheckState(ticked ? Qt::Checked : Qt::Unchecked);
+    item->setToolTip(QString::fromStdString(pass.title));
     if (!room) item->setToolTip(tr("Six are seen together at most; untick one first."));
   }
   setCurrentRow(row);

@@ -43,12 +43,12 @@ QTableWidget* listTable(const char* name, const QStringList& heads) {
 PurposePage::PurposePage(VerdictDesk& desk, QWidget* parent)
     : QWidget(parent),
       desk_(desk),
-      purposes_(listTable("purposes", {tr("For"), tr("Take"), tr("First in"), tr("Because of")})),
+      purposes_(listTable("purposes", {tr("For"), tr("Take"), tr("Chance"), tr("Because of")})),
       name_(new QLineEdit),
-      wishes_(new WishEditor(desk.lineUp())),
+      wishes_(new WishEditor(desk.lineUp(), true)),
       remove_(namedButton(tr("Remove purpose"), "removePurpose")),
       heading_(headingLabel({})),
-      picks_(listTable("picks", {tr("Place"), tr("Rig"), tr("Points"), tr("First in"), tr("Because of")})),
+      picks_(listTable("picks", {tr("Place"), tr("Rig"), tr("Points"), tr("Chance"), tr("Because of")})),
       words_(faintLabel({})) {
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
@@ -57,6 +57,8 @@ PurposePage::PurposePage(VerdictDesk& desk, QWidget* parent)
   auto* right = new QVBoxLayout;
   right->setSpacing(6);
   purposes_->setAccessibleName(tr("The best for each purpose"));
+  for (QTableWidget* table : {purposes_, picks_})
+    table->setToolTip(tr("Chance: of being the best, as far as the measuring tells."));
   purposes_->setColumnWidth(0, 200);
   purposes_->setColumnWidth(1, 210);
   purposes_->setColumnWidth(2, 70);

@@ -8,6 +8,7 @@
 #include <QVBoxLayout>
 #include <opencv2/core/mat.hpp>
 
+#include "app/look/lure_place.h"
 #include "app/look/pieces.h"
 #include "app/models/pass_desk.h"
 #include "app/print/writing.h"
@@ -20,13 +21,24 @@ namespace {
 constexpr int kLeft_px = 300;
 constexpr int kStill_px = 640;
 constexpr int kPrint_pt = 9;
+constexpr double kNearer = 2.5;
 
 /// A frame of a pass, to be taken in the background.
 struct Wanted {
   QString caption;
   std::filesystem::path clip;
   std::size_t frame = 0;
+  std::optional<QPointF> lure;  ///< where it is in that frame
 };
+
+/// About the lure, in the picture's own shape.
+QRect partAbout(QPointF lure, QSize picture) {
+  QRect part(QPoint(), picture / kNearer);
+  part.moveCenter(lure.toPoint());
+  part.moveLeft(std::clamp(part.left(), 0, picture.width() - part.width()));
+  part.moveTop(std::clamp(part.top(), 0, picture.height() - part.height()));
+  return part;
+}
 
 ReportStill take(const Wanted& wanted, const std::stop_token& stop) {
   ReportStill out{wanted.caption, {}};
@@ -38,7 +50,8 @@ ReportStill take(const Wanted& wanted, const std::stop_token& stop) {
     return out;
   }
   const cv::Mat rgb = picture->rgb();
-  out.picture = QImage(rgb.data, rgb.cols, rgb.rows, static_cast<qsizetype>(rgb.step), QImage::Format_RGB888)
+  QImage whole(rgb.data, rgb.cols, rgb.rows, static_cast<qsizetype>(rgb.step), QImage::Format_RGB888);
+  out.picture = (wanted.lure ? whole.copy(partAbout(*wanted.lure, whole.size())) : whole)
                     .scaledToWidth(kStill_px, Qt::SmoothTransformation);
   return out;
 }
@@ -149,10 +162,13 @@ void ReportPage::takeStills() {
     const auto kept = log.pass(passes[i]);
     const auto track = log.track(passes[i]);
     if (!kept) continue;
-    const bool followed = track && *track;
-    wanted.push_back(
-        {rigs[static_cast<qsizetype>(i)], kept->request.clip,
-         followed ? (*track)->track.firstFrame + (*track)->track.frameCount / 2 : kept->request.firstFrame});
+    Wanted one{rigs[static_cast<qsizetype>(i)], kept->request.clip, kept->request.firstFrame, {}};
+    if (track && *track) {
+      const Track& way = (*track)->track;
+      one.frame = way.firstFrame + way.frameCount / 2;
+      one.lure = lurePlace(way, one.frame, 3);
+    }
+    wanted.push_back(std::move(one));
   }
   taking_.start(
       [wanted](const std::stop_token& stop) {

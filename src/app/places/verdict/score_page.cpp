@@ -52,7 +52,7 @@ ScorePage::ScorePage(VerdictDesk& desk, School school, QWidget* parent)
     : QWidget(parent),
       desk_(desk),
       school_(school),
-      wishes_(new WishEditor(desk.lineUp())),
+      wishes_(new WishEditor(desk.lineUp(), school != School::Places)),
       basis_(new QComboBox),
       first_(new QLabel),
       firmness_(new QLabel),
@@ -176,7 +176,8 @@ void ScorePage::fillTable(const ScoreTable& table, const Ranking& ranking) {
     if (!ranked) add(e, nullptr);
   }
   table_->resizeColumnsToContents();
-  table_->setColumnWidth(kRig, std::max(table_->columnWidth(kRig), 180));
+  table_->horizontalHeader()->setSectionResizeMode(kRig, QHeaderView::Stretch);
+  table_->horizontalHeader()->setMinimumSectionSize(56);
 }
 
 void ScorePage::fillRow(int row, const ScoreTable& table, std::size_t entry, const Placing* placing) {
@@ -237,13 +238,14 @@ void ScorePage::drawPrices(const ScoreTable& table, const Ranking& ranking) {
     names.push_back(QString::fromStdString(table.entries[ranked.entry].rig));
     currency = table.entries[ranked.entry].currency;
   }
+  prices_->setVisible(!price.empty());
+  if (price.empty()) return;
   const std::vector<bool> best = notBeaten(price, merit);
   QCPGraph* line = prices_->addGraph();
   line->setLineStyle(QCPGraph::lsStepLeft);
   line->setPen(QPen(theme().accent, 1.5, Qt::DashLine));
-  double dearest = 0.0;
+  const double dearest = *std::max_element(price.begin(), price.end());
   for (std::size_t i = 0; i < price.size(); ++i) {
-    dearest = std::max(dearest, price[i]);
     if (best[i]) line->addData(price[i], merit[i]);
     QCPGraph* dot = prices_->addGraph();
     dot->setLineStyle(QCPGraph::lsNone);
@@ -253,15 +255,18 @@ void ScorePage::drawPrices(const ScoreTable& table, const Ranking& ranking) {
     dot->addData(price[i], merit[i]);
     auto* label = new QCPItemText(prices_);
     label->setText(names[i]);
-    label->setPositionAlignment(Qt::AlignLeft | Qt::AlignBottom);
+    // Names that would lie over each other go above and below in turn.
+    const bool below = std::any_of(price.begin(), price.begin() + static_cast<std::ptrdiff_t>(i),
+                                   [&](double p) { return std::abs(p - price[i]) < 0.3 * dearest; });
+    label->setPositionAlignment(Qt::AlignLeft | (below ? Qt::AlignTop : Qt::AlignBottom));
     label->position->setCoords(price[i], merit[i]);
-    label->setPadding(QMargins(6, 0, 0, 4));
+    label->setPadding(QMargins(6, below ? 3 : 0, 0, below ? 0 : 3));
     label->setColor(theme().ink);
   }
   prices_->xAxis->setLabel(tr("Price, %1").arg(QString::fromStdString(currency)));
   prices_->yAxis->setLabel(tr("Points of 10"));
   prices_->xAxis->setRange(0.0, 1.3 * dearest);
-  prices_->yAxis->setRange(-0.5, 11.5);
+  prices_->yAxis->setRange(-1.5, 11.5);
   prices_->setAccessibleName(
       tr("Points against price; the line joins the rigs that none beats at their price"));
   prices_->replot();

@@ -21,6 +21,7 @@ QListWidget* namedList(const char* name, const QString& accessible) {
   list->setObjectName(name);
   list->setAccessibleName(accessible);
   list->setWordWrap(true);
+  list->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   return list;
 }
 

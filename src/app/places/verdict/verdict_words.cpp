@@ -86,13 +86,21 @@ QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
                                                            ? words("the tester has an interest in it")
                                                            : QString::fromStdString(entry.whyNotGraded));
   }
-  for (const Ranking::Left& left : ranking.left)
-    out += words("%1 is not ranked: %2.").arg(nameOf(table, left.entry), spokenWhy(left.why));
+  // Those that lack the same in one line.
+  std::vector<std::pair<QString, QStringList>> left;
+  for (const Ranking::Left& one : ranking.left) {
+    const QString why = spokenWhy(one.why);
+    const auto same = std::find_if(left.begin(), left.end(), [&](const auto& l) { return l.first == why; });
+    auto& names = same == left.end() ? left.emplace_back(why, QStringList()).second : same->second;
+    names += nameOf(table, one.entry);
+  }
+  for (const auto& [why, names] : left) out += words("Not ranked: %1 (%2).").arg(names.join("; "), why);
   if (ranking.whyNone.empty()) {
     QStringList idle;
     for (const std::string& reading : ranking.idle) idle += spokenName(std::string_view(reading));
     if (!idle.isEmpty())
-      out += words("Without weight, as nothing or no difference was read: %1.").arg(idle.join(", "));
+      out +=
+          words("Does not count, as fewer than two rigs were read or none differs: %1.").arg(idle.join(", "));
   }
   return out;
 }

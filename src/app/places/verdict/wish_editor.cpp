@@ -35,9 +35,10 @@ void choose(QComboBox& box, const QVariant& data) {
 
 }  // namespace
 
-WishEditor::WishEditor(const LineUp& lineUp, QWidget* parent)
+WishEditor::WishEditor(const LineUp& lineUp, bool curves, QWidget* parent)
     : QWidget(parent),
       lineUp_(lineUp),
+      curves_(curves),
       list_(new QListWidget),
       add_(new QComboBox),
       remove_(namedButton(tr("Take out"), "removeWish")) {
@@ -178,7 +179,7 @@ void WishEditor::spellOut() {
              [speed](Wish& w) { w.speed_mm_s = speed > 0.0 ? std::optional(speed) : std::nullopt; });
     });
   }
-  buildCurve(*form, wish, unit.c_str());
+  if (curves_) buildCurve(*form, wish, unit.c_str());
   static_cast<QVBoxLayout*>(layout())->addWidget(form_);
   setUnitsWithin(*form_, units_);
   form_->show();
@@ -230,6 +231,7 @@ void WishEditor::fillForm() {
   choose(*weight_, wish.weight);
   if (target_ != nullptr) target_->show(wish.target);
   if (speed_ != nullptr) choose(*speed_, wish.speed_mm_s.value_or(0.0));
+  if (!curves_) return;
   ownCurve_->setChecked(wish.curve.has_value());
   const PointsCurve curve = curveOf(wish);
   none_->show(curve.none);

@@ -20,7 +20,8 @@ class WishEditor : public QWidget {
   Q_OBJECT
 
  public:
-  explicit WishEditor(const LineUp& lineUp, QWidget* parent = nullptr);
+  /// `curves`: points can be set.
+  WishEditor(const LineUp& lineUp, bool curves, QWidget* parent = nullptr);
   void show(std::vector<Wish> wishes);
   void setUnits(UnitSystem units);
 
@@ -39,6 +40,7 @@ class WishEditor : public QWidget {
   [[nodiscard]] PointsCurve curveOf(const Wish& wish) const;
 
   const LineUp& lineUp_;
+  bool curves_;
   UnitSystem units_ = UnitSystem::Metric;
   std::vector<Wish> wishes_;
   QListWidget* list_;

@@ -1,0 +1,128 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/bench/twitch_bar.h"
+
+#include <QHBoxLayout>
+
+#include "app/look/pieces.h"
+
+namespace fin::app {
+
+TwitchBar::TwitchBar(PassDesk& desk, QWidget* parent)
+    : QWidget(parent),
+      desk_(desk),
+      asFound_(namedButton(tr("As found"), "twitchesAsFound")),
+      words_(faintLabel({})) {
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(5);
+  row->addWidget(new QLabel(tr("Twitch")));
+  const auto add = [&](const QString& text, const char* name, const QString& tip, auto&& what) {
+    auto* button = namedButton(text, name);
+    button->setToolTip(tip);
+    connect(button, &QPushButton::clicked, this, what);
+    row->addWidget(button);
+    return button;
+  };
+  add(tr("starts here  T"), "addTwitch", tr("A twitch starts in the frame that is shown."),
+      [this] { addHere(); });
+  add(tr("is none  Y"), "removeTwitch", tr("Takes the nearest start away."), [this] { removeNearest(); });
+  add(tr("counts not  U"), "leaveOutTwitch",
+      tr("Leaves the nearest twitch out of the numbers, or takes it in again."), [this] { leaveOutOrIn(); });
+  for (const auto& [text, name, tip, frames] :
+       {std::tuple(QString(","), "twitchEarlier", tr("The nearest start a frame earlier ( , )"), -1),
+        {QString("."), "twitchLater", tr("The nearest start a frame later ( . )"), 1}}) {
+    add(text, name, tip, [this, by = frames] { moveNearest(by); })->setAccessibleName(tip);
+  }
+  row->addWidget(asFound_);
+  asFound_->setToolTip(tr("Forgets what was put right, and takes the starts as they are found."));
+  words_->setObjectName("cadenceWords");
+  row->addWidget(words_, 1);
+  connect(asFound_, &QPushButton::clicked, this, [this] {
+    desk_.edit(tr("Twitches as found"), [](PassRequest& request) { request.twitches.reset(); });
+  });
+  connect(&desk, &PassDesk::passChanged, this, &TwitchBar::refresh);
+  connect(&desk, &PassDesk::requestChanged, this, &TwitchBar::refresh);
+  connect(&desk, &PassDesk::resultChanged, this, &TwitchBar::refresh);
+  refresh();
+}
+
+void TwitchBar::setCadence(const Cadence& cadence) {
+  cadence_ = cadence;
+  refresh();
+}
+
+bool TwitchBar::applies() const {
+  if (desk_.current() == nullptr || desk_.result() == nullptr || !desk_.clock()) return false;
+  const Protocol protocol = desk_.current()->request.protocol;
+  return protocol == Protocol::Twitch || protocol == Protocol::Walk;
+}
+
+void TwitchBar::refresh() {
+  setVisible(applies());
+  if (!applies()) return;
+  asFound_->setEnabled(desk_.current()->request.twitches.has_value());
+  words_->setText(cadenceWords());
+}
+
+/// How the hand kept to the beat.
+QString TwitchBar::cadenceWords() const {
+  std::vector<double> starts;
+  for (const TwitchSpan& twitch : desk_.result()->evidence.twitches) starts.push_back(twitch.span.from_s);
+  const auto kept = keptTo(cadence_, starts);
+  if (!kept) return {};
+  return tr("The hand was off the pacer's beat by %1 % (%2 s from twitch to twitch, %3 s pause).")
+      .arg(kept->off_percent, 0, 'f', 0)
+      .arg(cadence_.between.value(), 0, 'f', 2)
+      .arg(cadence_.pause.value(), 0, 'f', 2);
+}
+
+double TwitchBar::here_s() const {
+  return desk_.clock()->timeOf(desk_.frame()).value();
+}
+
+/// What the person says begins with what was found.
+void TwitchBar::change(const QString& what, const std::function<void(TwitchStarts&)>& change) {
+  if (!applies()) return;
+  TwitchStarts said;
+  for (const TwitchSpan& twitch : desk_.result()->evidence.twitches) {
+    said.starts_s.push_back(twitch.span.from_s);
+    if (twitch.leftOut) said.leftOut_s.push_back(twitch.span.from_s);
+  }
+  const TwitchStarts before = said;
+  change(said);
+  if (said == before) return;
+  desk_.edit(what, [&](PassRequest& request) { request.twitches = said; });
+}
+
+void TwitchBar::add(double at_s) {
+  change(tr("A twitch starts here"), [at_s](TwitchStarts& said) { said.add(at_s); });
+}
+
+void TwitchBar::move(double from_s, double to_s) {
+  change(tr("Move the start of a twitch"), [=](TwitchStarts& said) { said.move(from_s, to_s); });
+}
+
+void TwitchBar::addHere() {
+  if (applies()) add(here_s());
+}
+
+void TwitchBar::removeNearest() {
+  change(tr("This is no twitch"), [this](TwitchStarts& said) { said.remove(here_s()); });
+}
+
+void TwitchBar::leaveOutOrIn() {
+  change(tr("Whether a twitch counts"), [this](TwitchStarts& said) { said.turn(here_s()); });
+}
+
+void TwitchBar::moveNearest(int frames) {
+  change(tr("Move the start of a twitch"), [&](TwitchStarts& said) {
+    if (said.starts_s.empty()) return;
+    const double here = here_s();
+    const double start =
+        *std::min_element(said.starts_s.begin(), said.starts_s.end(),
+                          [here](double a, double b) { return std::abs(a - here) < std::abs(b - here); });
+    said.move(start, start + frames / desk_.clock()->rate().value());
+  });
+}
+
+}  // namespace fin::app
