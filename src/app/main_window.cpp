@@ -37,6 +37,7 @@ QString keyTable() {
       {"Poolside: P, T", QObject::tr("start or stop the beat, take the clip in")},
       {"Poolside: Alt and up, down", QObject::tr("move a clip to another pass")},
       {"Line-up: Enter", QObject::tr("show the chosen pass on the bench")},
+      {"Line-up: 0 … 9, +, Enter", QObject::tr("score by eye (+ for 10), next clip")},
       {"Verdict: Enter", QObject::tr("show what lies behind a property in the Line-up")},
       {"F1", QObject::tr("this sheet")},
   };
@@ -86,7 +87,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   addPlace(Place::Plan, tr("Plan"), plan_);
   addPlace(Place::Poolside, tr("Poolside"), poolside_);
   addPlace(Place::Bench, tr("Bench"), bench_);
-  lineUp_ = new LineUpPlace(*read_);
+  lineUp_ = new LineUpPlace(*log_, *read_);
   connect(lineUp_, &LineUpPlace::passWanted, this, [this](RowId pass) {
     desk_->select(pass);
     go(Place::Bench);

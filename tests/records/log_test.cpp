@@ -117,13 +117,29 @@ TEST(Log, KeepsWhatTheDayIsDecidedBy) {
   EXPECT_EQ(*(*Log::open(folder / "day.finlog"))->verdict(), plan);
 }
 
+TEST(Log, KeepsWhatWasScoredByEye) {
+  const test::TemporaryFolder folder;
+  const auto log = Log::open(folder / "day.finlog");
+  const RowId id = *(*log)->addPass("First", requestOn(folder / "a.mp4"));
+  ASSERT_TRUE((*log)->addEyeScore({id, "wobble_angle", 7.0}));
+  ASSERT_TRUE((*log)->addEyeScore({id, "wobble_angle", 6.0}));
+  ASSERT_TRUE((*log)->addEyeScore({id, "fall_rate", 2.0}));
+  const auto scores = (*log)->eyeScores();
+  ASSERT_EQ(scores->size(), 3U);
+  EXPECT_EQ(scores->at(1).score, 6.0);
+  EXPECT_EQ(scores->at(2).property, "fall_rate");
+  ASSERT_TRUE((*log)->forgetEyeScores("wobble_angle"));
+  EXPECT_EQ((*log)->eyeScores()->size(), 1U);
+}
+
 TEST(Log, BringsAFirstLogForward) {
   const test::TemporaryFolder folder;
   { ASSERT_TRUE(Log::open(folder / "day.finlog")); }
   {
     SQLite::Database old((folder / "day.finlog").string(), SQLite::OPEN_READWRITE);
     old.exec(
-        "DROP TABLE verdict; DROP TABLE outline_sample; DROP TABLE body_brightness; DROP TABLE calibration; "
+        "DROP TABLE verdict; DROP TABLE eye_score; DROP TABLE outline_sample; DROP TABLE body_brightness; "
+        "DROP TABLE calibration; "
         "DROP TABLE lens; "
         "ALTER TABLE pass DROP COLUMN shared_instant_s;"
         "DROP TABLE planned_pass; DROP TABLE day; DROP TABLE rig; DROP TABLE model;"

@@ -70,6 +70,20 @@ RehearsalScene anyFall(std::mt19937& random) {
   return scene;
 }
 
+RehearsalScene anyJerks(std::mt19937& random) {
+  RehearsalScene scene = test::smallJerks();
+  auto& jerks = std::get<Jerks>(scene.motion);
+  jerks.every_s = between(random, 0.95, 1.15);
+  jerks.start_mm = -200.0;
+  jerks.advance_mm = between(random, 60.0, 110.0);
+  jerks.back_mm = between(random, 12.0, 30.0);
+  jerks.drift_mm_s = between(random, -15.0, 15.0);
+  jerks.attitude_deg = between(random, -10.0, 20.0);
+  scene.length = Seconds(jerks.first_s + 3.0 * jerks.every_s);
+  scene.noise_grey = 0.0;
+  return scene;
+}
+
 double swingOf(const StraightPull& pull, double length_mm) {
   return length_mm * std::sin(0.5 * pull.wobble_deg * std::numbers::pi / 180.0);
 }
@@ -77,6 +91,7 @@ double swingOf(const StraightPull& pull, double length_mm) {
 class Pulls : public testing::TestWithParam<Truth> {};
 class Kicks : public testing::TestWithParam<Truth> {};
 class Falls : public testing::TestWithParam<Truth> {};
+class Twitches : public testing::TestWithParam<Truth> {};
 
 TEST_P(Pulls, LieInsideTheirUncertainty) {
   EXPECT_GE(insideOf(GetParam(), anyPull), kFewestInside);
@@ -88,11 +103,18 @@ TEST_P(Falls, LieInsideTheirUncertainty) {
   EXPECT_GE(insideOf(GetParam(), anyFall), kFewestInside);
 }
 
+TEST_P(Twitches, LieInsideTheirUncertainty) {
+  EXPECT_GE(insideOf(GetParam(), anyJerks), kFewestInside);
+}
+
 const StraightPull& pullOf(const RehearsalScene& s) {
   return std::get<StraightPull>(s.motion);
 }
 const Sink& sinkOf(const RehearsalScene& s) {
   return std::get<Sink>(s.motion);
+}
+const Jerks& jerksOf(const RehearsalScene& s) {
+  return std::get<Jerks>(s.motion);
 }
 void PrintTo(const Truth& truth, std::ostream* out) {
   *out << truth.name;
@@ -124,6 +146,19 @@ INSTANTIATE_TEST_SUITE_P(
                     Truth{"time_per_metre", [](const auto& s) { return 1000.0 / sinkOf(s).speed_mm_s; }},
                     Truth{"glide_ratio", [](const auto& s) { return sinkOf(s).glide; }},
                     Truth{"fall_attitude", [](const auto& s) { return sinkOf(s).attitude_deg; }}),
+    kByName);
+
+INSTANTIATE_TEST_SUITE_P(
+    Coverage, Twitches,
+    testing::Values(Truth{"twitch_interval", [](const auto& s) { return jerksOf(s).every_s; }},
+                    Truth{"advance", [](const auto& s) { return jerksOf(s).advance_mm; }},
+                    Truth{"spring_back", [](const auto& s) { return jerksOf(s).back_mm; }},
+                    Truth{"spring_back_ratio",
+                          [](const auto& s) { return 100.0 * jerksOf(s).back_mm / jerksOf(s).advance_mm; }},
+                    Truth{"pause_drift", [](const auto& s) { return jerksOf(s).drift_mm_s; }},
+                    Truth{"pause_attitude", [](const auto& s) { return jerksOf(s).attitude_deg; }},
+                    Truth{"rise_per_twitch",
+                          [](const auto& s) { return jerksOf(s).drift_mm_s * jerksOf(s).every_s; }}),
     kByName);
 
 }  // namespace

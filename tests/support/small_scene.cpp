@@ -60,6 +60,20 @@ RehearsalScene smallFall(unsigned seed) {
   return scene;
 }
 
+RehearsalScene smallJerks(unsigned seed) {
+  RehearsalScene scene = smallScene(seed);
+  scene.motion = Jerks{.count = 3,
+                       .first_s = 0.3,
+                       .every_s = 0.9,
+                       .start_mm = -190.0,
+                       .height_mm = 20.0,
+                       .advance_mm = 80.0,
+                       .back_mm = 20.0,
+                       .seed = seed};
+  scene.length = Seconds(2.9);
+  return scene;
+}
+
 void write(const std::filesystem::path& file, const std::string& text) {
   std::ofstream(file, std::ios::binary) << text;
 }

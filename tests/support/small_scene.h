@@ -25,6 +25,8 @@ class TemporaryFolder {
 /// Small pictures, so that tests are quick: 480 × 270 at 0.8 px/mm. The lure crosses 560 mm of water.
 RehearsalScene smallPull(unsigned seed = 1);
 RehearsalScene smallFall(unsigned seed = 1);
+/// Three twitches in 2.9 s.
+RehearsalScene smallJerks(unsigned seed = 1);
 
 void write(const std::filesystem::path& file, const std::string& text);
 

@@ -6,6 +6,7 @@
 
 #include "core/readings/fall.h"
 #include "core/readings/retrieve.h"
+#include "core/readings/twitch.h"
 #include "core/rehearsal/rehearse.h"
 
 namespace fin::test {
@@ -48,8 +49,9 @@ TruthSheet sheetOf(const RehearsalTank& tank, double scatter_px, unsigned seed) 
   const PassTraces traces = traceBody(track, times, geometry);
   TruthSheet out{{}, {request.protocol, request.view, names, true, false, false}};
   ReadingSheet& sheet = out.sheet;
-  request.protocol == Protocol::Fall ? readFall(traces, request.view, sheet)
-                                     : readRetrieve(traces, request.view, sheet);
+  if (request.protocol == Protocol::Fall) readFall(traces, request.view, sheet);
+  if (request.protocol == Protocol::Twitch) readTwitch(traces, request.protocol, request.view, sheet);
+  if (request.protocol == Protocol::Retrieve) readRetrieve(traces, request.view, sheet);
   return out;
 }
 

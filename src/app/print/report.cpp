@@ -145,7 +145,7 @@ class Report {
       if (picks.placings.empty()) continue;
       const Placing& first = picks.placings.front();
       rows += row({escaped(purpose.name), "<b>" + escaped(table.entries[first.entry].rig) + "</b>",
-                   percent(first.first.byMeasuring), reasonInWords(table, first, units_).toHtmlEscaped()});
+                   chanceInWords(table, first), reasonInWords(table, first, units_).toHtmlEscaped()});
     }
     if (rows.isEmpty()) return {};
     return section(QObject::tr("What each is for"),

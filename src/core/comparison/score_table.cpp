@@ -85,7 +85,7 @@ std::optional<double> commonSpeed(const std::vector<ComparedPass>& passes, std::
 
 ScoreTable tableFor(const std::vector<ComparedPass>& passes, std::vector<Entry> entries,
                     std::vector<Wish> wishes) {
-  ScoreTable out{std::move(entries), std::move(wishes), {}, {}};
+  ScoreTable out{std::move(entries), std::move(wishes), {}, {}, {}};
   for (const Wish& wish : out.wishes) {
     const bool ladder = isOfLadder(wish.reading);
     const auto speed = ladder            ? std::nullopt
@@ -93,6 +93,8 @@ ScoreTable tableFor(const std::vector<ComparedPass>& passes, std::vector<Entry> 
                                          : commonSpeed(passes, wish.reading);
     const auto values = ladder ? overLadders(passes, wish.reading) : overPasses(passes, wish.reading, speed);
     out.speeds_mm_s.push_back(speed);
+    out.scatterKnown.push_back(ladder || std::any_of(values.begin(), values.end(),
+                                                     [](const auto& v) { return v.second.passes > 1; }));
     auto& row = out.cells.emplace_back();
     for (const Entry& entry : out.entries) {
       const auto found = values.find(entry.rig);

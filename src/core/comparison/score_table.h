@@ -34,6 +34,9 @@ struct ScoreTable {
   std::vector<Wish> wishes;
   std::vector<std::optional<double>> speeds_mm_s;              ///< by wish: the pulls that count
   std::vector<std::vector<std::optional<ScoredValue>>> cells;  ///< [wish][entry]
+  /// By wish: some rig has two passes and more, so that it is known how passes differ. Where it is not,
+  /// chances are too sure.
+  std::vector<bool> scatterKnown;
 };
 
 /// The unit of a reading of a pass or of a ladder; empty for what is neither.

@@ -26,6 +26,7 @@ constexpr double kLeastPause_s = 0.15;
 constexpr double kBackShare = 0.90;
 constexpr double kNearlyBack = 0.05;
 constexpr double kHolds_mm_s = 10.0;
+constexpr double kLeastDrift_mm_s = 0.5;  ///< of its uncertainty
 constexpr double kLeastBackShare = 0.08;  ///< of the advance: less is no spring-back whose time could be told
 constexpr double kFewest = 3.0;
 constexpr double kMedianFactor = 1.2533;
@@ -125,7 +126,7 @@ void lookInto(const Motion& motion, Twitch& twitch) {
 /// What the medians over the twitches are taken from.
 struct Measured {
   Values advance, springBack, springRatio, springTime, stopTime, stopDistance, rise, heading_rad;
-  Values drift, attitude;
+  Values drift, driftU95, attitude;
   std::vector<std::vector<PixelPoint>> paths;  ///< start → furthest, over the advance
 };
 
@@ -180,7 +181,10 @@ void measurePause(const PassTraces& traces, const Twitch& twitch, double face, M
   const double from = twitch.back_s + kSettled_s;
   const double to = twitch.end_s - kBeforeNext_s;
   if (to - from < kLeastPause_s) return;
-  if (const auto line = fitLine(traces.upCentre.between(from, to))) out.drift.push_back(line->slope);
+  if (const auto line = fitLine(traces.upCentre.between(from, to))) {
+    out.drift.push_back(line->slope);
+    out.driftU95.push_back(line->slopeU95);
+  }
   const Series up = traces.bodyUp.between(from, to);
   const Series along = traces.bodyAlong.between(from, to);
   Values pitch;
@@ -302,7 +306,11 @@ void readLikeness(const Measured& m, TwitchSheet& out) {
 
 void readPauses(const Measured& m, TwitchSheet& out) {
   const char* why = "no pause is long enough to be still; pause for a second or more";
-  out.median("pause_drift", m.drift, 0.5, why);
+  // How well a single pause tells its slope: with few of them their own spread says little.
+  const double each = m.driftU95.empty() ? 0.0
+                                         : kMedianFactor * median(m.driftU95) /
+                                               std::sqrt(static_cast<double>(m.driftU95.size()));
+  out.median("pause_drift", m.drift, std::hypot(kLeastDrift_mm_s, each), why);
   const double turn = out.placeU95() / out.traces().bodyLength * kDegreesPerRadian;
   out.median("pause_attitude", m.attitude, std::hypot(turn, kPlumbU95_deg), why);
   if (m.drift.empty()) return out.sheet().refuse("pause_class", why);

@@ -193,6 +193,28 @@ class SqliteLog : public Log {
     });
   }
 
+  Result<std::vector<EyeScore>> eyeScores() const override {
+    return reading([&]() -> Result<std::vector<EyeScore>> {
+      SQLite::Statement query(database_, "SELECT pass_id, property, score FROM eye_score ORDER BY id");
+      std::vector<EyeScore> out;
+      while (query.executeStep())
+        out.push_back(
+            {query.getColumn(0).getInt64(), query.getColumn(1).getString(), query.getColumn(2).getDouble()});
+      return out;
+    });
+  }
+
+  Result<void> addEyeScore(const EyeScore& score) override {
+    return changing([&] {
+      run("INSERT INTO eye_score (pass_id, property, score) VALUES (?, ?, ?)", score.pass, score.property,
+          score.score);
+    });
+  }
+
+  Result<void> forgetEyeScores(const std::string& property) override {
+    return changing([&] { run("DELETE FROM eye_score WHERE property = ?", property); });
+  }
+
   Result<std::optional<LoggedTrack>> track(RowId id) const override {
     return reading([&]() -> Result<std::optional<LoggedTrack>> {
       SQLite::Statement head(

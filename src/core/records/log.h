@@ -7,6 +7,7 @@
 #include <string>
 #include <vector>
 
+#include "core/comparison/eye_check.h"
 #include "core/comparison/wishes.h"
 #include "core/footage/clip_print.h"
 #include "core/passes/calibration.h"
@@ -103,6 +104,12 @@ class Log {
   /// What the day is decided by; as usual where nothing was said yet.
   [[nodiscard]] virtual Result<VerdictPlan> verdict() const = 0;
   [[nodiscard]] virtual Result<void> saveVerdict(const VerdictPlan& plan) = 0;
+
+  /// What was scored by eye, in the order in which it was.
+  [[nodiscard]] virtual Result<std::vector<EyeScore>> eyeScores() const = 0;
+  [[nodiscard]] virtual Result<void> addEyeScore(const EyeScore& score) = 0;
+  /// Of one property; all of it.
+  [[nodiscard]] virtual Result<void> forgetEyeScores(const std::string& property) = 0;
 
   [[nodiscard]] virtual Result<std::optional<LoggedTrack>> track(RowId id) const = 0;
   [[nodiscard]] virtual Result<void> saveTrack(RowId id, const LoggedTrack& track) = 0;

@@ -151,6 +151,12 @@ CREATE TABLE verdict (
   day_id INTEGER PRIMARY KEY,
   doc TEXT NOT NULL                  -- JSON: properties with weights and curves, purposes, what is declared
 );
+CREATE TABLE eye_score (
+  id INTEGER PRIMARY KEY,
+  pass_id INTEGER NOT NULL REFERENCES pass(id),
+  property TEXT NOT NULL,            -- name of the reading that was judged by eye
+  score REAL NOT NULL                -- 0 to 10
+);
 )sql"};
 
 }  // namespace

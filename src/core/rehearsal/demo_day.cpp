@@ -192,6 +192,27 @@ std::vector<DemoPass> furtherPasses() {
                         {255.0, 5.8, 23.0, 0.02},
                         {310.0, 6.9, 25.0, 0.03},
                         {400.0, 8.3, 0.5, 0.9}};
+  const Jerks skrellJerks{.first_s = 0.35,
+                          .every_s = 1.05,
+                          .uneven_s = 0.03,
+                          .start_mm = -330.0,
+                          .advance_mm = 118.0,
+                          .advanceSpread_mm = 4.0,
+                          .back_mm = 31.0,
+                          .drift_mm_s = 2.0,
+                          .attitude_deg = 4.0,
+                          .seed = 51};
+  Jerks pellowJerks = skrellJerks;
+  pellowJerks.advance_mm = 96.0;
+  pellowJerks.advanceSpread_mm = 14.0;
+  pellowJerks.back_mm = 12.0;
+  pellowJerks.drift_mm_s = -24.0;
+  pellowJerks.attitude_deg = 11.0;
+  pellowJerks.seed = 52;
+  out.push_back({"skrell-95-twitches.mp4", "Skrell 95, twitch and pause", kSkrell,
+                 scene(jerkbait(), skrellJerks, View::Side, 4.4, 51), false, false});
+  out.push_back({"pellow-110-twitches.mp4", "Pellow 110, twitch and pause", kPellow,
+                 scene(longJerkbait(), pellowJerks, View::Side, 4.4, 52), false, false});
   unsigned seed = 31;
   for (const Rung& rung : rungs) {
     const std::string speed = std::to_string(static_cast<int>(rung.speed_mm_s));
@@ -304,8 +325,7 @@ void playMorning(DayPlan& plan, const std::vector<DemoPass>& filmed) {
   std::size_t made = 0;
   for (PlannedPass& pass : plan.sheet) {
     const bool has = std::any_of(filmed.begin(), filmed.end(), [&](const DemoPass& d) {
-      const bool fall = std::holds_alternative<Sink>(d.scene.motion);
-      return d.rig == pass.rig && fall == (pass.protocol == Protocol::Fall);
+      return d.rig == pass.rig && protocolOf(d.scene.motion) == pass.protocol;
     });
     if (pass.block != 1 || pass.control || !has) continue;
     pass.state = PassState::Done;
@@ -326,8 +346,7 @@ void playMorning(DayPlan& plan, const std::vector<DemoPass>& filmed) {
 }
 
 std::optional<RowId> plannedFor(const DayPlan& plan, const DemoPass& pass) {
-  const Protocol protocol =
-      std::holds_alternative<Sink>(pass.scene.motion) ? Protocol::Fall : Protocol::Retrieve;
+  const Protocol protocol = protocolOf(pass.scene.motion);
   for (const PlannedPass& p : plan.sheet) {
     if (p.rig == pass.rig && p.protocol == protocol && p.state == PassState::Done) return p.id;
   }

@@ -33,10 +33,20 @@ std::vector<double> drawCycles(const StraightPull& pull) {
 
 PlayedMotion::PlayedMotion(Motion motion) : motion_(std::move(motion)) {
   if (const auto* pull = std::get_if<StraightPull>(&motion_)) cycleStarts_s_ = drawCycles(*pull);
+  if (const auto* jerks = std::get_if<Jerks>(&motion_)) {
+    std::mt19937 random(jerks->seed);
+    std::normal_distribution<double> normal;
+    double at_s = jerks->first_s;
+    for (int i = 0; i < jerks->count; ++i) {
+      twitches_.push_back({at_s, jerks->advance_mm + jerks->advanceSpread_mm * normal(random)});
+      at_s += std::max(jerks->every_s + jerks->uneven_s * normal(random), jerks->push_s + jerks->back_s);
+    }
+  }
 }
 
 BodyPose PlayedMotion::at(Seconds time) const {
   if (const auto* pull = std::get_if<StraightPull>(&motion_)) return pose(*pull, time.value());
+  if (const auto* jerks = std::get_if<Jerks>(&motion_)) return pose(*jerks, time.value());
   return pose(std::get<Sink>(motion_), time.value());
 }
 
@@ -71,6 +81,22 @@ BodyPose PlayedMotion::pose(const Sink& sink, double time_s) {
   out.pitch_rad = sink.attitude_deg / kDegreesPerRadian +
                   moving * halfRadians(sink.rock_deg) * std::sin(kTurn_rad * sink.rock_Hz * t);
   out.kick_rad = moving * halfRadians(sink.kick_deg) * std::sin(kTurn_rad * sink.kick_Hz * t);
+  return out;
+}
+
+BodyPose PlayedMotion::pose(const Jerks& jerks, double time_s) const {
+  const auto eased = [](double share) {
+    return 0.5 - 0.5 * std::cos(std::numbers::pi * std::clamp(share, 0.0, 1.0));
+  };
+  BodyPose out;
+  double along = jerks.start_mm;
+  for (const Twitch& twitch : twitches_) {
+    const double since = time_s - twitch.start_s;
+    along += twitch.advance_mm * eased(since / jerks.push_s) -
+             jerks.back_mm * eased((since - jerks.push_s) / jerks.back_s);
+  }
+  out.centre_mm = {along, jerks.height_mm + jerks.drift_mm_s * time_s, 0.0};
+  out.pitch_rad = jerks.attitude_deg / kDegreesPerRadian;
   return out;
 }
 

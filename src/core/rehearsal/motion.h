@@ -52,7 +52,25 @@ struct Sink {
   double kick_deg = 0.0;
 };
 
-using Motion = std::variant<StraightPull, Sink>;
+/// A bait that is jerked forward, springs back and waits, again and again. Half cosines to and fro.
+struct Jerks {
+  int count = 4;
+  double first_s = 0.4;
+  double every_s = 1.1;      ///< from start to start, on the mean
+  double uneven_s = 0.0;     ///< standard deviation of that
+  double start_mm = -250.0;  ///< along, at rest before the first
+  double height_mm = 60.0;   ///< over the middle of the picture, at time 0
+  double advance_mm = 90.0;
+  double advanceSpread_mm = 0.0;  ///< standard deviation from twitch to twitch
+  double back_mm = 20.0;
+  double push_s = 0.12;
+  double back_s = 0.30;
+  double drift_mm_s = 0.0;  ///< upwards, all along
+  double attitude_deg = 0.0;
+  unsigned seed = 1;
+};
+
+using Motion = std::variant<StraightPull, Sink, Jerks>;
 
 /// A motion with what it draws at random already drawn, so that any instant can be asked in any order.
 class PlayedMotion {
@@ -65,9 +83,15 @@ class PlayedMotion {
   [[nodiscard]] double cycles(double time_s) const;
   [[nodiscard]] BodyPose pose(const StraightPull& pull, double time_s) const;
   [[nodiscard]] static BodyPose pose(const Sink& sink, double time_s);
+  [[nodiscard]] BodyPose pose(const Jerks& jerks, double time_s) const;
 
   Motion motion_;
   std::vector<double> cycleStarts_s_;  ///< of a StraightPull, rising from before time 0
+  struct Twitch {
+    double start_s = 0.0;
+    double advance_mm = 0.0;
+  };
+  std::vector<Twitch> twitches_;  ///< of Jerks
 };
 
 }  // namespace fin

@@ -55,11 +55,16 @@ Result<void> filmRehearsal(const RehearsalScene& scene, const std::filesystem::p
   return (*writer)->finish();
 }
 
+Protocol protocolOf(const Motion& motion) {
+  if (std::holds_alternative<Sink>(motion)) return Protocol::Fall;
+  return std::holds_alternative<Jerks>(motion) ? Protocol::Twitch : Protocol::Retrieve;
+}
+
 PassRequest requestFor(const RehearsalTank& tank, const std::filesystem::path& clip) {
   const RehearsalScene& scene = tank.scene();
   PassRequest request;
   request.clip = clip;
-  request.protocol = std::holds_alternative<Sink>(scene.motion) ? Protocol::Fall : Protocol::Retrieve;
+  request.protocol = protocolOf(scene.motion);
   request.view = scene.camera.view;
   request.captureRate = scene.rate;
   request.pull = scene.camera.fromLeft ? Pull::Left : Pull::Right;

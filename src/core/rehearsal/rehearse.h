@@ -15,6 +15,9 @@ namespace fin {
 Result<void> filmRehearsal(const RehearsalScene& scene, const std::filesystem::path& clip,
                            std::optional<Hertz> playRate = {}, const JobControl& job = {});
 
+/// What a motion is a pass of.
+Protocol protocolOf(const Motion& motion);
+
 /// What a tester who knows everything would say about a filmed scene: marks in the first frame that shows
 /// the whole lure, the ruler, the pull.
 PassRequest requestFor(const RehearsalTank& tank, const std::filesystem::path& clip);

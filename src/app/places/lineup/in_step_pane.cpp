@@ -108,7 +108,7 @@ InStepPane::InStepPane(QWidget* parent)
   });
   connect(&loader_, &FrameLoader::failed, this, [this](std::size_t, const QString& why) {
     waits_ = false;
-    if (pass_ != nullptr) view_->setWords(pass_->rig, why);
+    if (pass_ != nullptr) view_->setWords(blind_ ? QString() : pass_->rig, why);
   });
 }
 
@@ -125,10 +125,20 @@ void InStepPane::show(const StudiedPass& pass, double instant_s, UnitSystem unit
   drawTrace(units);
 }
 
+void InStepPane::clear() {
+  pass_ = nullptr;
+  clip_ = nullptr;
+  loader_.setClip(nullptr);
+  view_->setPicture({});
+  frame_.reset();
+  waits_ = false;
+}
+
 void InStepPane::drawTrace(UnitSystem units) {
   plot_->clearGraphs();
-  plot_->setVisible(pass_->result.has_value());
-  if (!pass_->result) return;
+  const bool traced = pass_->result && !blind_;
+  plot_->setVisible(traced);
+  if (!traced) return;
   const ShownTrace trace = traceFor(pass_->request, pass_->result->traces, units);
   QCPGraph* graph = plot_->addGraph();
   graph->setPen(QPen(theme().ink, 1.4));
@@ -183,7 +193,7 @@ void InStepPane::note(double time_s) {
   QString note = pass_->trouble;
   if (pass_->clock && instant_s_ + time_s < 0.0) note = tr("not begun yet");
   if (pass_->clock && instant_s_ + time_s > pass_->end_s() + frame_s()) note = tr("over");
-  view_->setWords(pass_->rig, note);
+  view_->setWords(blind_ ? QString() : pass_->rig, note);
 }
 
 void InStepPane::resizeEvent(QResizeEvent* event) {

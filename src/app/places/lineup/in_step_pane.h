@@ -51,6 +51,9 @@ class InStepPane : public QWidget {
   /// Shows what there is `time_s` after the instant; before its clip begins and after it ends its nearest
   /// frame.
   void goTo(double time_s);
+  /// Without name and trace.
+  void setBlind(bool blind) { blind_ = blind; }
+  void clear();
   /// The lure stays in the middle of the picture.
   void setFollowing(bool on);
   /// The frame that was asked for last is not shown yet.
@@ -83,6 +86,7 @@ class InStepPane : public QWidget {
   std::optional<std::size_t> frame_;
   bool waits_ = false;
   bool following_ = false;
+  bool blind_ = false;
   std::vector<std::size_t> shown_;
   PaneView* view_;
   QCustomPlot* plot_;

@@ -7,7 +7,7 @@
 
 namespace fin::app {
 
-LineUpPlace::LineUpPlace(LineUp& lineUp, QWidget* parent)
+LineUpPlace::LineUpPlace(Log& log, LineUp& lineUp, QWidget* parent)
     : PageTabs(parent),
       lineUp_(lineUp),
       studied_(lineUp),
@@ -16,13 +16,15 @@ LineUpPlace::LineUpPlace(LineUp& lineUp, QWidget* parent)
       spread_(new SpreadPage(lineUp)),
       ladder_(new LadderPage(lineUp)),
       depth_(new DepthPage(lineUp)),
-      weight_(new WeightPage(lineUp)) {
+      weight_(new WeightPage(lineUp)),
+      eye_(new EyePage(log, lineUp)) {
   addPage(tr("In step"), "pageInStep", inStep_);
   addPage(tr("Laid over"), "pageOverlay", overlay_);
   addPage(tr("Passes compared"), "pageSpread", spread_);
   addPage(tr("Ladder of speeds"), "pageLadder", ladder_);
   addPage(tr("Depth against speed"), "pageDepth", depth_);
   addPage(tr("Another weight"), "pageWeight", weight_);
+  addPage(tr("By eye"), "pageEye", eye_);
   go(Page::Spread);
   connect(spread_, &SpreadPage::passWanted, this, &LineUpPlace::passWanted);
 }
@@ -40,6 +42,7 @@ void LineUpPlace::setUnits(UnitSystem units) {
   ladder_->setUnits(units);
   depth_->setUnits(units);
   weight_->setUnits(units);
+  eye_->setUnits(units);
 }
 
 void LineUpPlace::showEvent(QShowEvent* event) {

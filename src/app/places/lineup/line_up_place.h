@@ -3,6 +3,7 @@
 
 #include "app/look/page_tabs.h"
 #include "app/places/lineup/depth_page.h"
+#include "app/places/lineup/eye_page.h"
 #include "app/places/lineup/in_step_page.h"
 #include "app/places/lineup/ladder_page.h"
 #include "app/places/lineup/overlay_page.h"
@@ -16,14 +17,15 @@ class LineUpPlace : public PageTabs {
   Q_OBJECT
 
  public:
-  enum class Page { InStep, Overlay, Spread, Ladder, Depth, Weight };
+  enum class Page { InStep, Overlay, Spread, Ladder, Depth, Weight, Eye };
 
-  explicit LineUpPlace(LineUp& lineUp, QWidget* parent = nullptr);
+  LineUpPlace(Log& log, LineUp& lineUp, QWidget* parent = nullptr);
   void go(Page page) { PageTabs::go(static_cast<int>(page)); }
   /// The passes with this reading beside each other.
   void showReading(const std::string& reading);
   void setUnits(UnitSystem units);
   [[nodiscard]] InStepPage& inStep() { return *inStep_; }
+  [[nodiscard]] EyePage& eye() { return *eye_; }
   [[nodiscard]] OverlayPage& overlay() { return *overlay_; }
   [[nodiscard]] StudiedPasses& studied() { return studied_; }
 
@@ -42,6 +44,7 @@ class LineUpPlace : public PageTabs {
   LadderPage* ladder_;
   DepthPage* depth_;
   WeightPage* weight_;
+  EyePage* eye_;
 };
 
 }  // namespace fin::app

@@ -17,6 +17,8 @@ namespace {
 // A second code beside the colour.
 const Qt::PenStyle kDashes[] = {Qt::SolidLine, Qt::DashLine, Qt::DotLine, Qt::DashDotLine};
 
+constexpr double kNamesShare = 0.045;  ///< of the height, a line of the legend
+
 /// The sample at or after a time.
 std::size_t indexAt(const Series& series, double t_s) {
   const auto at = std::lower_bound(series.t_s.begin(), series.t_s.end(), t_s);
@@ -190,6 +192,9 @@ void OverlayPage::setScale() {
   if (!any) return;
   plot_->rescaleAxes();
   for (QCPAxis* axis : {plot_->xAxis, plot_->yAxis}) axis->scaleRange(1.06);
+  // Room for the names above the lines.
+  const QCPRange range = plot_->yAxis->range();
+  plot_->yAxis->setRangeUpper(range.upper + kNamesShare * plot_->legend->itemCount() * range.size());
   plot_->replot(QCustomPlot::rpImmediateRefresh);  // lays out, so that both directions can be scaled alike
   if (what() == What::Paths) {
     const double across = plot_->xAxis->range().size() / plot_->axisRect()->width();

@@ -143,7 +143,7 @@ void PurposePage::refresh() {
       } else {
         const Placing& first = ranking.placings.front();
         cells[1] = QString::fromStdString(table.entries[first.entry].rig);
-        cells[2] = percent(first.first.byMeasuring);
+        cells[2] = chanceInWords(table, first);
         cells[3] = reasonInWords(table, first, units_);
       }
       for (int c = 0; c < purposes_->columnCount(); ++c) purposes_->setItem(row, c, cell(cells[c]));
@@ -177,7 +177,7 @@ void PurposePage::showPicks(const Purpose& purpose) {
   int row = 0;
   for (const Placing& p : ranking.placings) {
     const QString cells[] = {plainNumber(p.place, 1), QString::fromStdString(table.entries[p.entry].rig),
-                             plainNumber(p.total, 1), percent(p.first.byMeasuring),
+                             plainNumber(p.total, 1), chanceInWords(table, p),
                              reasonInWords(table, p, units_)};
     int column = 0;
     for (const QString& text : cells) picks_->setItem(row, column++, cell(text));

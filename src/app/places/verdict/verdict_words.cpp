@@ -77,6 +77,13 @@ QString firmnessInWords(const ScoreTable& table, const Ranking& ranking) {
       .arg(numbers, rivals.isEmpty() ? words("any of the others") : rivals.join(", "));
 }
 
+QString chanceInWords(const ScoreTable& table, const Placing& placing) {
+  for (std::size_t w = 0; w < table.wishes.size(); ++w) {
+    if (placing.cells[w] && !table.scatterKnown[w]) return words("one pass");
+  }
+  return percent(placing.first.byMeasuring);
+}
+
 QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
   QStringList out;
   for (const Entry& entry : table.entries) {
@@ -96,6 +103,17 @@ QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
   }
   for (const auto& [why, names] : left) out += words("Not ranked: %1 (%2).").arg(names.join("; "), why);
   if (ranking.whyNone.empty()) {
+    QStringList alone;
+    for (std::size_t w = 0; w < table.wishes.size(); ++w) {
+      if (ranking.placings.front().cells[w] && !table.scatterKnown[w])
+        alone += spokenName(std::string_view(table.wishes[w].reading));
+    }
+    if (!alone.isEmpty()) {
+      out +=
+          words(
+              "One pass of each rig only: %1. How much passes differ is not known, so no chance can be told.")
+              .arg(alone.join(", "));
+    }
     QStringList idle;
     for (const std::string& reading : ranking.idle) idle += spokenName(std::string_view(reading));
     if (!idle.isEmpty())

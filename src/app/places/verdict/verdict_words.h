@@ -17,6 +17,8 @@ QString percent(double share);
 QString firstInWords(const ScoreTable& table, const Ranking& ranking);
 /// How firm that is: under measuring, and under other weights.
 QString firmnessInWords(const ScoreTable& table, const Ranking& ranking);
+/// The chance of a first place by measuring, or that one pass each cannot tell it.
+QString chanceInWords(const ScoreTable& table, const Placing& placing);
 /// What is shown apart or stays out, a line each: not graded, not to be ranked, readings that do not count.
 QStringList leftInWords(const ScoreTable& table, const Ranking& ranking);
 /// As the picks for a purpose are found: by points, half of what it takes is enough.

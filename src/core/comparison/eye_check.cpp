@@ -1,0 +1,92 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/comparison/eye_check.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <numeric>
+#include <random>
+
+#include "core/comparison/ranking.h"
+
+namespace fin {
+namespace {
+
+double meanOf(const std::vector<double>& v) {
+  return std::accumulate(v.begin(), v.end(), 0.0) / static_cast<double>(v.size());
+}
+
+std::optional<double> correlation(const std::vector<double>& a, const std::vector<double>& b) {
+  const double meanA = meanOf(a);
+  const double meanB = meanOf(b);
+  double ab = 0.0;
+  double aa = 0.0;
+  double bb = 0.0;
+  for (std::size_t i = 0; i < a.size(); ++i) {
+    ab += (a[i] - meanA) * (b[i] - meanB);
+    aa += (a[i] - meanA) * (a[i] - meanA);
+    bb += (b[i] - meanB) * (b[i] - meanB);
+  }
+  if (!(aa > 0.0 && bb > 0.0)) return std::nullopt;
+  return ab / std::sqrt(aa * bb);
+}
+
+/// Over the clips with several scores, pooled.
+void findRepeats(const std::map<std::int64_t, std::vector<double>>& byPass, EyeCheck& out) {
+  double squares = 0.0;
+  double degrees = 0.0;
+  for (const auto& [pass, scores] : byPass) {
+    if (scores.size() < 2) continue;
+    ++out.repeated;
+    const double mean = meanOf(scores);
+    for (const double s : scores) squares += (s - mean) * (s - mean);
+    degrees += static_cast<double>(scores.size() - 1);
+  }
+  if (degrees > 0.0) out.repeatSd = std::sqrt(squares / degrees);
+}
+
+}  // namespace
+
+EyeCheck checkEye(const std::vector<EyeScore>& scores, const std::vector<ComparedPass>& passes,
+                  const std::string& property) {
+  std::map<std::int64_t, std::vector<double>> byPass;
+  for (const EyeScore& score : scores) {
+    if (score.property == property) byPass[score.pass].push_back(score.score);
+  }
+  EyeCheck out;
+  findRepeats(byPass, out);
+  std::vector<double> seen, read;
+  for (const ComparedPass& pass : passes) {
+    const auto number = numberIn(pass.readings, property);
+    const auto scored = byPass.find(pass.id);
+    if (!number || scored == byPass.end()) continue;
+    out.passes.push_back({pass.id, meanOf(scored->second), *number});
+    seen.push_back(out.passes.back().score);
+    read.push_back(*number);
+  }
+  const std::vector<double> eyePlaces = placesOf(seen);
+  const std::vector<double> readingPlaces = placesOf(read);
+  for (std::size_t i = 0; i < out.passes.size(); ++i) {
+    out.passes[i].eyePlace = eyePlaces[i];
+    out.passes[i].readingPlace = readingPlaces[i];
+  }
+  if (out.passes.size() >= 3) out.rankCorrelation = correlation(eyePlaces, readingPlaces);
+  std::stable_sort(out.passes.begin(), out.passes.end(), [](const EyeAndReading& a, const EyeAndReading& b) {
+    return std::abs(a.eyePlace - a.readingPlace) > std::abs(b.eyePlace - b.readingPlace);
+  });
+  return out;
+}
+
+std::vector<std::int64_t> blindOrder(const std::vector<std::int64_t>& passes, unsigned seed) {
+  std::mt19937 random(seed);
+  std::vector<std::int64_t> first = passes;
+  std::vector<std::int64_t> second = passes;
+  std::shuffle(first.begin(), first.end(), random);
+  std::shuffle(second.begin(), second.end(), random);
+  if (first.size() > 1 && second.front() == first.back())
+    std::rotate(second.begin(), second.begin() + 1, second.end());
+  first.insert(first.end(), second.begin(), second.end());
+  return first;
+}
+
+}  // namespace fin
