@@ -30,6 +30,7 @@ QString keyTable() {
       {"Arrows, Enter", QObject::tr("move the cross half a pixel (Shift: five), place it")},
       {"T, Y, U", QObject::tr("a twitch starts here, is none, counts not")},
       {",  .", QObject::tr("the nearest twitch's start a frame earlier, later")},
+      {"Shift and drag in the trace", QObject::tr("leave that stretch out of the numbers")},
       {"Q", QObject::tr("quiet from here, to here (sound)")},
       {"Esc", QObject::tr("put down what is in hand")},
       {"+, −, W", QObject::tr("nearer, further, whole picture")},

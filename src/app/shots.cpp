@@ -103,9 +103,26 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
                      window_.lineUp().studied().want(some);
                      whenOpen_ = [this] { window_.lineUp().inStep().goTo(1.1); };
                    }});
-  lineUp("line-up-laid-over.png", LineUpPlace::Page::Overlay);
+  left_.push_back({"line-up-laid-over.png", [this] {
+                     const auto& passes = window_.desk().passes();
+                     std::vector<RowId> twitches;
+                     for (const LoggedPass& pass : passes) {
+                       if (pass.request.protocol == Protocol::Twitch) twitches.push_back(pass.id);
+                     }
+                     window_.lineUp().go(LineUpPlace::Page::Overlay);
+                     window_.lineUp().overlay().choose(OverlayPage::What::Twitches);
+                     window_.lineUp().studied().want(twitches);
+                   }});
+  left_.push_back({"bench-twitch.png", [this] {
+                     window_.go(Place::Bench);
+                     press("calibrationDone");
+                     for (const LoggedPass& pass : window_.desk().passes()) {
+                       if (pass.request.protocol == Protocol::Twitch) window_.desk().select(pass.id);
+                     }
+                   }});
   lineUp("line-up-compared.png", LineUpPlace::Page::Spread);
   lineUp("line-up-ladder.png", LineUpPlace::Page::Ladder);
+  lineUp("line-up-eye.png", LineUpPlace::Page::Eye);
   lineUp("line-up-weight.png", LineUpPlace::Page::Weight);
   const auto verdict = [this](const char* file, VerdictPlace::Page page) {
     left_.push_back({file, [this, page] {

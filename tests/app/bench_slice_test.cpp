@@ -1,12 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // The whole slice by mouse and keys through the real window: open, scale, marks, follow, read, save, reopen.
 #include <gtest/gtest.h>
+#include <qcustomplot.h>
 
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QLabel>
 #include <QPushButton>
 
+#include "app/look/unit_box.h"
 #include "app/window_fixture.h"
 
 namespace fin::app {
@@ -203,6 +205,38 @@ TEST(MainWindow, ChangesPlacesByKeyboard) {
   }
   QTest::keyClick(&window, Qt::Key_F1);
   EXPECT_NE(window.findChild<QLabel*>("keySheet"), nullptr);
+}
+
+TEST_F(BenchSlice, LeavesOutAStretchThatIsDrawnOverOnTheTrace) {
+  openClip();
+  sayEverything();
+  ASSERT_TRUE(read());
+  const double before = desk().readings().find("wobble_frequency")->n;
+  auto* plot = window_->bench().findChild<TraceView*>()->findChild<QCustomPlot*>();
+  auto* time = plot->axisRect(0)->axis(QCPAxis::atBottom);
+  const auto at = [&](double s) { return QPoint(static_cast<int>(time->coordToPixel(s)), 25); };
+  QTest::mousePress(plot, Qt::LeftButton, Qt::ShiftModifier, at(1.1));
+  QTest::mouseMove(plot, at(1.3));
+  QTest::mouseRelease(plot, Qt::LeftButton, Qt::ShiftModifier, at(1.6));
+  ASSERT_EQ(request().fouled.size(), 1U);
+  EXPECT_NEAR(static_cast<double>(request().fouled[0].frames.first), 1.1 * 120.0, 3.0);
+  ASSERT_TRUE(waitFor([&] { return !desk().busy() && desk().result() != nullptr; }));
+  EXPECT_LT(desk().readings().find("wobble_frequency")->n, before) << "fewer wobbles count";
+  press("undo");
+  ASSERT_TRUE(waitFor([&] { return !desk().busy() && desk().result() != nullptr; }));
+  EXPECT_EQ(desk().readings().find("wobble_frequency")->n, before);
+}
+
+TEST_F(BenchSlice, AsksForHalfTheBodysHeightWhereAFlankSpotIsPlaced) {
+  openClip();
+  EXPECT_TRUE(find<UnitBox>("halfThickness")->isHidden() || !find<UnitBox>("halfThickness")->isVisible());
+  desk().edit("Say it", [](PassRequest& r) {
+    r.view = View::Side;
+    r.marks.push_back({MarkName::Flank, 0, {100.0, 100.0}});
+  });
+  ASSERT_TRUE(find<UnitBox>("halfThickness")->isVisible());
+  typeInto(find<UnitBox>("halfThickness"), "9.5");
+  EXPECT_EQ(request().bodyHalfHeight, Millimetres(9.5));
 }
 
 }  // namespace

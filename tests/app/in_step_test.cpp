@@ -33,7 +33,9 @@ class InStep : public ReadDayTest {
   void add(Log& log, RowId rig, std::size_t begins) {
     const auto clip = folder_ / ("clip " + std::to_string(rig) + ".mp4");
     const RowId id = keep(log, rig + 20, "clip " + std::to_string(rig), Protocol::Retrieve,
-                          {{"travel_speed", 250.0, "mm/s", 2.0, 100.0}}, false);
+                          {{"travel_speed", 250.0, "mm/s", 2.0, 100.0},
+                           {"rise_rate", 3.0 * static_cast<double>(rig), "mm/s", 0.5, 50.0}},
+                          false);
     test::film(clip, {.frames = 60});  // in place of what only stood for a clip
     PassRequest request = log.pass(id)->request;
     request.view = View::Side;

@@ -2,6 +2,7 @@
 // The Line-up driven as a person drives it, on a day whose readings are known.
 #include <qcustomplot.h>
 #include <QApplication>
+#include <QCheckBox>
 #include <QComboBox>
 #include <QLabel>
 #include <QListWidget>
@@ -164,6 +165,49 @@ TEST_F(LineUpTest, PredictsTheFallWithAnotherWeightAndShowsItsMiss) {
   // A body that floats more than the head sinks: refused where it happened.
   typeInto(find<UnitBox>("bodyBefore"), "-9");
   EXPECT_TRUE(text("weightAnswer").contains("would not have sunk")) << text("weightAnswer").toStdString();
+}
+
+/// A control rig that falls a little faster every hour, and another that was made late.
+class DriftTest : public ReadDayTest {
+ protected:
+  void SetUp() override {
+    auto log = Log::open(folder_ / "day.finlog");
+    ASSERT_TRUE(log) << log.error().message;
+    plan_.rack.models = {{.id = 1, .name = "Control"}, {.id = 2, .name = "Late"}};
+    plan_.rack.rigs = {{.id = 11, .model = 1}, {.id = 12, .model = 2}};
+    for (const auto& [hour, rate] : {std::pair(0.0, 200.0), {1.0, 210.2}, {2.0, 219.9}, {3.0, 230.0}})
+      made(**log, 11, hour, rate, true);
+    for (const auto& [hour, rate] : {std::pair(2.9, 230.0), {3.0, 230.5}, {3.1, 232.0}})
+      made(**log, 12, hour, rate, false);
+    ASSERT_TRUE((*log)->savePlan(plan_));
+    log->reset();
+    openWindow();
+    QTest::keyClick(window_.get(), Qt::Key_4, Qt::ControlModifier);
+  }
+  void made(Log& log, RowId rig, double hour, double rate, bool control) {
+    keep(log, rig, "fall " + std::to_string(plan_.sheet.size()), Protocol::Fall,
+         {{"fall_rate", rate, "mm/s", 1.0, 60.0}}, true);
+    plan_.sheet.back().control = control;
+    plan_.sheet.back().finished_s = 1.79e9 + 3600.0 * hour;
+  }
+};
+
+TEST_F(DriftTest, IsSaidCorrectedForAndTakenBack) {
+  const QString before = text("driftWords");
+  EXPECT_TRUE(before.contains("drifted by 10")) << before.toStdString();
+  EXPECT_TRUE(before.contains("an hour"));
+  auto* passes = find<QListWidget>("comparedPasses");
+  const auto of = [&](const QString& title) {
+    return passes->findItems(title, Qt::MatchEndsWith).front()->text();
+  };
+  EXPECT_TRUE(of("fall 5").startsWith("230.5")) << of("fall 5").toStdString();
+  QTest::mouseClick(find<QCheckBox>("correctDrift"), Qt::LeftButton, {},
+                    QPoint(8, find<QCheckBox>("correctDrift")->height() / 2));
+  EXPECT_TRUE(text("driftWords").contains("is corrected for that")) << text("driftWords").toStdString();
+  // Made 1.5 hours after the middle of the control's passes, at 10 mm/s an hour.
+  EXPECT_TRUE(of("fall 5").startsWith("215.")) << of("fall 5").toStdString();
+  press("undo");
+  EXPECT_TRUE(of("fall 5").startsWith("230.5"));
 }
 
 TEST(EmptyLineUp, SaysWhatBelongsHere) {

@@ -33,6 +33,11 @@ TEST(SpokenValue, HasAsManyFiguresAsItsUncertaintyDeserves) {
   }
 }
 
+TEST(SpokenValue, CountsWithoutDecimals) {
+  EXPECT_EQ(spoken(number(4.0, 0.0, ""), UnitSystem::Metric).value, "4");
+  EXPECT_TRUE(spoken(number(4.0, 0.0, ""), UnitSystem::Metric).uncertainty.isEmpty());
+}
+
 TEST(SpokenValue, SpeaksInchesFeetAndOunces) {
   EXPECT_EQ(spoken(number(254.0, 2.54, "mm"), UnitSystem::Imperial).value, "10.00");
   EXPECT_EQ(spoken(number(10.0, 0.5, "s/m"), UnitSystem::Imperial).unit, "s/ft");

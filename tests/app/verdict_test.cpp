@@ -96,6 +96,16 @@ TEST_F(VerdictTest, AddsPlacesAndSaysHowFirmTheyAre) {
   EXPECT_EQ(order().front(), "1 Even");
 }
 
+TEST_F(VerdictTest, InventsNoOrderWhereNothingCounts) {
+  for (int row = 0; row < 2; ++row) {
+    seen<QListWidget>("wishes")->setCurrentRow(row);
+    pick(seen<QComboBox>("weight"), "does not count");
+  }
+  EXPECT_EQ(said("firstPlace"), "No order yet: every property has weight 0");
+  EXPECT_EQ(order().size(), 4) << "what was read stays in view";
+  EXPECT_TRUE(order().front().startsWith(QChar(0x2013)));
+}
+
 TEST_F(VerdictTest, TurnsTheWayThatIsWanted) {
   // Less wobble is wanted: Even is first in both.
   seen<QListWidget>("wishes")->setCurrentRow(0);

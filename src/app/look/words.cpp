@@ -248,8 +248,10 @@ SpokenValue spoken(const Reading& reading, UnitSystem units) {
     return {QString::fromStdString(*text), {}, {}};
   const double value = std::get<double>(reading.value) * shown.factor;
   const double uncertainty = reading.u95.value_or(0.0) * shown.factor;
-  const int decimals = decimalsFor(uncertainty);
   const QLocale plain = QLocale::c();
+  if (reading.u95 && uncertainty == 0.0 && value == std::round(value))
+    return {plain.toString(value, 'f', 0), {}, shown.unit};  // counted, not measured
+  const int decimals = decimalsFor(uncertainty);
   QString number = plain.toString(value, 'f', decimals);
   number.replace('-', QChar(0x2212));
   return {number, QString::fromUtf8("± ") + plain.toString(uncertainty, 'f', decimals), shown.unit};

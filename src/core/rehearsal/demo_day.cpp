@@ -305,6 +305,7 @@ DayPlan demoPlan() {
   plan.heldEqual[3].value = "6 g/kg, 11 °C";
   plan.heldEqual[5].value = "1.2 m through the glass";
   plan.options.tasks = tasksFor(plan.questions, {260.0}, true);
+  plan.cadence = {1, Seconds(0.6), Seconds(1.05)};
   plan.options.repeats = 2;
   plan.options.seed = 1907;
   plan.options.controlRig = kVinto7;

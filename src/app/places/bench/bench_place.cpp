@@ -196,6 +196,11 @@ QWidget* BenchPlace::buildWork(const CalibrationPanel::Models& models, FurtherWa
   left->addWidget(twitches_);
   left->addWidget(trace_, 5);
   connect(trace_, &TraceView::twitchAdded, twitches_, &TwitchBar::add);
+  connect(trace_, &TraceView::stretchLeftOut, this, [this](std::size_t first, std::size_t last) {
+    desk_.edit(tr("Leave a stretch out"), [=](PassRequest& request) {
+      request.fouled.push_back({{first, last}, tr("left out on the trace").toStdString()});
+    });
+  });
   connect(trace_, &TraceView::twitchMoved, twitches_, &TwitchBar::move);
   row->addLayout(left, 1);
   usual_ = new QWidget;

@@ -146,6 +146,23 @@ void StepsPanel::buildMarksRow(QGridLayout& grid) {
     row->addWidget(button);
     connect(button, &QPushButton::clicked, this, [this, m = mark] { emit markWanted(m); });
   }
+  thickness_ = new UnitBox(tr("Half the body's height where the flank spot sits"), "mm", {0.0, 200.0, 1});
+  thickness_->setObjectName("halfThickness");
+  thickness_->setSpecialValueText(tr("not said"));
+  thicknessRow_ = new QWidget;
+  auto* thickness = new QHBoxLayout(thicknessRow_);
+  thickness->setContentsMargins(0, 0, 0, 0);
+  thickness->addWidget(new QLabel(tr("Half its height at the spot")), 1);
+  thickness->addWidget(thickness_);
+  thicknessRow_->setToolTip(
+      tr("From mid height to the back, where the flank spot sits: the roll is told from how far the spot "
+         "lies off the middle."));
+  grid.addWidget(thicknessRow_, 8, 0, 1, 2);
+  connect(thickness_, &UnitBox::edited, this, [this](double metric) {
+    desk_.edit(tr("Say half the body's height"), [metric](PassRequest& r) {
+      r.bodyHalfHeight = metric > 0.0 ? std::optional(Millimetres(metric)) : std::nullopt;
+    });
+  });
 }
 
 void StepsPanel::buildFollowRow(QGridLayout& grid) {
@@ -157,14 +174,14 @@ void StepsPanel::buildFollowRow(QGridLayout& grid) {
   progress_->setRange(0, 1000);
   followButton_ = new QPushButton;
   followButton_->setObjectName("follow");
-  grid.addWidget(followText_, 8, 0, 1, 2);
+  grid.addWidget(followText_, 9, 0, 1, 2);
   mend_ = new QPushButton(tr("Put right …"));
   mend_->setObjectName("mend");
   mend_->setToolTip(tr("Where following was doubtful; corrections, outline, hidden parts, fouled stretches"));
   connect(mend_, &QPushButton::clicked, this, &StepsPanel::mendWanted);
-  grid.addWidget(mend_, 9, 0);
-  grid.addWidget(progress_, 9, 0);
-  grid.addWidget(followButton_, 9, 1);
+  grid.addWidget(mend_, 10, 0);
+  grid.addWidget(progress_, 10, 0);
+  grid.addWidget(followButton_, 10, 1);
   connect(followButton_, &QPushButton::clicked, this,
           [this] { desk_.following() ? desk_.stopFollowing() : desk_.followAnew(); });
 }
@@ -216,6 +233,8 @@ void StepsPanel::refresh() {
         flank ? request.view == View::Side && request.protocol == Protocol::Retrieve : roll == headOn;
     button->setVisible((fits && request.protocol != Protocol::Sound) || placed(request, mark));
   }
+  thicknessRow_->setVisible(placed(request, MarkName::Flank));
+  thickness_->show(request.bodyHalfHeight ? request.bodyHalfHeight->value() : 0.0);
   makePrimary(marks_[MarkName::Nose], sized && !nose);
   makePrimary(marks_[MarkName::Tail], sized && nose && !tail);
   refreshFollowing();

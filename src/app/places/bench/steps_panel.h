@@ -50,6 +50,8 @@ class StepsPanel : public QWidget {
   QPushButton* ruler_;
   QLabel* scaleText_;
   std::map<MarkName, QPushButton*> marks_;
+  QWidget* thicknessRow_;
+  UnitBox* thickness_;
   QLabel* followText_;
   QProgressBar* progress_;
   QPushButton* followButton_;

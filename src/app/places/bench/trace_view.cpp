@@ -84,6 +84,7 @@ TraceView::TraceView(PassDesk& desk, QWidget* parent)
   cursorLower_ = cursorIn(*plot_, *lower_);
   plot_->installEventFilter(this);
   plot_->setAccessibleName(tr("Trace of the lure against true time"));
+  plot_->setToolTip(tr("Press or drag: go there. Drag with Shift: leave that stretch out of the numbers."));
   setMinimumHeight(150);
 
   connect(&desk, &PassDesk::passChanged, this, &TraceView::redraw);
@@ -228,6 +229,7 @@ bool TraceView::eventFilter(QObject* watched, QEvent* event) {
     return QWidget::eventFilter(watched, event);
   const auto* mouse = static_cast<QMouseEvent*>(event);
   const QPointF at = mouse->position();
+  if (drawOver(*mouse)) return true;
   if (type == QEvent::MouseButtonPress) grabbed_s_ = startAt(at);
   if (type == QEvent::MouseButtonPress || mouse->buttons().testFlag(Qt::LeftButton)) goTo(at);
   if (type == QEvent::MouseMove)
@@ -239,6 +241,34 @@ bool TraceView::eventFilter(QObject* watched, QEvent* event) {
       emit twitchMoved(*from, timeAt(at));
   }
   return QWidget::eventFilter(watched, event);
+}
+
+/// With Shift the hand leaves a stretch out in place of going through time.
+bool TraceView::drawOver(const QMouseEvent& mouse) {
+  const double at_s = timeAt(mouse.position());
+  if (mouse.type() == QEvent::MouseButtonPress && mouse.modifiers().testFlag(Qt::ShiftModifier) &&
+      desk_.clock()) {
+    drawnFrom_s_ = at_s;
+    return true;
+  }
+  if (!drawnFrom_s_) return false;
+  const auto [from, to] = std::minmax(*drawnFrom_s_, at_s);
+  if (drawn_ != nullptr) plot_->removeItem(drawn_);
+  drawn_ = nullptr;
+  if (mouse.type() == QEvent::MouseButtonRelease) {
+    drawnFrom_s_.reset();
+    if (frameAt(to) > frameAt(from)) emit stretchLeftOut(frameAt(from), frameAt(to));
+  } else {
+    shade(*upper_, {from, to}, QBrush(theme().trouble, Qt::BDiagPattern));
+    drawn_ = shades_.back();
+    shades_.pop_back();
+  }
+  plot_->replot(QCustomPlot::rpQueuedReplot);
+  return true;
+}
+
+std::size_t TraceView::frameAt(double time_s) const {
+  return desk_.clip()->index().frameShownAt(Seconds(std::max(time_s / desk_.clock()->factor(), 0.0)));
 }
 
 double TraceView::timeAt(QPointF at) const {
@@ -256,8 +286,7 @@ std::optional<double> TraceView::startAt(QPointF at) const {
 
 void TraceView::goTo(QPointF at) {
   if (!desk_.clock()) return;
-  const double container_s = timeAt(at) / desk_.clock()->factor();
-  emit frameWanted(desk_.clip()->index().frameShownAt(Seconds(std::max(container_s, 0.0))));
+  emit frameWanted(frameAt(timeAt(at)));
 }
 
 }  // namespace fin::app

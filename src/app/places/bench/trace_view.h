@@ -26,6 +26,8 @@ class TraceView : public QWidget {
  signals:
   void frameWanted(std::size_t frame);
   void twitchAdded(double at_s);
+  /// Drawn over with Shift held: it is not to count.
+  void stretchLeftOut(std::size_t first, std::size_t last);
   void twitchMoved(double from_s, double to_s);
 
  protected:
@@ -41,6 +43,8 @@ class TraceView : public QWidget {
   void drawLine(const FittedLine& line, double factor, double zero);
   void goTo(QPointF at);
   [[nodiscard]] double timeAt(QPointF at) const;
+  [[nodiscard]] std::size_t frameAt(double time_s) const;
+  bool drawOver(const QMouseEvent& mouse);
   /// The start of a twitch whose line lies under the hand.
   [[nodiscard]] std::optional<double> startAt(QPointF at) const;
 
@@ -53,6 +57,8 @@ class TraceView : public QWidget {
   QCPItemStraightLine* cursorUpper_ = nullptr;
   QCPItemStraightLine* cursorLower_ = nullptr;
   std::vector<QCPItemRect*> shades_;
+  std::optional<double> drawnFrom_s_;  ///< where a stretch begins that is being drawn over
+  QCPItemRect* drawn_ = nullptr;
   std::optional<double> grabbed_s_;  ///< the start that is being dragged
 };
 

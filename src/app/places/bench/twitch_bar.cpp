@@ -70,10 +70,12 @@ QString TwitchBar::cadenceWords() const {
   for (const TwitchSpan& twitch : desk_.result()->evidence.twitches) starts.push_back(twitch.span.from_s);
   const auto kept = keptTo(cadence_, starts);
   if (!kept) return {};
-  return tr("The hand was off the pacer's beat by %1 % (%2 s from twitch to twitch, %3 s pause).")
-      .arg(kept->off_percent, 0, 'f', 0)
-      .arg(cadence_.between.value(), 0, 'f', 2)
-      .arg(cadence_.pause.value(), 0, 'f', 2);
+  const QString pause = tr("%1 s pause").arg(cadence_.pause.value(), 0, 'f', 2);
+  const QString beat =
+      cadence_.twitches < 2
+          ? pause
+          : tr("%1 s from twitch to twitch, %2").arg(cadence_.between.value(), 0, 'f', 2).arg(pause);
+  return tr("The hand was off the pacer's beat by %1 % (%2).").arg(kept->off_percent, 0, 'f', 0).arg(beat);
 }
 
 double TwitchBar::here_s() const {

@@ -167,8 +167,7 @@ void EyePage::begin() {
   which_->setText(tr("The clips are being opened …"));
   next_->setEnabled(false);
   setFocus();
-  studied_.want(passes);
-  showNext();
+  studied_.want(passes);  // the first one is shown when they are open
 }
 
 void EyePage::showNext() {
@@ -218,9 +217,9 @@ void EyePage::take() {
 void EyePage::end() {
   timer_.stop();
   left_.clear();
+  stack_->setCurrentIndex(0);
   pane_->clear();
   studied_.want({});
-  stack_->setCurrentIndex(0);
   begin_->setText(tr("Judge blind"));
   property_->setEnabled(true);
   refresh();
