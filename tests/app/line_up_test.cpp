@@ -133,6 +133,9 @@ TEST_F(LineUpTest, ReadsTheLadderOfSpeeds) {
 TEST_F(LineUpTest, DrawsDepthAgainstSpeedBetweenThePullsOnly) {
   press("pageDepth");
   EXPECT_EQ(text("depthHeading"), "How deep it runs");
+  find<QComboBox>("depthBy")->setCurrentIndex(1);
+  EXPECT_EQ(text("depthHeading"), "How much line was out was not said.");
+  find<QComboBox>("depthBy")->setCurrentIndex(0);
   auto* plot = find<QCustomPlot>("depthPlot");
   ASSERT_EQ(plot->graphCount(), 2) << "rings and a curve";
   EXPECT_EQ(plot->graph(0)->dataCount(), 3);

@@ -5,6 +5,7 @@
 #include <QMimeData>
 #include <fstream>
 
+#include "app/look/unit_box.h"
 #include "app/window_fixture.h"
 
 namespace fin::app {
@@ -67,6 +68,10 @@ TEST_F(Poolside, WorksThroughTheDayByNumberKeys) {
   EXPECT_EQ(sheet()[2].rig, sheet()[1].rig);
   EXPECT_EQ(day().now(), &sheet()[2]);
   key(Qt::Key_5);
+  typeInto(find<UnitBox>("lineOut"), "12.5");
+  EXPECT_EQ(sheet()[2].lineOut_mm, 12500.0);
+  EXPECT_EQ(sheet()[4].lineOut_mm, 12500.0) << "from this pass on";
+  EXPECT_FALSE(sheet()[0].lineOut_mm) << "what was made before stays";
   QTest::keyClicks(find<QLineEdit>("noteText"), "windy");
   QTest::keyClick(find<QLineEdit>("noteText"), Qt::Key_Return);
   EXPECT_EQ(sheet()[2].note, "windy");

@@ -77,15 +77,28 @@ TEST(ComparedPasses, AreNoLadderAtOneSpeed) {
           .empty());
 }
 
-TEST(ComparedPasses, TellDepthBySpeed) {
-  const auto depths =
-      depthsOf({pull(1, "a", 300.0, "running_depth", 420.0, 6.0),
-                pull(2, "a", 150.0, "running_depth", 250.0, 5.0), pull(3, "b", 200.0, "wobble_angle", 20.0)});
-  ASSERT_EQ(depths.size(), 1U);
-  ASSERT_EQ(depths[0].second.size(), 2U);
-  EXPECT_EQ(depths[0].second[0].speed_mm_s, 150.0);
-  EXPECT_EQ(depths[0].second[1].depth_mm, 420.0);
-  EXPECT_EQ(depths[0].second[1].u95_mm, 6.0);
+TEST(ComparedPasses, TellDepthBySpeedAndByLineOut) {
+  std::vector<ComparedPass> passes{
+      pull(1, "a", 300.0, "running_depth", 420.0, 6.0), pull(2, "a", 150.0, "running_depth", 250.0, 5.0),
+      pull(3, "b", 200.0, "wobble_angle", 20.0), pull(4, "a", 305.0, "running_depth", 600.0, 6.0)};
+  passes[0].lineOut_mm = 10000.0;
+  passes[1].lineOut_mm = 10200.0;
+  passes[3].lineOut_mm = 20000.0;
+  const auto bySpeed = depthsOf(passes, DepthBy::Speed);
+  ASSERT_EQ(bySpeed.size(), 2U) << "the pull with twice the line is no point of the same curve";
+  ASSERT_EQ(bySpeed[0].points.size(), 2U);
+  EXPECT_EQ(bySpeed[0].held, 10000.0);
+  EXPECT_EQ(bySpeed[0].points[0].by, 150.0);
+  EXPECT_EQ(bySpeed[0].points[1].depth_mm, 420.0);
+  EXPECT_EQ(bySpeed[0].points[1].u95_mm, 6.0);
+  const auto byLine = depthsOf(passes, DepthBy::LineOut);
+  ASSERT_EQ(byLine.size(), 2U) << "one for each speed";
+  ASSERT_EQ(byLine[0].points.size(), 2U);
+  EXPECT_EQ(byLine[0].held, 300.0);
+  EXPECT_EQ(byLine[0].points[1].by, 20000.0);
+  EXPECT_EQ(byLine[0].points[1].depth_mm, 600.0);
+  passes[0].lineOut_mm.reset();
+  EXPECT_EQ(depthsOf(passes, DepthBy::LineOut)[0].points.size(), 1U) << "what was not said is no point";
 }
 
 TEST(SpeedLadder, KnowsWhichPassesShowAnAction) {

@@ -70,6 +70,16 @@ RehearsalScene anyFall(std::mt19937& random) {
   return scene;
 }
 
+RehearsalScene anyRock(std::mt19937& random) {
+  RehearsalScene scene = anyFall(random);
+  auto& sink = std::get<Sink>(scene.motion);
+  sink.speed_mm_s = between(random, 100.0, 130.0);
+  sink.rock_Hz = between(random, 2.5, 5.0);
+  sink.rock_deg = between(random, 10.0, 24.0);
+  scene.length = Seconds(2.4);
+  return scene;
+}
+
 RehearsalScene anyJerks(std::mt19937& random) {
   RehearsalScene scene = test::smallJerks();
   auto& jerks = std::get<Jerks>(scene.motion);
@@ -91,6 +101,7 @@ double swingOf(const StraightPull& pull, double length_mm) {
 class Pulls : public testing::TestWithParam<Truth> {};
 class Kicks : public testing::TestWithParam<Truth> {};
 class Falls : public testing::TestWithParam<Truth> {};
+class Rocks : public testing::TestWithParam<Truth> {};
 class Twitches : public testing::TestWithParam<Truth> {};
 
 TEST_P(Pulls, LieInsideTheirUncertainty) {
@@ -103,6 +114,9 @@ TEST_P(Falls, LieInsideTheirUncertainty) {
   EXPECT_GE(insideOf(GetParam(), anyFall), kFewestInside);
 }
 
+TEST_P(Rocks, LieInsideTheirUncertainty) {
+  EXPECT_GE(insideOf(GetParam(), anyRock), kFewestInside);
+}
 TEST_P(Twitches, LieInsideTheirUncertainty) {
   EXPECT_GE(insideOf(GetParam(), anyJerks), kFewestInside);
 }
@@ -145,7 +159,21 @@ INSTANTIATE_TEST_SUITE_P(
     testing::Values(Truth{"fall_rate", [](const auto& s) { return sinkOf(s).speed_mm_s; }},
                     Truth{"time_per_metre", [](const auto& s) { return 1000.0 / sinkOf(s).speed_mm_s; }},
                     Truth{"glide_ratio", [](const auto& s) { return sinkOf(s).glide; }},
+                    Truth{"settle_distance",
+                          [](const auto& s) {
+                            return 1.164 * sinkOf(s).speed_mm_s * sinkOf(s).timeConstant_s;
+                          }},
+                    Truth{"glide_angle",
+                          [](const auto& s) {
+                            return std::atan2(1.0, std::abs(sinkOf(s).glide)) * 180.0 / std::numbers::pi;
+                          }},
                     Truth{"fall_attitude", [](const auto& s) { return sinkOf(s).attitude_deg; }}),
+    kByName);
+
+INSTANTIATE_TEST_SUITE_P(
+    Coverage, Rocks,
+    testing::Values(Truth{"fall_rock_frequency", [](const auto& s) { return sinkOf(s).rock_Hz; }},
+                    Truth{"fall_rock_angle", [](const auto& s) { return sinkOf(s).rock_deg; }}),
     kByName);
 
 INSTANTIATE_TEST_SUITE_P(

@@ -233,6 +233,7 @@ ShownUnit shownUnit(std::string_view unit, UnitSystem units) {
     if (unit == "mm²") return {1.0 / (kInch_mm * kInch_mm), "in²"};
     if (unit == "s/m") return {kFoot_m, "s/ft"};
     if (unit == "g") return {1.0 / kOunce_g, "oz"};
+    if (unit == "m") return {1.0 / kFoot_m, "ft"};
     if (unit == "kg") return {1000.0 / (16.0 * kOunce_g), "lb"};
     if (unit == "turns/m") return {kFoot_m, "turns/ft"};
   }

@@ -139,6 +139,15 @@ void DayDesk::noteNow(const QString& note) {
   edit(tr("Note on the pass"), [&](DayPlan& plan) { plan.sheet[*next].note = note.toStdString(); });
 }
 
+void DayDesk::sayLineOut(double line_mm) {
+  edit(tr("Line out"), [line_mm](DayPlan& plan) {
+    for (PlannedPass& pass : plan.sheet) {
+      if (pass.state == PassState::Planned)
+        pass.lineOut_mm = line_mm > 0.0 ? std::optional(line_mm) : std::nullopt;
+    }
+  });
+}
+
 void DayDesk::makeSheet() {
   std::vector<RowId> rigs;
   for (const Rig& rig : plan_.rack.rigs) rigs.push_back(rig.id);

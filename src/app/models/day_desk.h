@@ -38,6 +38,8 @@ class DayDesk : public QObject {
   /// Puts the pass that was made last on the sheet once more, to be made next.
   void makeLastAgain();
   void noteNow(const QString& note);
+  /// How much line is out, from this pass on; nought for not said.
+  void sayLineOut(double line_mm);
   /// Makes the sheet from rack, questions and options, anew.
   void makeSheet();
 

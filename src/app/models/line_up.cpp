@@ -58,6 +58,7 @@ void LineUp::refresh() {
                      std::move(*readings)});
     if (planned != nullptr) {
       read_.back().control = planned->control;
+      read_.back().lineOut_mm = planned->lineOut_mm;
       if (planned->finished_s > 0.0) read_.back().made_s = planned->finished_s;
     }
   }

@@ -10,6 +10,7 @@
 namespace fin {
 namespace {
 
+constexpr double kOtherLine = 0.05;  ///< and line out
 constexpr double kOtherSpeed = 0.1;  ///< share by which pulls differ in speed
 constexpr Protocol kProtocols[] = {Protocol::Retrieve, Protocol::Fall,  Protocol::Twitch, Protocol::Walk,
                                    Protocol::Rest,     Protocol::Skirt, Protocol::Sound};
@@ -108,17 +109,26 @@ ByRig<LadderRung> laddersOf(const std::vector<ComparedPass>& passes) {
   return out;
 }
 
-ByRig<DepthPoint> depthsOf(const std::vector<ComparedPass>& passes) {
-  ByRig<DepthPoint> out;
+std::vector<DepthCurve> depthsOf(const std::vector<ComparedPass>& passes, DepthBy by) {
+  const bool bySpeed = by == DepthBy::Speed;
+  const double alike = bySpeed ? kOtherLine : kOtherSpeed;
+  std::vector<DepthCurve> out;
   for (const ComparedPass& pass : passes) {
     const auto depth = numberIn(pass.readings, "running_depth");
     const auto speed = pass.speed();
-    if (!depth || !speed) continue;
-    of(out, pass.rig).push_back({*speed, *depth, pass.readings.find("running_depth")->u95.value_or(0.0)});
+    if (!depth || !speed || (!bySpeed && !pass.lineOut_mm)) continue;
+    const std::optional<double> held = bySpeed ? pass.lineOut_mm : speed;
+    auto curve = std::find_if(out.begin(), out.end(), [&](const DepthCurve& c) {
+      if (c.rig != pass.rig || c.held.has_value() != held.has_value()) return false;
+      return !held || std::abs(*c.held - *held) <= alike * *c.held;
+    });
+    if (curve == out.end()) curve = out.insert(out.end(), {pass.rig, held, {}});
+    curve->points.push_back({bySpeed ? *speed : *pass.lineOut_mm, *depth,
+                             pass.readings.find("running_depth")->u95.value_or(0.0)});
   }
-  for (auto& [rig, points] : out) {
-    std::sort(points.begin(), points.end(),
-              [](const DepthPoint& a, const DepthPoint& b) { return a.speed_mm_s < b.speed_mm_s; });
+  for (DepthCurve& curve : out) {
+    std::sort(curve.points.begin(), curve.points.end(),
+              [](const DepthPoint& a, const DepthPoint& b) { return a.by < b.by; });
   }
   return out;
 }

@@ -25,6 +25,7 @@ struct ComparedPass {
   ReadingSet readings;
   std::optional<double> made_s = {};  ///< when, seconds since 1970, where the day's sheet knows
   bool control = false;               ///< of the rig that comes again all day
+  std::optional<double> lineOut_mm = {};
 
   /// mm/s, as it was read; none where nothing was pulled.
   [[nodiscard]] std::optional<double> speed() const;
@@ -46,11 +47,20 @@ struct ComparedRig {
 /// As compare() takes them.
 RigValues numbersOf(const ComparedRig& rig);
 
-/// How deep a rig ran at one speed.
+/// What running depths are laid out by: the speed of the pull, mm/s, or the line that was out, mm.
+enum class DepthBy { Speed, LineOut };
+/// How deep a rig ran in one pull.
 struct DepthPoint {
-  double speed_mm_s = 0.0;
+  double by = 0.0;
   double depth_mm = 0.0;
   double u95_mm = 0.0;
+};
+/// Pulls of one rig that differ in one thing only. `held` is the other one: the line out by speed (none where
+/// it was not said), the speed by line out.
+struct DepthCurve {
+  std::string rig;
+  std::optional<double> held;
+  std::vector<DepthPoint> points;  ///< rising
 };
 
 template <class Value>
@@ -66,7 +76,7 @@ std::vector<ComparedRig> valuesOf(const std::vector<ComparedPass>& passes, std::
                                   std::optional<double> speed_mm_s = {});
 /// Rigs that were pulled at speeds more than a tenth apart, each with its rungs.
 ByRig<LadderRung> laddersOf(const std::vector<ComparedPass>& passes);
-/// Rigs whose running depth was read, by rising speed.
-ByRig<DepthPoint> depthsOf(const std::vector<ComparedPass>& passes);
+/// Rigs whose running depth was read. Lines within a twentieth count as one, speeds within a tenth.
+std::vector<DepthCurve> depthsOf(const std::vector<ComparedPass>& passes, DepthBy by);
 
 }  // namespace fin

@@ -30,6 +30,7 @@ struct PlannedPass {
   std::string label;  ///< what the helper is told instead of the rig, where the day is blind
   std::string whyFouled;
   std::string note;
+  std::optional<double> lineOut_mm;  ///< how much line was out
   double finished_s =
       0.0;  ///< wall clock when it was done, fouled or skipped, seconds since 1970; 0 for not yet
 

@@ -33,7 +33,8 @@ NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(Rig, id, model, name, hook_g, ho
                                                 insertPlace, trailer, skirt, line, lineStrength_kg, tiePoint,
                                                 link)
 NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(PlannedPass, id, rig, protocol, view, speed_mm_s, block,
-                                                control, attempt, state, label, whyFouled, note, finished_s)
+                                                control, attempt, state, label, whyFouled, note, lineOut_mm,
+                                                finished_s)
 NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(WaterPlan, name, length_mm, width_mm, depth_mm, temperature_C,
                                                 salinity_g_kg, wantedSalinity_g_kg, bag_kg, emptyTank_kg,
                                                 clarity_m)

@@ -3,6 +3,7 @@
 
 #include <qcustomplot.h>
 
+#include <QHBoxLayout>
 #include <QVBoxLayout>
 
 #include "app/look/pieces.h"
@@ -13,6 +14,7 @@ namespace fin::app {
 DepthPage::DepthPage(LineUp& lineUp, QWidget* parent)
     : QWidget(parent),
       lineUp_(lineUp),
+      by_(new QComboBox),
       heading_(new QLabel),
       words_(new QLabel),
       plot_(dressedPlot("depthPlot")) {
@@ -21,7 +23,14 @@ DepthPage::DepthPage(LineUp& lineUp, QWidget* parent)
   heading_->setObjectName("depthHeading");
   heading_->setFont(largeNumberFont());
   heading_->setWordWrap(true);
-  layout->addWidget(heading_);
+  auto* row = new QHBoxLayout;
+  row->addWidget(heading_, 1);
+  by_->addItems({tr("against the speed of the pull"), tr("against the line that was out")});
+  by_->setObjectName("depthBy");
+  by_->setAccessibleName(tr("What the depth is laid out by"));
+  row->addWidget(by_);
+  layout->addLayout(row);
+  connect(by_, &QComboBox::currentIndexChanged, this, &DepthPage::refresh);
   plot_->yAxis->setRangeReversed(true);
   plot_->legend->setBrush(theme().card);
   plot_->legend->setBorderPen(QPen(theme().line));
@@ -39,48 +48,73 @@ void DepthPage::setUnits(UnitSystem units) {
   refresh();
 }
 
+ShownUnit DepthPage::unit() const {
+  if (by() == DepthBy::Speed) return shownUnit("mm/s", units_);
+  const ShownUnit metres = shownUnit("m", units_);
+  return {0.001 * metres.factor, metres.unit};
+}
+
 void DepthPage::refresh() {
   plot_->clearPlottables();
-  const auto rigs = depthsOf(lineUp_.passes());
-  plot_->setVisible(!rigs.empty());
-  plot_->legend->setVisible(!rigs.empty());
-  if (rigs.empty()) {
-    heading_->setText(tr("No running depth was read yet."));
-    words_->setText(tr(
-        "Film straight pulls from the side, with the surface in the picture, and draw the waterline on the "
-        "bench. Several speeds of one rig make a curve."));
+  const auto curves = depthsOf(lineUp_.passes(), by());
+  plot_->setVisible(!curves.empty());
+  plot_->legend->setVisible(!curves.empty());
+  if (curves.empty()) {
+    const bool none = depthsOf(lineUp_.passes(), DepthBy::Speed).empty();
+    heading_->setText(none ? tr("No running depth was read yet.")
+                           : tr("How much line was out was not said."));
+    words_->setText(
+        none ? tr("Film straight pulls from the side, with the surface in the picture, and draw the "
+                  "waterline on the bench. Several speeds of one rig make a curve.")
+             : tr("Say it at the poolside, with the note on a pass: it holds from there on."));
     return;
   }
   heading_->setText(tr("How deep it runs"));
-  words_->setText(tr(
-      "Every ring is a pull, with the depth it settled at. Between the speeds of one rig the curve goes on "
-      "smoothly; nothing is said of speeds that were not filmed, nor of other lengths of line."));
-  const ShownUnit speed = shownUnit("mm/s", units_);
+  words_->setText(
+      by() == DepthBy::Speed
+          ? tr("Every ring is a pull, with the depth it settled at. Between the speeds of one rig the curve "
+               "goes on "
+               "smoothly; nothing is said of speeds that were not filmed, nor of other lengths of line.")
+          : tr("Every ring is a pull, with the depth it settled at. Between the lengths of line the curve "
+               "goes on "
+               "smoothly; nothing is said of lengths that were not out, nor of other speeds."));
   const ShownUnit depth = shownUnit("mm", units_);
-  plot_->xAxis->setLabel(tr("Pulled at, %1").arg(speed.unit));
+  plot_->xAxis->setLabel(by() == DepthBy::Speed ? tr("Pulled at, %1").arg(unit().unit)
+                                                : tr("Line out, %1").arg(unit().unit));
   plot_->yAxis->setLabel(tr("Below the surface, %1").arg(depth.unit));
-  double fastest = 0.0;
+  double furthest = 0.0;
   double deepest = 0.0;
   int colour = 0;
-  for (const auto& [rig, points] : rigs) {
-    draw(rig, points, markColour(colour++));
-    for (const DepthPoint& p : points) {
-      fastest = std::max(fastest, p.speed_mm_s * speed.factor);
+  for (const DepthCurve& curve : curves) {
+    draw(curve, markColour(colour++));
+    for (const DepthPoint& p : curve.points) {
+      furthest = std::max(furthest, p.by * unit().factor);
       deepest = std::max(deepest, (p.depth_mm + p.u95_mm) * depth.factor);
     }
   }
-  plot_->xAxis->setRange(0.0, 1.06 * fastest);
+  plot_->xAxis->setRange(0.0, 1.06 * furthest);
   plot_->yAxis->setRange(0.0, 1.1 * deepest);
-  plot_->setAccessibleName(tr("Running depth of %1 against the speed of the pull")
-                               .arg(counted(rigs.size(), tr("rig"), tr("rigs"))));
+  plot_->setAccessibleName(
+      tr("Running depth of %1, %2").arg(counted(curves.size(), tr("rig"), tr("rigs")), by_->currentText()));
   plot_->replot();
 }
 
-void DepthPage::draw(const std::string& rig, const std::vector<DepthPoint>& points, const QColor& colour) {
-  const double speed = shownUnit("mm/s", units_).factor;
+/// What was held the same stands with the rig.
+QString DepthPage::nameOf(const DepthCurve& curve) const {
+  const QString rig = QString::fromStdString(curve.rig);
+  if (!curve.held) return rig;
+  if (by() == DepthBy::LineOut) return tr("%1, about %2").arg(rig, spokenSpeed(*curve.held, units_));
+  const ShownUnit metres = shownUnit("m", units_);
+  return tr("%1, %2 %3 of line")
+      .arg(rig)
+      .arg(0.001 * *curve.held * metres.factor, 0, 'f', 0)
+      .arg(metres.unit);
+}
+
+void DepthPage::draw(const DepthCurve& curve, const QColor& colour) {
   const double depth = shownUnit("mm", units_).factor;
   QCPGraph* rings = plot_->addGraph();
-  rings->setName(QString::fromStdString(rig));
+  rings->setName(nameOf(curve));
   rings->setLineStyle(QCPGraph::lsNone);
   rings->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssCircle, QPen(colour, 2), theme().card, 9));
   auto* bars = new QCPErrorBars(plot_->xAxis, plot_->yAxis);
@@ -88,14 +122,14 @@ void DepthPage::draw(const std::string& rig, const std::vector<DepthPoint>& poin
   bars->setPen(QPen(colour, 1.4));
   bars->removeFromLegend();
   std::vector<double> x, y;
-  for (const DepthPoint& p : points) {
-    rings->addData(p.speed_mm_s * speed, p.depth_mm * depth);
+  for (const DepthPoint& p : curve.points) {
+    rings->addData(p.by * unit().factor, p.depth_mm * depth);
     bars->addData(p.u95_mm * depth);
-    if (!x.empty() && p.speed_mm_s * speed <= x.back()) continue;
-    x.push_back(p.speed_mm_s * speed);
+    if (!x.empty() && p.by * unit().factor <= x.back()) continue;
+    x.push_back(p.by * unit().factor);
     y.push_back(p.depth_mm * depth);
   }
-  if (QCPGraph* curve = addCurve(*plot_, x, y, QPen(colour, 2))) curve->removeFromLegend();
+  if (QCPGraph* line = addCurve(*plot_, x, y, QPen(colour, 2))) line->removeFromLegend();
 }
 
 }  // namespace fin::app

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <QComboBox>
 #include <QLabel>
 #include <QWidget>
 
@@ -10,7 +11,8 @@ class QCustomPlot;
 
 namespace fin::app {
 
-/// How deep each rig ran at the speeds it was pulled at; between them, and nowhere else, a smooth curve.
+/// How deep each rig ran at the speeds it was pulled at, or with the line that was out; between the pulls,
+/// and nowhere else, a smooth curve.
 class DepthPage : public QWidget {
   Q_OBJECT
 
@@ -20,10 +22,14 @@ class DepthPage : public QWidget {
 
  private:
   void refresh();
-  void draw(const std::string& rig, const std::vector<DepthPoint>& points, const QColor& colour);
+  void draw(const DepthCurve& curve, const QColor& colour);
+  [[nodiscard]] QString nameOf(const DepthCurve& curve) const;
+  [[nodiscard]] DepthBy by() const { return static_cast<DepthBy>(by_->currentIndex()); }
+  [[nodiscard]] ShownUnit unit() const;
 
   LineUp& lineUp_;
   UnitSystem units_ = UnitSystem::Metric;
+  QComboBox* by_;
   QLabel* heading_;
   QLabel* words_;
   QCustomPlot* plot_;

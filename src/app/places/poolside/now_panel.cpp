@@ -8,6 +8,7 @@
 
 #include "app/look/pieces.h"
 #include "app/look/theme.h"
+#include "app/look/unit_box.h"
 
 namespace fin::app {
 namespace {
@@ -39,7 +40,8 @@ NowPanel::NowPanel(DayDesk& desk, QWidget* parent)
       task_(new QLabel),
       next_(new QLabel),
       below_(new QStackedWidget),
-      note_(new QLineEdit) {
+      note_(new QLineEdit),
+      lineOut_(new UnitBox(tr("Line out, from this pass on"), "m", {0.0, 200.0, 1})) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(4);
@@ -121,7 +123,15 @@ QWidget* NowPanel::buildNote() {
   note_->setMinimumHeight(kButtonHeight - 10);
   note_->setFont(letters(18, false));
   note_->setPlaceholderText(tr("What is worth knowing of this pass; Enter keeps it"));
-  row->addWidget(note_);
+  row->addWidget(note_, 1);
+  auto* lineLabel = new QLabel(tr("Line out"));
+  lineLabel->setBuddy(lineOut_);
+  row->addWidget(lineLabel);
+  lineOut_->setObjectName("lineOut");
+  lineOut_->setSpecialValueText(tr("not said"));
+  lineOut_->setMinimumHeight(kButtonHeight - 10);
+  row->addWidget(lineOut_);
+  connect(lineOut_, &UnitBox::edited, this, [this](double metres) { desk_.sayLineOut(1000.0 * metres); });
   connect(note_, &QLineEdit::returnPressed, this, [this] {
     desk_.noteNow(note_->text());
     below_->setCurrentIndex(0);
@@ -160,6 +170,7 @@ void NowPanel::refresh() {
   }
   count_->setText(tr("Pass %1 of %2, block %3").arg(made + 1).arg(sheet.size()).arg(now->block));
   rig_->setText(desk_.titleOf(*now));
+  lineOut_->show(now->lineOut_mm.value_or(0.0) / 1000.0);
   task_->setText(desk_.taskOf(*now) +
                  (now->note.empty() ? QString() : "\n" + QString::fromStdString(now->note)));
   next_->setText(after == nullptr ? tr("Then the day is done.")

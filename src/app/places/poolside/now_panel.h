@@ -11,6 +11,8 @@
 
 namespace fin::app {
 
+class UnitBox;
+
 /// The pass to make now and the next one, in letters for two metres, with one key and one large button for
 /// all that can become of it.
 class NowPanel : public QWidget {
@@ -37,6 +39,7 @@ class NowPanel : public QWidget {
   std::vector<QPushButton*> buttons_;
   std::vector<QPushButton*> reasons_;
   QLineEdit* note_;
+  UnitBox* lineOut_;
 };
 
 }  // namespace fin::app

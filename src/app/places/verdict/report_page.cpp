@@ -97,13 +97,9 @@ QWidget* ReportPage::buildLeft() {
   add(tr("Prices noted where and when"), prices_, "pricesFrom");
   auto* keep = namedButton(tr("Take into the report"), "keepWords");
   left->addWidget(keep);
-  connect(keep, &QPushButton::clicked, this, [this] {
-    desk_.edit(tr("Words of the report"), [this](VerdictPlan& plan) {
-      plan.conclusion = conclusion_->toPlainText().trimmed().toStdString();
-      plan.interest = interest_->text().trimmed().toStdString();
-      plan.pricesFrom = prices_->text().trimmed().toStdString();
-    });
-  });
+  connect(keep, &QPushButton::clicked, this, &ReportPage::keepWords);
+  for (QLineEdit* line : {interest_, prices_})
+    connect(line, &QLineEdit::editingFinished, this, &ReportPage::keepWords);
   left->addStretch();
   const std::pair<QString, const char*> ways[] = {{tr("Write as PDF …"), "report.pdf"},
                                                   {tr("Write as a web page …"), "report.html"},
@@ -120,6 +116,20 @@ QWidget* ReportPage::buildLeft() {
   done_->setObjectName("reportDone");
   left->addWidget(done_);
   return box;
+}
+
+/// One step of undo for all three.
+void ReportPage::keepWords() {
+  desk_.edit(tr("Words of the report"), [this](VerdictPlan& plan) {
+    plan.conclusion = conclusion_->toPlainText().trimmed().toStdString();
+    plan.interest = interest_->text().trimmed().toStdString();
+    plan.pricesFrom = prices_->text().trimmed().toStdString();
+  });
+}
+
+void ReportPage::hideEvent(QHideEvent* event) {
+  if (!event->spontaneous()) keepWords();  // whoever goes on to another page loses nothing
+  QWidget::hideEvent(event);
 }
 
 void ReportPage::setUnits(UnitSystem units) {

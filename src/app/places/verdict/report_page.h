@@ -27,11 +27,13 @@ class ReportPage : public QWidget {
 
  protected:
   void showEvent(QShowEvent* event) override;
+  void hideEvent(QHideEvent* event) override;
 
  private:
   QWidget* buildLeft();
   void refresh();
   void takeStills();
+  void keepWords();
 
   VerdictDesk& desk_;
   UnitSystem units_ = UnitSystem::Metric;
