@@ -83,5 +83,18 @@ TEST(Spread, StaysUsefulWithLittle) {
   EXPECT_FALSE(equal.pairs[0].apart) << "equal values, and nothing is divided by nothing";
 }
 
+TEST(Spread, AsksForMorePassesWhereTwoAreTooFewToTell) {
+  // Far apart, but with two passes each nothing is told apart among many: one more at least, and not "never".
+  const Spread spread = compare({{"a", {7.39, 7.72}, {0.1, 0.1}},
+                                 {"b", {5.42, 5.47}, {0.01, 0.01}},
+                                 {"c", {3.8, 3.9}, {0.01, 0.01}},
+                                 {"d", {1.0, 1.3}, {0.01, 0.01}}});
+  ASSERT_EQ(spread.pairs.size(), 6U);
+  ASSERT_FALSE(spread.pairs[0].apart);
+  ASSERT_TRUE(spread.pairs[0].morePasses);
+  EXPECT_GE(*spread.pairs[0].morePasses, 1U);
+  EXPECT_LE(*spread.pairs[0].morePasses, 3U);
+}
+
 }  // namespace
 }  // namespace fin

@@ -103,14 +103,14 @@ std::vector<double> holm(const std::vector<double>& p) {
   return out;
 }
 
-std::optional<std::size_t> passesNeeded(double difference, double variance) {
+std::optional<std::size_t> passesNeeded(double difference, double variance, double level) {
   if (difference == 0.0) return std::nullopt;
   if (!(variance > 0.0)) return 2;
   const double size = std::abs(difference) / std::sqrt(variance);
   for (std::size_t n = 2; n <= kMostPasses; ++n) {
     const auto each = static_cast<double>(n);
     const double degrees = 2.0 * each - 2.0;
-    const double bound = bm::quantile(bm::students_t(degrees), 1.0 - 0.5 * kLevel);
+    const double bound = bm::quantile(bm::students_t(degrees), 1.0 - 0.5 * level);
     const double away = size * std::sqrt(0.5 * each);
     // Where it lies far out, the power is one and the series for it are not needed.
     if (away > 12.0 + bound) return n;
@@ -155,9 +155,10 @@ Spread compare(const std::vector<RigValues>& rigs) {
     if (pair.apart) continue;
     const double variance = 0.5 * (varianceOf(*order[pair.a]) + varianceOf(*order[pair.b]));
     const std::size_t have = std::min(out.rigs[pair.a].passes, out.rigs[pair.b].passes);
-    if (const auto needed = passesNeeded(pair.difference, variance);
-        needed && *needed > have && *needed - have <= kMostFurther)
-      pair.morePasses = *needed - have;
+    const double level = kLevel / static_cast<double>(out.pairs.size());
+    if (const auto needed = passesNeeded(pair.difference, variance, level);
+        needed && *needed <= have + kMostFurther)
+      pair.morePasses = std::max<std::size_t>(*needed, have + 1) - have;
   }
   std::vector<RigPair> among;  // by place in `tested`
   for (const RigPair& pair : out.pairs) {

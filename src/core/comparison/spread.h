@@ -30,8 +30,8 @@ struct RigPair {
   double difference = 0.0;  ///< of their means, a − b
   double p = 1.0;           ///< two-sided, adjusted for the number of pairs
   bool apart = false;
-  /// Further passes of each that would settle a difference of this size; none where no number of passes up to
-  /// a hundred would, or where they are apart already.
+  /// Further passes of each that would settle a difference of this size, at least one; none where no number
+  /// of passes up to a hundred would, or where they are apart already.
   std::optional<std::size_t> morePasses;
 };
 
@@ -48,7 +48,7 @@ struct Spread {
 /// Tests: Welch's t between any two rigs (B. Welch, 1947), adjusted by Holm's step-down (S. Holm, 1979),
 /// apart at 5 %. A rig's variance counts as no less than its values' own uncertainty says. Letters by
 /// insertion and absorption (H.-P. Piepho, 2004). Passes needed: power of 80 % by the non-central t, with the
-/// variances and the difference as they are. Checked against R.
+/// variances and the difference as they are, at a level shared over the pairs. Checked against R.
 Spread compare(const std::vector<RigValues>& rigs);
 
 struct Welch {
@@ -60,7 +60,7 @@ struct Welch {
 Welch welch(double meanA, double varianceA, double nA, double meanB, double varianceB, double nB);
 /// Holm's adjustment, in the order given.
 std::vector<double> holm(const std::vector<double>& p);
-/// Passes of each of two rigs for a power of 80 % at 5 %, two-sided; none above 1000.
-std::optional<std::size_t> passesNeeded(double difference, double variance);
+/// Passes of each of two rigs for a power of 80 % at a level, two-sided; none above 1000.
+std::optional<std::size_t> passesNeeded(double difference, double variance, double level = 0.05);
 
 }  // namespace fin

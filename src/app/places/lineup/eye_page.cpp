@@ -98,7 +98,8 @@ QWidget* EyePage::buildResult() {
   table_->verticalHeader()->hide();
   table_->setSelectionBehavior(QAbstractItemView::SelectRows);
   table_->setTabKeyNavigation(false);
-  layout->addWidget(table_, 1);
+  layout->addWidget(table_, 100);
+  layout->addStretch(1);  // keeps the words at the top where there is no table
   return page;
 }
 

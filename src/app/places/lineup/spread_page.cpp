@@ -119,7 +119,10 @@ void SpreadPage::refresh() {
 /// The speeds at which was pulled; passes that were not pulled have none and always count.
 void SpreadPage::fillSpeeds() {
   const QSignalBlocker quiet(speed_);
-  const QVariant before = speed_->currentData();
+  const bool first = speed_->count() < 2;
+  QVariant before = speed_->currentData();
+  // Pulls at one pace to begin with: the one of most rigs.
+  if (const auto common = commonSpeed(lineUp_.passes(), "travel_speed"); first && common) before = *common;
   speed_->clear();
   speed_->addItem(tr("any speed"));
   for (const double speed : speedsOf(lineUp_.passes())) {
