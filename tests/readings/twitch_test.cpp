@@ -162,6 +162,15 @@ TEST(Twitch, TakesTheStartsAsAPersonPutThemRight) {
   EXPECT_EQ(moved.evidence().twitches[3].span.from_s, 3.0);
 }
 
+TEST(Twitch, TellsWhatTheUncertaintyOfALengthComesFrom) {
+  const ReadingSet set = Jerks{}.read();
+  const Reading* advance = set.find("advance");
+  ASSERT_EQ(advance->parts.size(), 3U);
+  EXPECT_NEAR(together(advance->parts), *advance->u95, 1e-12);
+  EXPECT_EQ(advance->parts[1].source, UncertaintySource::Marks);
+  EXPECT_NEAR(advance->parts[1].u95, std::sqrt(2.0) * 0.6 * 0.5, 1e-12) << "two marks of 0.6 px, 0.5 mm each";
+}
+
 TEST(TwitchStarts, AreMovedBetweenTheirNeighboursOnly) {
   TwitchStarts starts{{1.0, 2.0, 3.0}, {2.0}};
   starts.move(2.1, 9.0);

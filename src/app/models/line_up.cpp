@@ -62,11 +62,11 @@ void LineUp::refresh() {
       if (planned->finished_s > 0.0) read_.back().made_s = planned->finished_s;
     }
   }
-  free();
+  takeOutDrift();
 }
 
 /// Takes the control rig's drift out of every reading in which it is seen.
-void LineUp::free() {
+void LineUp::takeOutDrift() {
   passes_ = read_;
   if (driftCorrected_) {
     for (const std::string& reading : readingsAmong(read_)) {
@@ -87,7 +87,7 @@ Result<ControlDrift> LineUp::driftOf(std::string_view reading) const {
 void LineUp::correctDrift(bool on) {
   if (on == driftCorrected_) return;
   driftCorrected_ = on;
-  free();
+  takeOutDrift();
 }
 
 std::vector<Entry> LineUp::entries() const {

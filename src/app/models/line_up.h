@@ -48,7 +48,7 @@ class LineUp : public QObject {
   void driftCorrectionWanted(bool on);
 
  private:
-  void free();
+  void takeOutDrift();
 
   const Log& log_;
   const PassDesk& desk_;

@@ -7,7 +7,7 @@
 
 #include "app/look/plot.h"
 #include "app/look/spread_plot.h"
-#include "app/places/verdict/verdict_words.h"
+#include "app/look/verdict_words.h"
 #include "core/comparison/speed_sets.h"
 #include "core/planning/questions.h"
 

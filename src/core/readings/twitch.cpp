@@ -220,8 +220,8 @@ class TwitchSheet {
  public:
   TwitchSheet(const PassTraces& traces, ReadingSheet& sheet) : traces_(traces), sheet_(sheet) {}
 
-  void give(const char* name, double value, double u95, double n) {
-    Estimate e{value, u95, n, gradeOf(value, u95), {}};
+  void give(const char* name, double value, double u95, double n, std::vector<UncertaintyPart> parts = {}) {
+    Estimate e{value, u95, n, gradeOf(value, u95), {}, std::move(parts)};
     if (n < kFewest) {
       e.grade = Grade::Poor;
       e.notes.push_back(fmt::format("from {:.0f} twitches only; 3 or more are wanted", n));
@@ -231,20 +231,29 @@ class TwitchSheet {
   /// `floor` is the part that no averaging removes, in the reading's unit.
   void median(const char* name, const Values& values, double floor, const char* why) {
     if (values.empty()) return sheet_.refuse(name, why);
-    const auto n = static_cast<double>(values.size());
-    const double spread = 1.96 * kMedianFactor * robustSpread(values) / std::sqrt(n);
-    give(name, fin::median(values), std::hypot(spread, floor), n);
+    give(name, fin::median(values), std::hypot(spreadOf(values), floor), static_cast<double>(values.size()));
   }
   /// A median length: the scale has its share.
   void length(const char* name, const Values& values, const char* why) {
-    const double scale = values.empty() ? 0.0 : fin::median(values) * traces_.scaleRelativeU95;
-    median(name, values, std::hypot(placeU95(), scale), why);
+    if (values.empty()) return sheet_.refuse(name, why);
+    const double middle = fin::median(values);
+    std::vector<UncertaintyPart> parts{
+        {UncertaintySource::Scatter, spreadOf(values)},
+        {UncertaintySource::Marks, placeU95()},
+        {UncertaintySource::Scale, std::abs(middle) * traces_.scaleRelativeU95}};
+    const double u95 = together(parts);
+    give(name, middle, u95, static_cast<double>(values.size()), std::move(parts));
   }
   [[nodiscard]] double placeU95() const { return kPlace_px * traces_.unitPerPixel; }
   [[nodiscard]] const PassTraces& traces() const { return traces_; }
   ReadingSheet& sheet() { return sheet_; }
 
  private:
+  /// Of the median.
+  static double spreadOf(const Values& values) {
+    return 1.96 * kMedianFactor * robustSpread(values) / std::sqrt(static_cast<double>(values.size()));
+  }
+
   const PassTraces& traces_;
   ReadingSheet& sheet_;
 };

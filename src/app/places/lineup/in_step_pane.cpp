@@ -81,20 +81,7 @@ InStepPane::InStepPane(QWidget* parent)
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(0);
   layout->addWidget(view_, 1);
-  plot_->setFixedHeight(kTraceHeight_px);
-  plot_->axisRect()->setAutoMargins(QCP::msBottom | QCP::msTop);
-  plot_->axisRect()->setMargins(QMargins(kTraceLeft_px, 3, 8, 2));
-  plot_->setToolTip(tr("Press where its instant is."));
-  plot_->yAxis->ticker()->setTickCount(3);
-  plot_->xAxis->setLabel(tr("s from the instant"));
-  plot_->xAxis->setLabelPadding(0);
-  plot_->installEventFilter(this);
-  // The cursor alone moves while the passes run.
-  plot_->addLayer(kCursorLayer);
-  plot_->layer(kCursorLayer)->setMode(QCPLayer::lmBuffered);
-  cursor_ = new QCPItemStraightLine(plot_);
-  cursor_->setPen(QPen(theme().accent, 2));
-  cursor_->setLayer(kCursorLayer);
+  buildPlot();
   layout->addWidget(plot_);
   connect(&loader_, &FrameLoader::loaded, this, [this](std::size_t frame, const QImage& picture) {
     if (!frame_ || frame != *frame_) return;
@@ -110,6 +97,23 @@ InStepPane::InStepPane(QWidget* parent)
     waits_ = false;
     if (pass_ != nullptr) view_->setWords(blind_ ? QString() : pass_->rig, why);
   });
+}
+
+void InStepPane::buildPlot() {
+  plot_->setFixedHeight(kTraceHeight_px);
+  plot_->axisRect()->setAutoMargins(QCP::msBottom | QCP::msTop);
+  plot_->axisRect()->setMargins(QMargins(kTraceLeft_px, 3, 8, 2));
+  plot_->setToolTip(tr("Press where its instant is."));
+  plot_->yAxis->ticker()->setTickCount(3);
+  plot_->xAxis->setLabel(tr("s from the instant"));
+  plot_->xAxis->setLabelPadding(0);
+  plot_->installEventFilter(this);
+  // The cursor alone moves while the passes run.
+  plot_->addLayer(kCursorLayer);
+  plot_->layer(kCursorLayer)->setMode(QCPLayer::lmBuffered);
+  cursor_ = new QCPItemStraightLine(plot_);
+  cursor_->setPen(QPen(theme().accent, 2));
+  cursor_->setLayer(kCursorLayer);
 }
 
 void InStepPane::show(const StudiedPass& pass, double instant_s, UnitSystem units) {

@@ -76,6 +76,7 @@ class InStepPane : public QWidget {
   void resizeEvent(QResizeEvent* event) override;
 
  private:
+  void buildPlot();
   void drawTrace(UnitSystem units);
   void note(double time_s);
   void aim();

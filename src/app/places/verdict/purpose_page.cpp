@@ -8,7 +8,7 @@
 
 #include "app/look/pieces.h"
 #include "app/look/theme.h"
-#include "app/places/verdict/verdict_words.h"
+#include "app/look/verdict_words.h"
 
 namespace fin::app {
 namespace {

@@ -118,8 +118,8 @@ void WishEditor::fillChoice() {
 }
 
 void WishEditor::spellOut() {
-  remove_->setEnabled(chosen() >= 0);
   const bool any = chosen() >= 0;
+  remove_->setEnabled(any);
   const Wish wish = any ? wishes_[static_cast<std::size_t>(chosen())] : Wish{};
   const std::string now = any ? wish.reading + std::string(toString(wish.direction)) : "";
   if (now == spelled_ && form_ != nullptr) return fillForm();
@@ -135,13 +135,24 @@ void WishEditor::spellOut() {
   form->setContentsMargins(0, 0, 0, 0);
   form->setVerticalSpacing(4);
   const std::string unit(unitOf(wish.reading));
+  buildWanted(*form, wish, unit.c_str());
+  buildWeight(*form);
+  buildSpeed(*form, wish);
+  if (curves_) buildCurve(*form, wish, unit.c_str());
+  static_cast<QVBoxLayout*>(layout())->addWidget(form_);
+  setUnitsWithin(*form_, units_);
+  form_->show();
+  fillForm();
+}
+
+void WishEditor::buildWanted(QFormLayout& form, const Wish& wish, const char* unit) {
   wanted_ = new QComboBox;
   wanted_->setObjectName("wanted");
   for (const auto& [direction, word] : {std::pair(Direction::More, tr("more")),
                                         {Direction::Less, tr("less")},
                                         {Direction::Target, tr("near a target")}})
     wanted_->addItem(word, static_cast<int>(direction));
-  form->addRow(tr("Wanted"), wanted_);
+  form.addRow(tr("Wanted"), wanted_);
   connect(wanted_, &QComboBox::activated, this, [this] {
     change(tr("Which way is wanted"), [this](Wish& w) {
       w.direction = static_cast<Direction>(wanted_->currentData().toInt());
@@ -149,41 +160,41 @@ void WishEditor::spellOut() {
     });
   });
   target_ = nullptr;
-  if (wish.direction == Direction::Target) {
-    target_ = new UnitBox(tr("Target"), unit.c_str(), {-1e6, 1e6, 1});
-    target_->setObjectName("target");
-    form->addRow(tr("Target"), target_);
-    connect(target_, &UnitBox::edited, this,
-            [this](double to) { change(tr("Target"), [to](Wish& w) { w.target = to; }); });
-  }
+  if (wish.direction != Direction::Target) return;
+  target_ = new UnitBox(tr("Target"), unit, {-1e6, 1e6, 1});
+  target_->setObjectName("target");
+  form.addRow(tr("Target"), target_);
+  connect(target_, &UnitBox::edited, this,
+          [this](double to) { change(tr("Target"), [to](Wish& w) { w.target = to; }); });
+}
+
+void WishEditor::buildWeight(QFormLayout& form) {
   weight_ = new QComboBox;
   weight_->setObjectName("weight");
   for (const WeightWord& w : kWeights) weight_->addItem(tr(w.word), w.weight);
-  form->addRow(tr("It"), weight_);
+  form.addRow(tr("It"), weight_);
   connect(weight_, &QComboBox::activated, this, [this] {
     change(tr("How much it counts"), [this](Wish& w) { w.weight = weight_->currentData().toDouble(); });
   });
+}
+
+void WishEditor::buildSpeed(QFormLayout& form, const Wish& wish) {
   speed_ = nullptr;
-  if (isOfPull(wish.reading)) {
-    speed_ = new QComboBox;
-    speed_->setObjectName("wishSpeed");
-    speed_->addItem(tr("most rigs' speed"), 0.0);
-    for (const double speed : speedsOf(lineUp_.passes()))
-      speed_->addItem(tr("about %1").arg(spokenSpeed(speed, units_)), speed);
-    if (wish.speed_mm_s && speed_->findData(*wish.speed_mm_s) < 0)
-      speed_->addItem(tr("about %1").arg(spokenSpeed(*wish.speed_mm_s, units_)), *wish.speed_mm_s);
-    form->addRow(tr("Pulled at"), speed_);
-    connect(speed_, &QComboBox::activated, this, [this] {
-      const double speed = speed_->currentData().toDouble();
-      change(tr("Speed that counts"),
-             [speed](Wish& w) { w.speed_mm_s = speed > 0.0 ? std::optional(speed) : std::nullopt; });
-    });
+  if (!isOfPull(wish.reading)) return;
+  speed_ = new QComboBox;
+  speed_->setObjectName("wishSpeed");
+  speed_->addItem(tr("most rigs' speed"), 0.0);
+  std::vector<double> speeds = speedsOf(lineUp_.passes());
+  if (wish.speed_mm_s) speeds.push_back(*wish.speed_mm_s);
+  for (const double speed : speeds) {
+    if (speed_->findData(speed) < 0) speed_->addItem(tr("about %1").arg(spokenSpeed(speed, units_)), speed);
   }
-  if (curves_) buildCurve(*form, wish, unit.c_str());
-  static_cast<QVBoxLayout*>(layout())->addWidget(form_);
-  setUnitsWithin(*form_, units_);
-  form_->show();
-  fillForm();
+  form.addRow(tr("Pulled at"), speed_);
+  connect(speed_, &QComboBox::activated, this, [this] {
+    const double speed = speed_->currentData().toDouble();
+    change(tr("Speed that counts"),
+           [speed](Wish& w) { w.speed_mm_s = speed > 0.0 ? std::optional(speed) : std::nullopt; });
+  });
 }
 
 void WishEditor::buildCurve(QFormLayout& form, const Wish& wish, const char* unit) {

@@ -35,6 +35,9 @@ class WishEditor : public QWidget {
   /// Makes the lines below anew, in the units of the chosen reading.
   void spellOut();
   void fillForm();
+  void buildWanted(QFormLayout& form, const Wish& wish, const char* unit);
+  void buildWeight(QFormLayout& form);
+  void buildSpeed(QFormLayout& form, const Wish& wish);
   void buildCurve(QFormLayout& form, const Wish& wish, const char* unit);
   void change(const QString& what, const std::function<void(Wish&)>& change);
   [[nodiscard]] PointsCurve curveOf(const Wish& wish) const;

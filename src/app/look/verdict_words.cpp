@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/places/verdict/verdict_words.h"
+#include "app/look/verdict_words.h"
 
 #include <QCoreApplication>
 #include <QStringList>
