@@ -60,7 +60,8 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
       sharing_(new ClipSharing(*desk_, undo_, this)),
       ways_(new FurtherWays(*desk_, *log_, undo_, this)),
       read_(new LineUp(*log_, *desk_, *day_, this)),
-      deciding_(new VerdictDesk(*log_, *read_, undo_, this)) {
+      deciding_(new VerdictDesk(*log_, *read_, undo_, this)),
+      eye_(new EyeDesk(*log_, undo_, this)) {
   const QString file = QFileInfo(QString::fromStdString(log_->file().string())).completeBaseName();
   setWindowTitle(tr("Agile Fin: %1").arg(file));
   resize(1280, 800);
@@ -88,7 +89,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   addPlace(Place::Plan, tr("Plan"), plan_);
   addPlace(Place::Poolside, tr("Poolside"), poolside_);
   addPlace(Place::Bench, tr("Bench"), bench_);
-  lineUp_ = new LineUpPlace(*log_, *read_);
+  lineUp_ = new LineUpPlace(*eye_, *read_);
   connect(lineUp_, &LineUpPlace::passWanted, this, [this](RowId pass) {
     desk_->select(pass);
     go(Place::Bench);
@@ -117,6 +118,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
 MainWindow::~MainWindow() {
   // The places and desks use log and undo stack, so they go first.
   delete takeCentralWidget();
+  delete eye_;
   delete deciding_;
   delete read_;
   delete ways_;

@@ -65,6 +65,7 @@ class MainWindow : public QMainWindow {
   FurtherWays* ways_;
   LineUp* read_;
   VerdictDesk* deciding_;
+  EyeDesk* eye_;
   QWidget* strip_;
   QStackedWidget* places_;
   std::vector<QPushButton*> tabs_;

@@ -163,6 +163,8 @@ TEST_F(InStep, ScoresByEyeBlindAndThenComparesWithTheReading) {
   EXPECT_TRUE(text("eyeWords").contains("differed by about 0.0 of 10")) << text("eyeWords").toStdString();
   press("forgetEye");
   EXPECT_EQ(table->rowCount(), 0);
+  press("undo");
+  EXPECT_EQ(table->rowCount(), 7) << "forgetting can be undone";
 }
 
 }  // namespace

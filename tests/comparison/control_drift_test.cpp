@@ -36,6 +36,20 @@ TEST(ControlDrift, IsALineThroughTheControlsPasses) {
   EXPECT_NEAR(*level[0].readings.readings[0].u95, std::hypot(0.5, 7.0 * drift->u95), 1e-9);
 }
 
+TEST(ControlDrift, LeavesWhatWasSetAndWhatDidNotDrift) {
+  std::vector<ComparedPass> passes{made(1, 10, true), made(2, 20, true), made(3, 30.1, true),
+                                   made(9, 50, false)};
+  for (std::size_t i = 0; i < passes.size(); ++i) {
+    passes[i].readings.readings.push_back(
+        {"travel_speed", 250.0 + static_cast<double>(i), "mm/s", 1.0, 30.0});
+    passes[i].readings.readings.push_back({"roll_angle", i % 2 == 0 ? 5.0 : 6.0, "deg", 1.0, 30.0});
+  }
+  const auto level = withoutDrifts(passes);
+  EXPECT_NEAR(*numberIn(level[3].readings, "fall_rate"), 50.0 - 7.0 * 10.05, 1e-9);
+  EXPECT_EQ(numberIn(level[3].readings, "travel_speed"), 253.0) << "the speed of a pull is what was set";
+  EXPECT_EQ(numberIn(level[3].readings, "roll_angle"), 6.0);
+}
+
 TEST(ControlDrift, NeedsThreePassesAtDifferentTimes) {
   EXPECT_FALSE(driftOf({made(1, 5, true), made(2, 6, true), made(3, 7, false)}, "fall_rate"));
   EXPECT_FALSE(driftOf({made(1, 5, true), made(1, 6, true), made(1, 7, true)}, "fall_rate"));

@@ -136,7 +136,7 @@ TEST(Ranking, InventsNoRank) {
   EXPECT_TRUE(r.placings.empty());
   EXPECT_EQ(r.whyNone, "only one graded rig has all that is scored by");
   ASSERT_EQ(r.left.size(), 2U);
-  EXPECT_EQ(r.left[0].why, "not read: s");
+  EXPECT_EQ(r.left[0].lacks, (std::vector<std::string>{"s"}));
   // With only one rig left to have it, it compares nothing and keeps nobody out.
   t.entries[3].graded = false;
   r = rank(t, {});
@@ -160,6 +160,18 @@ TEST(Ranking, TakesHalfForEnoughWhereAskedAndCountsTheRestAsUnknown) {
   EXPECT_EQ(r.placings[0].first.byMeasuring, 1.0);
   ASSERT_EQ(r.left.size(), 1U) << "c has but a third of the weight";
   EXPECT_EQ(rank(t, {.halfIsEnough = true}).left.size(), 2U) << "places need everything";
+}
+
+TEST(Ranking, LeavesOutWhoHasNothingOfWhatTheOthersDifferIn) {
+  // All that a has is the same for all; without a second property it would have nought over nought.
+  const Ranking r =
+      rank(table({wish(More, 2.0), wish(More)}, {{value(5), value(5), value(5)}, {{}, value(1), value(3)}}),
+           {.scoring = Scoring::Points, .halfIsEnough = true});
+  EXPECT_EQ(orderOf(r), "cb");
+  ASSERT_EQ(r.left.size(), 1U);
+  EXPECT_EQ(r.left[0].entry, 0U);
+  EXPECT_EQ(r.left[0].lacks.size(), 1U);
+  for (const Placing& p : r.placings) EXPECT_TRUE(std::isfinite(p.total) && std::isfinite(p.first.byBoth));
 }
 
 ComparedPass pass(std::int64_t id, const char* rig, double speed, std::vector<Reading> readings) {

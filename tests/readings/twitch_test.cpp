@@ -155,6 +155,11 @@ TEST(Twitch, TakesTheStartsAsAPersonPutThemRight) {
   EXPECT_GT(valueOf(all, "dart_spread"), 5.0);
   EXPECT_LT(valueOf(four, "dart_spread"), 1.0);
   EXPECT_EQ(valueOf(four, "twitch_interval"), valueOf(all, "twitch_interval")) << "the cadence is as it was";
+  TwitchStarts none = said;
+  none.leftOut_s = none.starts_s;
+  const ReadingSet refused = read(none).complete(kSeen);
+  EXPECT_TRUE(refused.readings.empty());
+  EXPECT_TRUE(refused.refused[0].why.find("left out") != std::string::npos) << refused.refused[0].why;
   said.remove(4.9);
   said.add(3.0);
   ReadingSheet moved = read(said);

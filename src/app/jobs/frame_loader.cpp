@@ -4,7 +4,8 @@
 #include <QMetaObject>
 #include <algorithm>
 #include <cstdlib>
-#include <opencv2/core/mat.hpp>
+
+#include "app/jobs/picture_image.h"
 
 namespace fin::app {
 namespace {
@@ -13,11 +14,6 @@ constexpr std::size_t kCacheBytes = 128U << 20U;
 constexpr std::size_t kAhead = 24;      ///< frames decoded on in the direction of travel
 constexpr std::size_t kGlimpses = 240;  ///< small copies that are kept
 constexpr int kGlimpseWidth_px = 320;
-
-QImage imageOf(const Picture& picture) {
-  const cv::Mat rgb = picture.rgb();
-  return QImage(rgb.data, rgb.cols, rgb.rows, static_cast<qsizetype>(rgb.step), QImage::Format_RGB888).copy();
-}
 
 }  // namespace
 

@@ -22,14 +22,10 @@ QString nameOf(const ScoreTable& table, std::size_t entry) {
   return QString::fromStdString(table.entries[entry].rig);
 }
 
-/// The names of readings in a reason of the core ("not read: fall_rate, roll_list") as a tester says them.
-QString spokenWhy(const std::string& why) {
-  const QString text = QString::fromStdString(why);
-  const QString head = "not read: ";
-  if (!text.startsWith(head)) return text;
+QString why(const Ranking::Left& left) {
+  if (left.lacks.empty()) return QString::fromStdString(left.why);
   QStringList names;
-  for (const QString& name : text.mid(head.size()).split(", "))
-    names += spokenName(std::string_view(name.toStdString()));
+  for (const std::string& reading : left.lacks) names += spokenName(std::string_view(reading));
   return words("not read: %1").arg(names.join(", "));
 }
 
@@ -96,12 +92,13 @@ QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
   // Those that lack the same in one line.
   std::vector<std::pair<QString, QStringList>> left;
   for (const Ranking::Left& one : ranking.left) {
-    const QString why = spokenWhy(one.why);
-    const auto same = std::find_if(left.begin(), left.end(), [&](const auto& l) { return l.first == why; });
-    auto& names = same == left.end() ? left.emplace_back(why, QStringList()).second : same->second;
+    const QString reason = why(one);
+    const auto same =
+        std::find_if(left.begin(), left.end(), [&](const auto& l) { return l.first == reason; });
+    auto& names = same == left.end() ? left.emplace_back(reason, QStringList()).second : same->second;
     names += nameOf(table, one.entry);
   }
-  for (const auto& [why, names] : left) out += words("Not ranked: %1 (%2).").arg(names.join("; "), why);
+  for (const auto& [reason, names] : left) out += words("Not ranked: %1 (%2).").arg(names.join("; "), reason);
   if (ranking.whyNone.empty()) {
     QStringList alone;
     for (std::size_t w = 0; w < table.wishes.size(); ++w) {

@@ -2,25 +2,12 @@
 #include "app/models/day_desk.h"
 
 #include <QDateTime>
-#include <QUndoCommand>
 #include <algorithm>
+
+#include "app/commands/swap_command.h"
 
 namespace fin::app {
 namespace {
-
-/// The whole plan, before and after: plans are small, and nothing can be forgotten.
-class EditPlan : public QUndoCommand {
- public:
-  EditPlan(DayDesk& desk, const QString& what, DayPlan before, DayPlan after)
-      : QUndoCommand(what), desk_(desk), before_(std::move(before)), after_(std::move(after)) {}
-  void undo() override { desk_.apply(before_); }
-  void redo() override { desk_.apply(after_); }
-
- private:
-  DayDesk& desk_;
-  DayPlan before_;
-  DayPlan after_;
-};
 
 double wallClock_s() {
   return static_cast<double>(QDateTime::currentMSecsSinceEpoch()) / 1000.0;
@@ -51,7 +38,7 @@ void DayDesk::edit(const QString& what, const std::function<void(DayPlan&)>& cha
   DayPlan after = plan_;
   change(after);
   if (after == plan_) return;
-  undo_.push(new EditPlan(*this, what, plan_, std::move(after)));
+  undo_.push(new SwapCommand(*this, what, plan_, std::move(after)));
 }
 
 void DayDesk::apply(const DayPlan& plan) {

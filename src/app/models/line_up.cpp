@@ -65,23 +65,13 @@ void LineUp::refresh() {
   takeOutDrift();
 }
 
-/// Takes the control rig's drift out of every reading in which it is seen.
 void LineUp::takeOutDrift() {
-  passes_ = read_;
-  if (driftCorrected_) {
-    for (const std::string& reading : readingsAmong(read_)) {
-      if (const auto drift = driftOf(reading); drift && drift->seen)
-        passes_ = withoutDrift(std::move(passes_), reading, *drift);
-    }
-  }
+  passes_ = driftCorrected_ ? withoutDrifts(read_) : read_;
   emit changed();
 }
 
 Result<ControlDrift> LineUp::driftOf(std::string_view reading) const {
-  std::vector<ComparedPass> control;
-  std::copy_if(read_.begin(), read_.end(), std::back_inserter(control),
-               [](const ComparedPass& p) { return p.control; });
-  return fin::driftOf(control, reading, commonSpeed(control, reading));
+  return fin::driftOf(read_, reading);
 }
 
 void LineUp::correctDrift(bool on) {

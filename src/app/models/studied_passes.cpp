@@ -43,7 +43,19 @@ struct StudiedPasses::Order {
   std::optional<LoggedTrack> track;
 };
 
-StudiedPasses::StudiedPasses(const LineUp& lineUp, QObject* parent) : QObject(parent), lineUp_(lineUp) {}
+StudiedPasses::StudiedPasses(const LineUp& lineUp, QObject* parent) : QObject(parent), lineUp_(lineUp) {
+  connect(&lineUp, &LineUp::changed, this, &StudiedPasses::dropChanged);
+}
+
+void StudiedPasses::dropChanged() {
+  const std::size_t dropped = std::erase_if(passes_, [this](const auto& kept) {
+    const auto now = lineUp_.desk().log().pass(kept.first);
+    return kept.second.outdated || !now || now->request != kept.second.request;
+  });
+  if (dropped == 0) return;
+  openMissing();
+  emit changed();
+}
 
 void StudiedPasses::want(const std::vector<RowId>& passes) {
   wanted_ = passes;
@@ -64,7 +76,9 @@ std::vector<const StudiedPass*> StudiedPasses::ready() const {
 
 StudiedPass StudiedPasses::open(Order order, const std::filesystem::path& indexes,
                                 const std::stop_token& stop) {
-  StudiedPass out{order.id, order.rig, order.title, std::move(order.request), nullptr, {}, {}, {}};
+  StudiedPass out{
+      .id = order.id, .rig = order.rig, .title = order.title, .request = std::move(order.request)};
+  out.outdated = order.track && !sameFollowing(order.track->followedFrom, out.request);
   auto clip = openClip(out.request, {indexes, {stop, {}}});
   if (!clip) {
     out.trouble = QString::fromStdString(clip.error().message);

@@ -19,6 +19,7 @@ struct StudiedPass {
   QString rig;
   QString title;
   PassRequest request;
+  bool outdated = false;  ///< its track does not belong to its request: it is being followed anew
   std::shared_ptr<const Clip> clip;
   std::optional<ClipClock> clock;
   std::optional<PassResult> result;
@@ -33,7 +34,8 @@ enum class Instant { RunBegins, TouchDown, FirstTwitch, SecondTwitch, Stop };
 /// On the pass's own true time; none where it has no such instant.
 std::optional<double> instantIn(const StudiedPass& pass, Instant instant);
 
-/// Opens passes of the log in the background, and keeps those that are wanted.
+/// Opens passes of the log in the background, and keeps those that are wanted. What was changed on the bench
+/// in between is opened again.
 class StudiedPasses : public QObject {
   Q_OBJECT
 
@@ -52,6 +54,7 @@ class StudiedPasses : public QObject {
 
  private:
   void openMissing();
+  void dropChanged();
   struct Order;
   static StudiedPass open(Order order, const std::filesystem::path& indexes, const std::stop_token& stop);
 

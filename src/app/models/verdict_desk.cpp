@@ -1,25 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/models/verdict_desk.h"
 
-#include <QUndoCommand>
+#include "app/commands/swap_command.h"
 
 namespace fin::app {
-namespace {
-
-class EditVerdict : public QUndoCommand {
- public:
-  EditVerdict(VerdictDesk& desk, const QString& what, VerdictPlan before, VerdictPlan after)
-      : QUndoCommand(what), desk_(desk), before_(std::move(before)), after_(std::move(after)) {}
-  void undo() override { desk_.apply(before_); }
-  void redo() override { desk_.apply(after_); }
-
- private:
-  VerdictDesk& desk_;
-  VerdictPlan before_;
-  VerdictPlan after_;
-};
-
-}  // namespace
 
 VerdictDesk::VerdictDesk(Log& log, LineUp& lineUp, QUndoStack& undo, QObject* parent)
     : QObject(parent), log_(log), lineUp_(lineUp), undo_(undo) {
@@ -44,7 +28,7 @@ void VerdictDesk::edit(const QString& what, const std::function<void(VerdictPlan
   VerdictPlan after = plan_;
   change(after);
   if (after == plan_) return;
-  undo_.push(new EditVerdict(*this, what, plan_, std::move(after)));
+  undo_.push(new SwapCommand(*this, what, plan_, std::move(after)));
 }
 
 void VerdictDesk::apply(const VerdictPlan& plan) {

@@ -93,6 +93,25 @@ std::vector<ComparedRig> valuesOf(const std::vector<ComparedPass>& passes, std::
   return out;
 }
 
+std::optional<double> commonSpeed(const std::vector<ComparedPass>& passes, std::string_view reading) {
+  std::vector<ComparedPass> having;
+  std::copy_if(passes.begin(), passes.end(), std::back_inserter(having),
+               [&](const ComparedPass& p) { return numberIn(p.readings, reading).has_value(); });
+  std::optional<double> best;
+  std::pair<std::size_t, std::size_t> most{0, 0};  // rigs, passes
+  for (const double speed : speedsOf(having)) {
+    std::pair<std::size_t, std::size_t> count{0, 0};
+    for (const ComparedRig& rig : valuesOf(having, reading, speed)) {
+      ++count.first;
+      count.second += rig.values.size();
+    }
+    if (count <= most) continue;
+    most = count;
+    best = speed;
+  }
+  return best;
+}
+
 ByRig<LadderRung> laddersOf(const std::vector<ComparedPass>& passes) {
   ByRig<LadderRung> out;
   for (const ComparedPass& pass : passes) {

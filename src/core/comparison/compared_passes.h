@@ -74,6 +74,9 @@ std::vector<double> speedsOf(const std::vector<ComparedPass>& passes);
 /// pass give one value: the surest.
 std::vector<ComparedRig> valuesOf(const std::vector<ComparedPass>& passes, std::string_view reading,
                                   std::optional<double> speed_mm_s = {});
+/// The speed at which most rigs with this reading were pulled (of equals the one with most passes); none
+/// where nothing was pulled.
+std::optional<double> commonSpeed(const std::vector<ComparedPass>& passes, std::string_view reading);
 /// Rigs that were pulled at speeds more than a tenth apart, each with its rungs.
 ByRig<LadderRung> laddersOf(const std::vector<ComparedPass>& passes);
 /// Rigs whose running depth was read. Lines within a twentieth count as one, speeds within a tenth.

@@ -13,13 +13,15 @@ constexpr double kHour_s = 3600.0;
 
 }  // namespace
 
-Result<ControlDrift> driftOf(const std::vector<ComparedPass>& passes, std::string_view reading,
-                             std::optional<double> speed_mm_s) {
+Result<ControlDrift> driftOf(const std::vector<ComparedPass>& passes, std::string_view reading) {
+  std::vector<ComparedPass> control;
+  std::copy_if(passes.begin(), passes.end(), std::back_inserter(control),
+               [](const ComparedPass& p) { return p.control && p.made_s; });
+  const auto speed_mm_s = commonSpeed(control, reading);
   std::vector<std::pair<double, double>> points;  // hours, value
-  for (const ComparedPass& pass : passes) {
+  for (const ComparedPass& pass : control) {
     const auto value = numberIn(pass.readings, reading);
-    if (pass.control && pass.made_s && value && !pass.pulledOtherwise(speed_mm_s))
-      points.emplace_back(*pass.made_s / kHour_s, *value);
+    if (value && !pass.pulledOtherwise(speed_mm_s)) points.emplace_back(*pass.made_s / kHour_s, *value);
   }
   ControlDrift out{.passes = points.size()};
   if (points.size() < kFewest) {
@@ -66,6 +68,16 @@ std::vector<ComparedPass> withoutDrift(std::vector<ComparedPass> passes, std::st
     }
   }
   return passes;
+}
+
+std::vector<ComparedPass> withoutDrifts(const std::vector<ComparedPass>& passes) {
+  std::vector<ComparedPass> out = passes;
+  for (const std::string& reading : readingsAmong(passes)) {
+    if (reading == "travel_speed") continue;
+    if (const auto drift = driftOf(passes, reading); drift && drift->seen)
+      out = withoutDrift(std::move(out), reading, *drift);
+  }
+  return out;
 }
 
 }  // namespace fin

@@ -19,14 +19,15 @@ struct ControlDrift {
   bool seen = false;      ///< the line is steeper than its uncertainty
 };
 
-/// BadRequest with what is missing: three passes of the control rig with this reading at different times.
-/// `speed_mm_s` as in valuesOf().
-Result<ControlDrift> driftOf(const std::vector<ComparedPass>& passes, std::string_view reading,
-                             std::optional<double> speed_mm_s = {});
+/// Of the control rig's passes; of pulls those at the speed at which it was pulled most. BadRequest with what
+/// is missing: three passes of the control rig with this reading at different times.
+Result<ControlDrift> driftOf(const std::vector<ComparedPass>& passes, std::string_view reading);
 
 /// The passes with this reading as it would have been at the control's middle time. Passes whose time is not
 /// known stay as they are; u95 takes in what the line is unsure by.
 std::vector<ComparedPass> withoutDrift(std::vector<ComparedPass> passes, std::string_view reading,
                                        const ControlDrift& drift);
+/// The same for every reading in which a drift is seen. The speed of a pull stays: it is what was set.
+std::vector<ComparedPass> withoutDrifts(const std::vector<ComparedPass>& passes);
 
 }  // namespace fin

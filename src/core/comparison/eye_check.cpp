@@ -4,17 +4,12 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
-#include <numeric>
 #include <random>
 
 #include "core/comparison/ranking.h"
 
 namespace fin {
 namespace {
-
-double meanOf(const std::vector<double>& v) {
-  return std::accumulate(v.begin(), v.end(), 0.0) / static_cast<double>(v.size());
-}
 
 std::optional<double> correlation(const std::vector<double>& a, const std::vector<double>& b) {
   const double meanA = meanOf(a);
@@ -31,20 +26,6 @@ std::optional<double> correlation(const std::vector<double>& a, const std::vecto
   return ab / std::sqrt(aa * bb);
 }
 
-/// Over the clips with several scores, pooled.
-void findRepeats(const std::map<std::int64_t, std::vector<double>>& byPass, EyeCheck& out) {
-  double squares = 0.0;
-  double degrees = 0.0;
-  for (const auto& [pass, scores] : byPass) {
-    if (scores.size() < 2) continue;
-    ++out.repeated;
-    const double mean = meanOf(scores);
-    for (const double s : scores) squares += (s - mean) * (s - mean);
-    degrees += static_cast<double>(scores.size() - 1);
-  }
-  if (degrees > 0.0) out.repeatSd = std::sqrt(squares / degrees);
-}
-
 }  // namespace
 
 EyeCheck checkEye(const std::vector<EyeScore>& scores, const std::vector<ComparedPass>& passes,
@@ -54,7 +35,9 @@ EyeCheck checkEye(const std::vector<EyeScore>& scores, const std::vector<Compare
     if (score.property == property) byPass[score.pass].push_back(score.score);
   }
   EyeCheck out;
-  findRepeats(byPass, out);
+  std::vector<std::vector<double>> repeats;
+  for (const auto& [pass, given] : byPass) repeats.push_back(given);
+  if (const auto scatter = pooledScatter(repeats)) out.repeatSd = scatter->sd;
   std::vector<double> seen, read;
   for (const ComparedPass& pass : passes) {
     const auto number = numberIn(pass.readings, property);

@@ -31,7 +31,6 @@ struct EyeCheck {
   std::optional<double> rankCorrelation;  ///< Spearman's; from three passes that differ on
   /// Standard deviation of one score, from clips that were scored more than once.
   std::optional<double> repeatSd;
-  std::size_t repeated = 0;  ///< clips behind that
 };
 
 /// Places are means for equals. Checked against R (cor, method = "spearman").

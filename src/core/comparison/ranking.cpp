@@ -3,7 +3,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <functional>
 #include <map>
 #include <numeric>
 #include <random>
@@ -11,7 +10,6 @@
 namespace fin {
 namespace {
 
-constexpr double kNormal95 = 1.959964;
 constexpr double kMostPoints = 10.0;
 constexpr std::size_t kFewestRigs = 2;  ///< that something can be compared by
 
@@ -204,29 +202,64 @@ std::string currencyOf(const ScoreTable& table) {
   return most == counts.end() ? std::string() : most->first;
 }
 
-/// Why an entry cannot be ranked; empty where it can.
-std::string whyLeft(const ScoreTable& table, std::size_t e, const std::vector<std::size_t>& wishes,
-                    const RankOptions& options, const std::string& currency) {
-  const Entry& entry = table.entries[e];
+/// Of these wishes; an entry that has enough of them lacks none.
+std::vector<std::string> lacksOf(const ScoreTable& table, std::size_t e,
+                                 const std::vector<std::size_t>& wishes, const RankOptions& options) {
   double known = 0.0;
   double whole = 0.0;
-  std::string lacks;
+  std::vector<std::string> lacks;
   for (const std::size_t w : wishes) {
     whole += table.wishes[w].weight;
     if (table.cells[w][e]) {
       known += table.wishes[w].weight;
     } else {
-      lacks += (lacks.empty() ? "" : ", ") + table.wishes[w].reading;
+      lacks.push_back(table.wishes[w].reading);
     }
   }
-  const bool halfIsEnough = options.halfIsEnough && options.scoring == Scoring::Points;
-  if (halfIsEnough ? known < 0.5 * whole || known == 0.0 : !lacks.empty()) return "not read: " + lacks;
+  const bool enough =
+      options.halfIsEnough && options.scoring == Scoring::Points && known > 0.0 && known >= 0.5 * whole;
+  if (enough) lacks.clear();
+  return lacks;
+}
+
+/// Why an entry's price is of no use; empty where none is needed or it is.
+std::string whyNoPrice(const Entry& entry, const RankOptions& options, const std::string& currency) {
   if (!options.againstPrice) return {};
   if (!entry.price || !(*entry.price > 0.0)) return "no price is noted";
-  if (entry.currency != currency)
-    return "its price is in " + (entry.currency.empty() ? "no named currency" : entry.currency) +
-           ", those of the others in " + currency;
-  return {};
+  if (entry.currency == currency) return {};
+  return "its price is in " + (entry.currency.empty() ? "no named currency" : entry.currency) +
+         ", those of the others in " + currency;
+}
+
+/// The wishes by which the entries differ, with their values; the others are idle.
+void fillColumns(const std::vector<std::size_t>& wishes, Contest& contest, Ranking& out) {
+  for (const std::size_t w : wishes) {
+    Column column{w, {}, {}};
+    for (const std::size_t e : contest.entries) column.values.push_back(contest.table.cells[w][e]);
+    const auto curve = curveFor(contest.table.wishes[w], gradedValues(contest.table, w));
+    if (curve && (contest.table.wishes[w].curve || differ(column.values))) {
+      column.curve = *curve;
+      contest.columns.push_back(std::move(column));
+    } else {
+      out.idle.push_back(contest.table.wishes[w].reading);
+    }
+  }
+}
+
+/// Whoever has nothing of what the others differ in has no points to be ranked by.
+void dropWhoHasNothing(Contest& contest, Ranking& out) {
+  for (std::size_t r = contest.entries.size(); r-- > 0;) {
+    const bool any = std::any_of(contest.columns.begin(), contest.columns.end(),
+                                 [r](const Column& c) { return c.values[r].has_value(); });
+    if (any || contest.columns.empty()) continue;
+    Ranking::Left left{contest.entries[r], {}, {}};
+    for (Column& column : contest.columns) {
+      left.lacks.push_back(contest.table.wishes[column.wish].reading);
+      column.values.erase(column.values.begin() + static_cast<std::ptrdiff_t>(r));
+    }
+    contest.entries.erase(contest.entries.begin() + static_cast<std::ptrdiff_t>(r));
+    out.left.push_back(std::move(left));
+  }
 }
 
 /// Takes in the wishes that count, and the entries that can be ranked by them.
@@ -244,24 +277,16 @@ Contest gather(const ScoreTable& table, const RankOptions& options, Ranking& out
   const std::string currency = currencyOf(table);
   for (std::size_t e = 0; e < table.entries.size(); ++e) {
     if (!table.entries[e].graded) continue;
-    std::string why = whyLeft(table, e, wishes, options, currency);
-    if (why.empty()) {
+    Ranking::Left left{e, lacksOf(table, e, wishes, options),
+                       whyNoPrice(table.entries[e], options, currency)};
+    if (left.lacks.empty() && left.why.empty()) {
       contest.entries.push_back(e);
     } else {
-      out.left.push_back({e, std::move(why)});
+      out.left.push_back(std::move(left));
     }
   }
-  for (const std::size_t w : wishes) {
-    Column column{w, {}, {}};
-    for (const std::size_t e : contest.entries) column.values.push_back(table.cells[w][e]);
-    const auto curve = curveFor(table.wishes[w], gradedValues(table, w));
-    if (curve && (table.wishes[w].curve || differ(column.values))) {
-      column.curve = *curve;
-      contest.columns.push_back(std::move(column));
-    } else {
-      out.idle.push_back(table.wishes[w].reading);
-    }
-  }
+  fillColumns(wishes, contest, out);
+  dropWhoHasNothing(contest, out);
   return contest;
 }
 

@@ -45,7 +45,8 @@ struct Ranking {
   std::vector<Placing> placings;  ///< best first
   struct Left {
     std::size_t entry = 0;
-    std::string why;
+    std::vector<std::string> lacks;  ///< readings that count and that it does not have
+    std::string why;                 ///< where it lacks none: what else is in the way
   };
   std::vector<Left> left;  ///< graded, but not to be ranked
   std::vector<std::string>

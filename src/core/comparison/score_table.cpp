@@ -11,25 +11,14 @@
 namespace fin {
 namespace {
 
-bool isOfLadder(std::string_view reading) {
-  return reading == "onset_speed" || reading == "blowout_speed";
-}
-
 /// Half-width of a single pass by how the passes of the other rigs scatter about their own means; nought
 /// where none has two.
 double scatterOfOnePass(const std::vector<RigValues>& rigs) {
-  double squares = 0.0;
-  double degrees = 0.0;
-  for (const RigValues& rig : rigs) {
-    if (rig.values.size() < 2) continue;
-    double mean = 0.0;
-    for (const double v : rig.values) mean += v / static_cast<double>(rig.values.size());
-    for (const double v : rig.values) squares += (v - mean) * (v - mean);
-    degrees += static_cast<double>(rig.values.size() - 1);
-  }
-  if (degrees < 1.0) return 0.0;
-  const boost::math::students_t t(degrees);
-  return boost::math::quantile(t, 0.975) * std::sqrt(squares / degrees);
+  std::vector<std::vector<double>> groups;
+  for (const RigValues& rig : rigs) groups.push_back(rig.values);
+  const auto scatter = pooledScatter(groups);
+  if (!scatter) return 0.0;
+  return boost::math::quantile(boost::math::students_t(scatter->degrees), 0.975) * scatter->sd;
 }
 
 std::map<std::string, ScoredValue> overPasses(const std::vector<ComparedPass>& passes,
@@ -62,25 +51,6 @@ std::string_view unitOf(std::string_view reading) {
   if (isOfLadder(reading)) return "mm/s";
   const ReadingSpec* spec = readingNamed(reading);
   return spec == nullptr ? std::string_view() : spec->unit;
-}
-
-std::optional<double> commonSpeed(const std::vector<ComparedPass>& passes, std::string_view reading) {
-  std::vector<ComparedPass> having;
-  std::copy_if(passes.begin(), passes.end(), std::back_inserter(having),
-               [&](const ComparedPass& p) { return numberIn(p.readings, reading).has_value(); });
-  std::optional<double> best;
-  std::pair<std::size_t, std::size_t> most{0, 0};  // rigs, passes
-  for (const double speed : speedsOf(having)) {
-    std::pair<std::size_t, std::size_t> count{0, 0};
-    for (const ComparedRig& rig : valuesOf(having, reading, speed)) {
-      ++count.first;
-      count.second += rig.values.size();
-    }
-    if (count <= most) continue;
-    most = count;
-    best = speed;
-  }
-  return best;
 }
 
 ScoreTable tableFor(const std::vector<ComparedPass>& passes, std::vector<Entry> entries,

@@ -42,10 +42,6 @@ struct ScoreTable {
 /// The unit of a reading of a pass or of a ladder; empty for what is neither.
 std::string_view unitOf(std::string_view reading);
 
-/// The speed at which most rigs with this reading were pulled (of equals the one with most passes); none
-/// where nothing was pulled.
-std::optional<double> commonSpeed(const std::vector<ComparedPass>& passes, std::string_view reading);
-
 /// Every rig's value of every wish, as compare() gives it. A rig with one pass cannot tell how its passes
 /// scatter, so it is as unsure as the scatter of the others says, where they have two and more. Onset and
 /// blow-out come from the rig's ladder.

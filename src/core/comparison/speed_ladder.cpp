@@ -129,6 +129,11 @@ std::optional<double> numberIn(const ReadingSet& set, std::string_view name) {
   return number == nullptr ? std::nullopt : std::optional(*number);
 }
 
+bool isOfLadder(std::string_view reading) {
+  return std::find(std::begin(kLadderReadings), std::end(kLadderReadings), reading) !=
+         std::end(kLadderReadings);
+}
+
 bool showsAction(View view, std::span<const MarkSeed> marks) {
   return view == View::Top ||
          std::any_of(marks.begin(), marks.end(), [](const MarkSeed& m) { return m.name == MarkName::Tip; });

@@ -36,6 +36,10 @@ bool showsAction(View view, std::span<const MarkSeed> marks);
 /// have shown it (then nothing is known, and not a lost rhythm).
 std::optional<LadderRung> rungOf(const std::string& name, const ReadingSet& readings, bool actionShown);
 
+/// Readings of a ladder and of no single pass; mm/s.
+constexpr std::string_view kLadderReadings[] = {"onset_speed", "blowout_speed"};
+bool isOfLadder(std::string_view reading);
+
 struct SpeedLadder {
   std::vector<LadderRung> rungs;  ///< by rising speed
   ReadingSet readings;            ///< onset_speed, blowout_speed; mm/s

@@ -17,11 +17,6 @@ constexpr double kLevel = 0.05;
 constexpr double kPower = 0.8;
 constexpr std::size_t kMostPasses = 1000;
 constexpr std::size_t kMostFurther = 100;
-constexpr double kNormal95 = 1.959964;
-
-double meanOf(const std::vector<double>& v) {
-  return std::accumulate(v.begin(), v.end(), 0.0) / static_cast<double>(v.size());
-}
 
 /// Of single values; no less than what they themselves are unsure by.
 double varianceOf(const RigValues& rig) {
@@ -77,6 +72,24 @@ std::vector<std::set<std::size_t>> groupsOf(std::size_t count, const std::vector
 }
 
 }  // namespace
+
+double meanOf(const std::vector<double>& values) {
+  return std::accumulate(values.begin(), values.end(), 0.0) / static_cast<double>(values.size());
+}
+
+std::optional<PooledScatter> pooledScatter(const std::vector<std::vector<double>>& groups) {
+  double squares = 0.0;
+  PooledScatter out;
+  for (const std::vector<double>& group : groups) {
+    if (group.size() < 2) continue;
+    const double mean = meanOf(group);
+    for (const double v : group) squares += (v - mean) * (v - mean);
+    out.degrees += static_cast<double>(group.size() - 1);
+  }
+  if (out.degrees < 1.0) return std::nullopt;
+  out.sd = std::sqrt(squares / out.degrees);
+  return out;
+}
 
 Welch welch(double meanA, double varianceA, double nA, double meanB, double varianceB, double nB) {
   const double a = varianceA / nA;

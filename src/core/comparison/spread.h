@@ -51,6 +51,17 @@ struct Spread {
 /// variances and the difference as they are, at a level shared over the pairs. Checked against R.
 Spread compare(const std::vector<RigValues>& rigs);
 
+/// Of a normal distribution: standard deviations in its 95 % half-width.
+constexpr double kNormal95 = 1.959964;
+
+double meanOf(const std::vector<double>& values);
+/// The standard deviation within groups, over all of them that have two values and more.
+struct PooledScatter {
+  double sd = 0.0;
+  double degrees = 0.0;  ///< of freedom
+};
+std::optional<PooledScatter> pooledScatter(const std::vector<std::vector<double>>& groups);
+
 struct Welch {
   double t = 0.0;
   double degrees = 0.0;  ///< of freedom

@@ -379,6 +379,11 @@ void readTwitch(const PassTraces& traces, Protocol protocol, View view, ReadingS
     return;
   }
   for (const Twitch& t : twitches) sheet.evidence().twitches.push_back({{t.start_s, t.end_s}, t.leftOut});
+  if (std::all_of(twitches.begin(), twitches.end(), [](const Twitch& t) { return t.leftOut; })) {
+    for (const ReadingSpec& spec : readingsOf(protocol))
+      sheet.refuse(spec.name, "every twitch was left out; let one count again");
+    return;
+  }
   const Measured m = measure(traces, motion, twitches);
   TwitchSheet out(traces, sheet);
   readCadence(twitches, out);

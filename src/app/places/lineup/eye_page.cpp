@@ -23,9 +23,9 @@ constexpr double kHardly = 0.4;
 
 }  // namespace
 
-EyePage::EyePage(Log& log, LineUp& lineUp, QWidget* parent)
+EyePage::EyePage(EyeDesk& desk, LineUp& lineUp, QWidget* parent)
     : QWidget(parent),
-      log_(log),
+      desk_(desk),
       lineUp_(lineUp),
       studied_(lineUp),
       property_(new QComboBox),
@@ -66,11 +66,9 @@ EyePage::EyePage(Log& log, LineUp& lineUp, QWidget* parent)
   connect(&timer_, &QTimer::timeout, this, &EyePage::tick);
   connect(begin_, &QPushButton::clicked, this, [this] { judging() ? end() : begin(); });
   connect(property_, &QComboBox::currentIndexChanged, this, &EyePage::showResult);
-  connect(forget_, &QPushButton::clicked, this, [this] {
-    if (const auto done = log_.forgetEyeScores(property()); !done)
-      words_->setText(QString::fromStdString(done.error().message));
-    showResult();
-  });
+  connect(forget_, &QPushButton::clicked, this, [this] { desk_.forget(property()); });
+  connect(&desk, &EyeDesk::changed, this, &EyePage::refresh);
+  connect(&desk, &EyeDesk::told, words_, &QLabel::setText);
   connect(&studied_, &StudiedPasses::changed, this, [this] {
     if (judging() && pane_->pass() == nullptr) showNext();
   });
@@ -204,7 +202,7 @@ void EyePage::showNext() {
 
 void EyePage::take() {
   if (scores_->checkedId() < 0 || left_.empty()) return;
-  const auto done = log_.addEyeScore({left_.back(), property(), static_cast<double>(scores_->checkedId())});
+  const auto done = desk_.add({left_.back(), property(), static_cast<double>(scores_->checkedId())});
   left_.pop_back();
   if (!done) {
     left_.clear();
@@ -247,14 +245,18 @@ void EyePage::keyPressEvent(QKeyEvent* event) {
   }
 }
 
+void EyePage::showEvent(QShowEvent* event) {
+  QWidget::showEvent(event);
+  if (judging() && pane_->pass() != nullptr) timer_.start();
+}
+
 void EyePage::hideEvent(QHideEvent* event) {
   timer_.stop();
   QWidget::hideEvent(event);
 }
 
 void EyePage::showResult() {
-  const auto scores = log_.eyeScores();
-  const EyeCheck check = scores ? checkEye(*scores, lineUp_.passes(), property()) : EyeCheck{};
+  const EyeCheck check = checkEye(desk_.scores(), lineUp_.passes(), property());
   forget_->setEnabled(!check.passes.empty());
   table_->setRowCount(static_cast<int>(check.passes.size()));
   int row = 0;

@@ -11,6 +11,7 @@
 #include <QTimer>
 
 #include "app/look/words.h"
+#include "app/models/eye_desk.h"
 #include "app/places/lineup/in_step_pane.h"
 
 namespace fin::app {
@@ -21,7 +22,7 @@ class EyePage : public QWidget {
   Q_OBJECT
 
  public:
-  EyePage(Log& log, LineUp& lineUp, QWidget* parent = nullptr);
+  EyePage(EyeDesk& desk, LineUp& lineUp, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
   /// Clips are being shown to be scored.
   [[nodiscard]] bool judging() const { return stack_->currentWidget() == judging_; }
@@ -29,6 +30,7 @@ class EyePage : public QWidget {
 
  protected:
   void keyPressEvent(QKeyEvent* event) override;
+  void showEvent(QShowEvent* event) override;
   void hideEvent(QHideEvent* event) override;
 
  private:
@@ -43,7 +45,7 @@ class EyePage : public QWidget {
   void tick();
   [[nodiscard]] std::string property() const { return property_->currentData().toString().toStdString(); }
 
-  Log& log_;
+  EyeDesk& desk_;
   LineUp& lineUp_;
   StudiedPasses studied_;
   UnitSystem units_ = UnitSystem::Metric;

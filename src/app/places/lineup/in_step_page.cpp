@@ -163,7 +163,10 @@ void InStepPage::refresh() {
   QStringList without;
   for (std::size_t i = 0; i < panes_.size(); ++i) {
     panes_[i]->setVisible(i < ready.size());
-    if (i >= ready.size()) continue;
+    if (i >= ready.size()) {
+      panes_[i]->clear();
+      continue;
+    }
     const StudiedPass& pass = *ready[i];
     const double instant = instantOf(pass);
     panes_[i]->show(pass, instant, units_);

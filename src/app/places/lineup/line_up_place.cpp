@@ -7,7 +7,7 @@
 
 namespace fin::app {
 
-LineUpPlace::LineUpPlace(Log& log, LineUp& lineUp, QWidget* parent)
+LineUpPlace::LineUpPlace(EyeDesk& eye, LineUp& lineUp, QWidget* parent)
     : PageTabs(parent),
       lineUp_(lineUp),
       studied_(lineUp),
@@ -17,7 +17,7 @@ LineUpPlace::LineUpPlace(Log& log, LineUp& lineUp, QWidget* parent)
       ladder_(new LadderPage(lineUp)),
       depth_(new DepthPage(lineUp)),
       weight_(new WeightPage(lineUp)),
-      eye_(new EyePage(log, lineUp)) {
+      eye_(new EyePage(eye, lineUp)) {
   addPage(tr("In step"), "pageInStep", inStep_);
   addPage(tr("Laid over"), "pageOverlay", overlay_);
   addPage(tr("Passes compared"), "pageSpread", spread_);
@@ -30,7 +30,7 @@ LineUpPlace::LineUpPlace(Log& log, LineUp& lineUp, QWidget* parent)
 }
 
 void LineUpPlace::showReading(const std::string& reading) {
-  const bool ladder = reading == "onset_speed" || reading == "blowout_speed";
+  const bool ladder = isOfLadder(reading);
   go(ladder ? Page::Ladder : Page::Spread);
   if (!ladder) spread_->showReading(reading);
 }

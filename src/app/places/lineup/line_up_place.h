@@ -19,7 +19,7 @@ class LineUpPlace : public PageTabs {
  public:
   enum class Page { InStep, Overlay, Spread, Ladder, Depth, Weight, Eye };
 
-  LineUpPlace(Log& log, LineUp& lineUp, QWidget* parent = nullptr);
+  LineUpPlace(EyeDesk& eye, LineUp& lineUp, QWidget* parent = nullptr);
   void go(Page page) { PageTabs::go(static_cast<int>(page)); }
   /// The passes with this reading beside each other.
   void showReading(const std::string& reading);

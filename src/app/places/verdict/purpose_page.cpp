@@ -7,7 +7,6 @@
 #include <QVBoxLayout>
 
 #include "app/look/pieces.h"
-#include "app/look/theme.h"
 #include "app/look/verdict_words.h"
 
 namespace fin::app {

@@ -4,10 +4,9 @@
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QScrollBar>
-#include <QSignalBlocker>
 #include <QVBoxLayout>
-#include <opencv2/core/mat.hpp>
 
+#include "app/jobs/picture_image.h"
 #include "app/look/lure_place.h"
 #include "app/look/pieces.h"
 #include "app/models/pass_desk.h"
@@ -49,8 +48,7 @@ ReportStill take(const Wanted& wanted, const std::stop_token& stop) {
     out.caption = QObject::tr("%1: its clip is gone or cannot be read").arg(wanted.caption);
     return out;
   }
-  const cv::Mat rgb = picture->rgb();
-  QImage whole(rgb.data, rgb.cols, rgb.rows, static_cast<qsizetype>(rgb.step), QImage::Format_RGB888);
+  const QImage whole = imageOf(*picture);
   out.picture = (wanted.lure ? whole.copy(partAbout(*wanted.lure, whole.size())) : whole)
                     .scaledToWidth(kStill_px, Qt::SmoothTransformation);
   return out;

@@ -19,7 +19,7 @@ constexpr int kRowHeight_px = 46;
 constexpr int kLeft_px = 300;
 // Before the properties' columns, and after them.
 enum Lead { kPlace, kRig, kLeads };
-enum Tail { kTotal, kByMeasuring, kByWeights, kByBoth, kTails };
+enum Tail { kTotal, kByMeasuring, kByWeights, kByBoth };
 
 QTableWidgetItem* cell(const QString& text, Qt::Alignment align = Qt::AlignCenter) {
   auto* item = new QTableWidgetItem(text);

@@ -110,7 +110,8 @@ void WishEditor::fillChoice() {
   add_->clear();
   add_->addItem(tr("Add what counts …"), QString());
   std::vector<std::string> readings = readingsAmong(lineUp_.passes());
-  if (!laddersOf(lineUp_.passes()).empty()) readings.insert(readings.end(), {"onset_speed", "blowout_speed"});
+  if (!laddersOf(lineUp_.passes()).empty())
+    readings.insert(readings.end(), std::begin(kLadderReadings), std::end(kLadderReadings));
   for (const std::string& reading : readings) {
     if (std::none_of(wishes_.begin(), wishes_.end(), [&](const Wish& w) { return w.reading == reading; }))
       add_->addItem(spokenName(std::string_view(reading)), QString::fromStdString(reading));
