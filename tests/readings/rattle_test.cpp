@@ -15,12 +15,12 @@ namespace {
 
 using test::valueOf;
 
-constexpr double kRate_Hz = 48000.0;
+constexpr double kSoundRate_Hz = 48000.0;
 
 std::vector<float> hiss(double seconds, double level, unsigned seed) {
   std::mt19937 random(seed);
   std::normal_distribution<double> noise(0.0, level);
-  std::vector<float> out(static_cast<std::size_t>(seconds * kRate_Hz));
+  std::vector<float> out(static_cast<std::size_t>(seconds * kSoundRate_Hz));
   for (float& s : out) s = static_cast<float>(noise(random));
   return out;
 }
@@ -28,7 +28,7 @@ std::vector<float> hiss(double seconds, double level, unsigned seed) {
 /// Knocks that die away within a few hundredths of a second, one every 0.7 s.
 void addKnocks(std::vector<float>& sound, double pitch_Hz, double loud) {
   for (std::size_t i = 0; i < sound.size(); ++i) {
-    const double since = std::fmod(static_cast<double>(i) / kRate_Hz, 0.7) - 0.3;
+    const double since = std::fmod(static_cast<double>(i) / kSoundRate_Hz, 0.7) - 0.3;
     if (since < 0.0) continue;
     sound[i] += static_cast<float>(loud * std::exp(-since / 0.02) *
                                    std::sin(2.0 * std::numbers::pi * pitch_Hz * since));
@@ -49,7 +49,7 @@ TEST(EarWeight, HasTheValuesOfTheStandard) {
 }
 
 TEST(Rattle, CountsKnocksAndFindsTheirPitch) {
-  HeardPass heard{kRate_Hz, hiss(7.0, 0.003, 1), hiss(1.5, 0.003, 2)};
+  HeardPass heard{kSoundRate_Hz, hiss(7.0, 0.003, 1), hiss(1.5, 0.003, 2)};
   addKnocks(heard.window, 2300.0, 0.4);
   const ReadingSet set = read(heard);
   EXPECT_NEAR(valueOf(set, "rattle_rate"), 10.0 / 7.0, 1e-6);
@@ -59,14 +59,14 @@ TEST(Rattle, CountsKnocksAndFindsTheirPitch) {
 
 TEST(Rattle, ReadsTheLevelOverTheQuietStretch) {
   // The same hiss four times as loud: 12.04 dB, whatever the weighting.
-  const ReadingSet set = read({kRate_Hz, hiss(5.0, 0.012, 1), hiss(2.0, 0.003, 2)});
+  const ReadingSet set = read({kSoundRate_Hz, hiss(5.0, 0.012, 1), hiss(2.0, 0.003, 2)});
   EXPECT_NEAR(valueOf(set, "rattle_level"), 12.04, 0.3);
   EXPECT_EQ(valueOf(set, "rattle_rate"), 0.0) << "an even hiss has no onsets";
   EXPECT_EQ(set.find("rattle_peak_frequency"), nullptr);
 }
 
 TEST(Rattle, RefusesALevelWithNothingToCompareItWith) {
-  const ReadingSet set = read({kRate_Hz, hiss(3.0, 0.01, 1), {}});
+  const ReadingSet set = read({kSoundRate_Hz, hiss(3.0, 0.01, 1), {}});
   EXPECT_EQ(set.find("rattle_level"), nullptr);
   EXPECT_NE(set.find("rattle_rate"), nullptr);
 }

@@ -10,7 +10,7 @@
 namespace fin {
 namespace {
 
-constexpr double kRate_Hz = 60.0;
+constexpr double kRestRate_Hz = 60.0;
 
 /// Falls nose first, lands, stands, and falls over when it is time (never where that is past the end).
 struct Landing {
@@ -23,9 +23,9 @@ struct Landing {
     PassTraces out;
     out.inMillimetres = true;
     out.bodyLength = 80.0;
-    out.frameRate_Hz = kRate_Hz;
-    for (int n = 0; n < static_cast<int>(end_s * kRate_Hz); ++n) {
-      const double t = n / kRate_Hz;
+    out.frameRate_Hz = kRestRate_Hz;
+    for (int n = 0; n < static_cast<int>(end_s * kRestRate_Hz); ++n) {
+      const double t = n / kRestRate_Hz;
       const double over = std::clamp((t - fallsOver_s) / 0.3, 0.0, 1.0);
       const double angle = (stands_deg + over * (5.0 - stands_deg)) / kDegreesPerRadian;
       out.upCentre.add(t, 300.0 - 200.0 * std::min(t, lands_s) - 35.0 * over);

@@ -14,16 +14,16 @@ namespace {
 
 using test::valueOf;
 
-constexpr double kRate_Hz = 120.0;
+constexpr double kPullRate_Hz = 120.0;
 
 /// A wobbling body seen from above that darts aside at some instants and comes back.
 PassTraces darting(const std::vector<double>& darts_s, double aside_mm) {
   PassTraces out;
   out.inMillimetres = true;
   out.bodyLength = 80.0;
-  out.frameRate_Hz = kRate_Hz;
+  out.frameRate_Hz = kPullRate_Hz;
   for (int n = 0; n < 1200; ++n) {
-    const double t = n / kRate_Hz;
+    const double t = n / kPullRate_Hz;
     const double yaw = 15.0 * std::sin(2.0 * std::numbers::pi * 5.0 * t);
     double away = 0.0;
     for (const double d : darts_s) away += aside_mm * std::exp(-0.5 * std::pow((t - d) / 0.25, 2.0));

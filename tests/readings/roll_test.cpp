@@ -15,7 +15,7 @@ namespace {
 using test::valueOf;
 using RollOf = std::function<double(double)>;  // degrees against seconds
 
-constexpr double kRate_Hz = 120.0;
+constexpr double kRollRate_Hz = 120.0;
 constexpr std::size_t kFrames = 480;
 constexpr double kHalf_px = 24.0;
 
@@ -29,7 +29,7 @@ Filmed headOn(const RollOf& roll_deg) {
   MarkTrack back{MarkName::Back, {}};
   MarkTrack belly{MarkName::Belly, {}};
   for (std::size_t n = 0; n < kFrames; ++n) {
-    out.time_s.push_back(static_cast<double>(n) / kRate_Hz);
+    out.time_s.push_back(static_cast<double>(n) / kRollRate_Hz);
     const double r = roll_deg(out.time_s.back()) / kDegreesPerRadian;
     // Leaning towards its own right the back goes to the picture's left.
     const PixelPoint over{-12.0 * std::sin(r), -12.0 * std::cos(r)};
@@ -46,7 +46,7 @@ Filmed fromTheSide(const RollOf& roll_deg, bool left) {
   Filmed out;
   MarkTrack flank{MarkName::Flank, {}};
   for (std::size_t n = 0; n < kFrames; ++n) {
-    out.time_s.push_back(static_cast<double>(n) / kRate_Hz);
+    out.time_s.push_back(static_cast<double>(n) / kRollRate_Hz);
     const PixelPoint middle{(left ? 900.0 : 100.0) + (left ? -1.0 : 1.0) * static_cast<double>(n), 200.0};
     OutlineSample outline{true,  true,           0.0, middle, left ? std::numbers::pi : 0.0,
                           100.0, 2.0 * kHalf_px, 0.0, {}};

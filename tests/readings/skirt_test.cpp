@@ -13,7 +13,7 @@ namespace {
 
 using test::valueOf;
 
-constexpr double kRate_Hz = 60.0;
+constexpr double kSkirtRate_Hz = 60.0;
 constexpr double kStop_s = 2.0;
 constexpr double kOpens_s = 0.3;
 
@@ -28,10 +28,10 @@ double areaAt(double t, double halfLife_s) {
 }
 
 ReadingSet read(double halfLife_s, double end_s = 6.0, double quiver_px = 0.0) {
-  Track track{0, static_cast<std::size_t>(end_s * kRate_Hz), {}};
+  Track track{0, static_cast<std::size_t>(end_s * kSkirtRate_Hz), {}};
   std::vector<double> time_s;
   for (std::size_t n = 0; n < track.frameCount; ++n) {
-    const double t = static_cast<double>(n) / kRate_Hz;
+    const double t = static_cast<double>(n) / kSkirtRate_Hz;
     time_s.push_back(t);
     const double area = areaAt(t, halfLife_s);
     const double radius = std::sqrt(area / std::numbers::pi);

@@ -13,7 +13,7 @@
 namespace fin {
 namespace {
 
-constexpr double kRate_Hz = 120.0;
+constexpr double kTwitchRate_Hz = 120.0;
 
 /// A bait that is pulled forward, springs back and waits, again and again; places in mm, exact but for
 /// `scatter`.
@@ -37,9 +37,9 @@ struct Jerks {
     out.inMillimetres = true;
     out.unitPerPixel = 0.5;
     out.bodyLength = 80.0;
-    out.frameRate_Hz = kRate_Hz;
-    for (int n = 0; n < static_cast<int>(end_s * kRate_Hz); ++n) {
-      const double t = n / kRate_Hz;
+    out.frameRate_Hz = kTwitchRate_Hz;
+    for (int n = 0; n < static_cast<int>(end_s * kTwitchRate_Hz); ++n) {
+      const double t = n / kTwitchRate_Hz;
       double along = 0.0;
       double up = drift_mm_s * t;
       for (std::size_t i = 0; i < starts_s.size(); ++i) {

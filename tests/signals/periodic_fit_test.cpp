@@ -14,7 +14,7 @@
 namespace fin {
 namespace {
 
-constexpr double kTurn = 2.0 * std::numbers::pi;
+constexpr double kWholeTurn = 2.0 * std::numbers::pi;
 
 struct Wave {
   double frequency_Hz = 4.0;
@@ -32,8 +32,8 @@ Series waveOf(const Wave& w) {
   Series s;
   for (std::size_t i = 0; i < w.n; ++i) {
     const double t = static_cast<double>(i) / w.rate_Hz;
-    const double phase = kTurn * w.frequency_Hz * t + 0.7;
-    s.add(t, std::sin(phase) + w.second * std::cos(2.0 * phase) + w.slow * std::sin(kTurn * 0.4 * t) +
+    const double phase = kWholeTurn * w.frequency_Hz * t + 0.7;
+    s.add(t, std::sin(phase) + w.second * std::cos(2.0 * phase) + w.slow * std::sin(kWholeTurn * 0.4 * t) +
                  w.noise * noise(random));
   }
   return s;
@@ -42,7 +42,7 @@ Series waveOf(const Wave& w) {
 /// Cramér–Rao bound of the frequency of a real sinusoid of amplitude 1 (Rife & Boorstyn 1974).
 double bound_Hz(const Wave& w) {
   const auto n = static_cast<double>(w.n);
-  return w.rate_Hz / kTurn * std::sqrt(24.0 * w.noise * w.noise / (n * (n * n - 1.0)));
+  return w.rate_Hz / kWholeTurn * std::sqrt(24.0 * w.noise * w.noise / (n * (n * n - 1.0)));
 }
 
 class NoiseLevels : public testing::TestWithParam<double> {};
@@ -95,7 +95,7 @@ TEST(PeriodicFit, SurvivesHolesInTheTrack) {
 TEST(PeriodicFit, CallsWhiteNoiseLikelyChance) {
   Wave quiet{.noise = 1.0};
   Series s = waveOf(quiet);
-  for (std::size_t i = 0; i < s.size(); ++i) s.y[i] -= std::sin(kTurn * 4.0 * s.t_s[i] + 0.7);
+  for (std::size_t i = 0; i < s.size(); ++i) s.y[i] -= std::sin(kWholeTurn * 4.0 * s.t_s[i] + 0.7);
   const auto fit = fitPeriodic(s, {});
   ASSERT_TRUE(fit);
   EXPECT_GT(fit->chance, 0.01);
@@ -118,7 +118,7 @@ TEST(LineFit, CountsASwayAsFewerIndependentSamples) {
   for (int i = 0; i < 300; ++i) {
     const double t = i / 100.0;
     straight.add(t, 7.0 * t + noise(random));
-    swaying.add(t, 7.0 * t + 0.7 * std::sin(kTurn * 0.8 * t));
+    swaying.add(t, 7.0 * t + 0.7 * std::sin(kWholeTurn * 0.8 * t));
   }
   const auto a = fitLine(straight);
   const auto b = fitLine(swaying);

@@ -33,7 +33,7 @@ struct AreaErrors {
   double worst = 0.0;
   double seenShare = 0.0;
 };
-AreaErrors errorsOf(const RehearsalTank& tank, const Track& track) {
+AreaErrors areaErrorsOf(const RehearsalTank& tank, const Track& track) {
   std::vector<double> errors;
   for (std::size_t i = 0; i < track.outline.size(); ++i) {
     const OutlineSample& s = track.outline[i];
@@ -53,7 +53,7 @@ TEST(Outline, HasTheLuresAreaInEveryFrame) {
     RehearsalTank tank(scene);
     Track track = windowOf(tank);
     ASSERT_TRUE(followOutline(tank, around(tank, track.firstFrame), {}, track));
-    const AreaErrors errors = errorsOf(tank, track);
+    const AreaErrors errors = areaErrorsOf(tank, track);
     // A lure 14 pixels thick: 7 % of its area are less than half a pixel of its rim.
     EXPECT_LT(errors.median, dancing > 0.0 ? 0.13 : 0.07) << dancing;
     EXPECT_LT(errors.worst, 0.3) << dancing;
@@ -104,7 +104,7 @@ TEST(Outline, StaysOnALureThatComesToRest) {
   RehearsalTank tank(scene);
   Track track{0, tank.frameCount(), {}};
   ASSERT_TRUE(followOutline(tank, around(tank, 0), {}, track));
-  const AreaErrors errors = errorsOf(tank, track);
+  const AreaErrors errors = areaErrorsOf(tank, track);
   EXPECT_GT(errors.seenShare, 0.95);
   EXPECT_LT(errors.median, 0.08);
   EXPECT_LT(errors.worst, 0.25);

@@ -45,6 +45,14 @@ QFrame* card() {
   return frame;
 }
 
+QTableWidgetItem* readOnlyCell(const QString& text, Qt::Alignment align) {
+  auto* item = new QTableWidgetItem(text);
+  item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
+  item->setTextAlignment(align);
+  item->setToolTip(text);
+  return item;
+}
+
 QWidget* cautionLines(Step step) {
   const auto here = cautionsFor(step);
   if (here.empty()) return nullptr;

@@ -4,6 +4,7 @@
 #include <QFrame>
 #include <QLabel>
 #include <QPushButton>
+#include <QTableWidgetItem>
 
 #include "core/planning/cautions.h"
 
@@ -17,6 +18,10 @@ QLabel* faintLabel(const QString& text);
 void setLook(QWidget& widget, const char* property, bool on);
 QPushButton* namedButton(const QString& text, const char* objectName);
 QFrame* card();
+/// Of a table that is read and not written in.
+QTableWidgetItem* readOnlyCell(const QString& text, Qt::Alignment align = Qt::AlignLeft | Qt::AlignVCenter);
+/// Width of the column of choices to the left of a page.
+inline constexpr int kChoicesWidth_px = 300;
 
 /// The cautions of a step, one line each; null where there are none.
 QWidget* cautionLines(Step step);

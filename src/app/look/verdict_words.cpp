@@ -14,7 +14,7 @@ constexpr double kLikely = 0.75;
 constexpr double kInTheRunning = 0.05;
 constexpr unsigned kPurposeDraws = 1000;
 
-QString words(const char* text) {
+QString said(const char* text) {
   return QCoreApplication::translate("verdict", text);
 }
 
@@ -26,7 +26,7 @@ QString why(const Ranking::Left& left) {
   if (left.lacks.empty()) return QString::fromStdString(left.why);
   QStringList names;
   for (const std::string& reading : left.lacks) names += spokenName(std::string_view(reading));
-  return words("not read: %1").arg(names.join(", "));
+  return said("not read: %1").arg(names.join(", "));
 }
 
 }  // namespace
@@ -38,19 +38,19 @@ QString plainNumber(double number, int decimals) {
 }
 
 QString percent(double share) {
-  if (share > 0.0 && share < 0.005) return words("under 1 %");
-  if (share < 1.0 && share > 0.995) return words("over 99 %");
+  if (share > 0.0 && share < 0.005) return said("under 1 %");
+  if (share < 1.0 && share > 0.995) return said("over 99 %");
   return QString("%1 %").arg(100.0 * share, 0, 'f', 0);
 }
 
 QString firstInWords(const ScoreTable& table, const Ranking& ranking) {
-  if (!ranking.whyNone.empty()) return words("No order yet: %1").arg(QString::fromStdString(ranking.whyNone));
+  if (!ranking.whyNone.empty()) return said("No order yet: %1").arg(QString::fromStdString(ranking.whyNone));
   QStringList first;
   for (const Placing& p : ranking.placings) {
     if (p.place == ranking.placings.front().place) first += nameOf(table, p.entry);
   }
-  if (first.size() > 1) return words("%1 share the first place").arg(first.join(words(" and ")));
-  return words("%1 comes first").arg(first.front());
+  if (first.size() > 1) return said("%1 share the first place").arg(first.join(said(" and ")));
+  return said("%1 comes first").arg(first.front());
 }
 
 QString firmnessInWords(const ScoreTable& table, const Ranking& ranking) {
@@ -61,21 +61,20 @@ QString firmnessInWords(const ScoreTable& table, const Ranking& ranking) {
     if (p.entry != first.entry && p.first.byBoth >= kInTheRunning)
       rivals += QString("%1 (%2)").arg(nameOf(table, p.entry), percent(p.first.byBoth));
   }
-  const QString numbers =
-      words("first in %1 of the cases the measuring allows, and in %2 under other weights")
-          .arg(percent(first.first.byMeasuring), percent(first.first.byWeights));
-  if (first.first.byBoth >= kFirm) return words("The order is firm at the top: %1.").arg(numbers);
+  const QString numbers = said("first in %1 of the cases the measuring allows, and in %2 under other weights")
+                              .arg(percent(first.first.byMeasuring), percent(first.first.byWeights));
+  if (first.first.byBoth >= kFirm) return said("The order is firm at the top: %1.").arg(numbers);
   if (first.first.byBoth >= kLikely) {
-    return words("Likely, not certain: %1. Also possible: %2.")
-        .arg(numbers, rivals.isEmpty() ? words("each of the others a little") : rivals.join(", "));
+    return said("Likely, not certain: %1. Also possible: %2.")
+        .arg(numbers, rivals.isEmpty() ? said("each of the others a little") : rivals.join(", "));
   }
-  return words("Too close to call: %1. As well first may be: %2.")
-      .arg(numbers, rivals.isEmpty() ? words("any of the others") : rivals.join(", "));
+  return said("Too close to call: %1. As well first may be: %2.")
+      .arg(numbers, rivals.isEmpty() ? said("any of the others") : rivals.join(", "));
 }
 
 QString chanceInWords(const ScoreTable& table, const Placing& placing) {
   for (std::size_t w = 0; w < table.wishes.size(); ++w) {
-    if (placing.cells[w] && !table.scatterKnown[w]) return words("one pass");
+    if (placing.cells[w] && !table.scatterKnown[w]) return said("one pass");
   }
   return percent(placing.first.byMeasuring);
 }
@@ -84,9 +83,9 @@ QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
   QStringList out;
   for (const Entry& entry : table.entries) {
     if (entry.graded) continue;
-    out += words("%1 is shown, not graded: %2.")
+    out += said("%1 is shown, not graded: %2.")
                .arg(QString::fromStdString(entry.rig), entry.whyNotGraded.empty()
-                                                           ? words("the tester has an interest in it")
+                                                           ? said("the tester has an interest in it")
                                                            : QString::fromStdString(entry.whyNotGraded));
   }
   // Those that lack the same in one line.
@@ -98,7 +97,7 @@ QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
     auto& names = same == left.end() ? left.emplace_back(reason, QStringList()).second : same->second;
     names += nameOf(table, one.entry);
   }
-  for (const auto& [reason, names] : left) out += words("Not ranked: %1 (%2).").arg(names.join("; "), reason);
+  for (const auto& [reason, names] : left) out += said("Not ranked: %1 (%2).").arg(names.join("; "), reason);
   if (ranking.whyNone.empty()) {
     QStringList alone;
     for (std::size_t w = 0; w < table.wishes.size(); ++w) {
@@ -107,7 +106,7 @@ QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
     }
     if (!alone.isEmpty()) {
       out +=
-          words(
+          said(
               "One pass of each rig only: %1. How much passes differ is not known, so no chance can be told.")
               .arg(alone.join(", "));
     }
@@ -115,7 +114,7 @@ QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
     for (const std::string& reading : ranking.idle) idle += spokenName(std::string_view(reading));
     if (!idle.isEmpty())
       out +=
-          words("Does not count, as fewer than two rigs were read or none differs: %1.").arg(idle.join(", "));
+          said("Does not count, as fewer than two rigs were read or none differs: %1.").arg(idle.join(", "));
   }
   return out;
 }
@@ -128,7 +127,7 @@ QString whyNoPick(const ScoreTable& purpose, const Ranking& ranking) {
   QStringList missing;
   for (const std::string& reading : ranking.idle) missing += spokenName(std::string_view(reading)).toLower();
   if (purpose.wishes.empty() || missing.isEmpty()) return QString::fromStdString(ranking.whyNone);
-  return words("not read of two rigs: %1").arg(missing.join(", "));
+  return said("not read of two rigs: %1").arg(missing.join(", "));
 }
 
 QString reasonInWords(const ScoreTable& table, const Placing& placing, UnitSystem units) {
@@ -149,7 +148,7 @@ QString reasonInWords(const ScoreTable& table, const Placing& placing, UnitSyste
     }
   }
   QString out = parts.join("; ");
-  if (!unknown.isEmpty()) out += words("; not read: %1").arg(unknown.join(", "));
+  if (!unknown.isEmpty()) out += said("; not read: %1").arg(unknown.join(", "));
   return out;
 }
 

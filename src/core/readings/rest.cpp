@@ -17,7 +17,7 @@ constexpr double kSpeedWindow_s = 0.05;  ///< either way
 constexpr double kFastShare = 0.4;       ///< of the greatest speed: slower, it has not begun to fall
 constexpr double kStays_s = 0.15;
 constexpr double kFallsAtLeast_bodies = 0.15;  ///< less of a drop is no fall: it lay there already
-constexpr std::size_t kBlocks = 6;
+constexpr std::size_t kRestBlocks = 6;
 
 /// Angle of the body above the bottom, 0 … 90°.
 Series standing(const PassTraces& traces, double bottom_deg) {
@@ -73,7 +73,7 @@ void readRest(const PassTraces& traces, double bottom_deg, ReadingSheet& sheet) 
   if (stood.size() < 3) {
     sheet.refuse("stand_angle", "it lies on its side as soon as it touches down");
   } else {
-    const Mean mean = blockMean(stood, kBlocks);
+    const Mean mean = blockMean(stood, kRestBlocks);
     Estimate e;
     e.value = mean.value;
     const double place = std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / traces.bodyLength;

@@ -17,8 +17,7 @@ constexpr double kAliasedFrom = 0.4;  ///< of the capture rate
 constexpr double kCoarseFrom = 0.2;
 constexpr double kHuntingFrom_percent = 8.0;
 constexpr double kChanceAllowed = 1e-4;
-constexpr double kLeastSwing_px = 0.5;    ///< side to side at the arm's end: less is the follower's own noise
-constexpr double kMedianFactor = 1.2533;  ///< standard error of a median over that of a mean, normal spread
+constexpr double kLeastSwing_px = 0.5;  ///< side to side at the arm's end: less is the follower's own noise
 
 /// Why this is no motion that could be read; empty where it is one.
 std::string doubt(const Rhythm& rhythm, const Swing& swing) {
@@ -114,8 +113,7 @@ Estimate medianSwing(const Rhythm& rhythm, const Series& series, const Swing& sw
   const std::vector<double> swings = peakToPeak(series, rhythm.cycles);
   Estimate e;
   e.value = median(swings);
-  const double spread =
-      1.96 * kMedianFactor * robustSpread(swings) / std::sqrt(static_cast<double>(swings.size()));
+  const double spread = medianU95(swings);
   e.parts = {{UncertaintySource::Scatter, spread}, {UncertaintySource::Marks, floor}};
   e.u95 = together(e.parts);
   judge(rhythm, swing, e);

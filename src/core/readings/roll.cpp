@@ -21,8 +21,8 @@ constexpr double kFarthestOut = 1.25;   ///< of the half height: beyond, the spo
 constexpr double kSpinsFrom_deg = 360.0;
 constexpr double kHidden_frames = 3.5;  ///< a longer gap is taken for the spot's hiding
 constexpr std::size_t kSlopeOver = 6;   ///< samples
-constexpr std::size_t kFewest = 12;
-constexpr std::size_t kBlocks = 8;
+constexpr std::size_t kFewestAngles = 12;
+constexpr std::size_t kRollBlocks = 8;
 constexpr double kFlankU95_deg = 2.0;    ///< parallax of the spot against the outline
 constexpr double kWorstAskew_deg = 6.0;  ///< where the camera's distance is not known
 
@@ -190,7 +190,7 @@ void readRocking(const RollTrace& trace, ReadingSheet& sheet) {
   const auto rocking = findSwinging(trace.roll, body);
   const double whole_s = rocking ? rocking->cycles.front().from_s : trace.roll.t_s.front();
   const double end_s = rocking ? rocking->cycles.back().to_s : trace.roll.t_s.back();
-  const Mean mean = blockMean(trace.roll.between(whole_s, end_s), kBlocks);
+  const Mean mean = blockMean(trace.roll.between(whole_s, end_s), kRollBlocks);
   Estimate list;
   list.value = mean.value;
   const double place = std::sqrt(2.0) * kMarkPlaceU95.value() / (2.0 * trace.arm_px) * kDegreesPerRadian;
@@ -221,7 +221,7 @@ RollTrace traceRoll(const Track& track, std::span<const double> time_s, const Ge
   out.span_s = time_s.empty() ? 0.0 : time_s.back() - time_s.front();
   const double spacing = out.roll.spacing_s();
   out.frameRate_Hz = spacing > 0.0 ? 1.0 / spacing : 0.0;
-  if (out.lacking.empty() && out.roll.size() < kFewest)
+  if (out.lacking.empty() && out.roll.size() < kFewestAngles)
     out.lacking = "the marks that show the roll were hardly seen";
   return out;
 }

@@ -20,19 +20,19 @@ constexpr double kOpens_s = 1.0;
 constexpr double kSmooth_s = 0.04;     ///< either way
 constexpr double kGoneAtLeast = 0.10;  ///< of the moving area: less than this does not collapse
 constexpr double kRimNoise = 0.12;     ///< of its pixels, that change from frame to frame
-constexpr std::size_t kFewest = 8;
+constexpr std::size_t kFewestFrames = 8;
 
 const char* const kAll[] = {"flare_moving", "flare_rest", "flare_peak_ratio", "flare_half_life", "quiver"};
 
 /// When it stops: the pace falls below a share of what it was while moving, and does not rise above it again.
 std::optional<double> stopOf(const Series& pace) {
-  if (pace.size() < kFewest) return std::nullopt;
+  if (pace.size() < kFewestFrames) return std::nullopt;
   std::vector<double> sorted = pace.y;
   std::sort(sorted.begin(), sorted.end());
   const double fast = sorted[sorted.size() * 9 / 10];
   for (std::size_t i = pace.size(); i-- > 0;) {
     if (pace.y[i] < kStopShare * fast) continue;
-    if (i + kFewest >= pace.size()) return std::nullopt;  // it does not come to rest
+    if (i + kFewestFrames >= pace.size()) return std::nullopt;  // it does not come to rest
     return pace.t_s[i + 1];
   }
   return std::nullopt;
@@ -98,7 +98,7 @@ void readPeak(const Series& area, double stop_s, const Estimate& moving, const E
 
 void readQuiver(const OutlineTraces& traces, double from_s, ReadingSheet& sheet) {
   const Series rest = traces.change.between(from_s, traces.change.empty() ? 0.0 : traces.change.t_s.back());
-  if (rest.size() < kFewest) return;
+  if (rest.size() < kFewestFrames) return;
   const double power = std::inner_product(rest.y.begin(), rest.y.end(), rest.y.begin(), 0.0);
   Estimate e;
   e.value = 100.0 * std::sqrt(power / static_cast<double>(rest.size()));
@@ -114,7 +114,7 @@ void readQuiver(const OutlineTraces& traces, double from_s, ReadingSheet& sheet)
 }  // namespace
 
 void readSkirt(const OutlineTraces& traces, ReadingSheet& sheet) {
-  if (traces.area.size() < kFewest) return;
+  if (traces.area.size() < kFewestFrames) return;
   const auto stop = stopOf(traces.pace);
   if (!stop) {
     for (const char* name : kAll)
@@ -126,7 +126,7 @@ void readSkirt(const OutlineTraces& traces, ReadingSheet& sheet) {
   const Series moving = traces.area.between(start, start + kMovingShare * (*stop - start));
   const double end = traces.area.t_s.back();
   const Series rest = traces.area.between(end - kAtRest_s, end);
-  if (moving.size() < kFewest || rest.size() < kFewest || end - kAtRest_s < *stop) {
+  if (moving.size() < kFewestFrames || rest.size() < kFewestFrames || end - kAtRest_s < *stop) {
     for (const char* name : kAll)
       sheet.refuse(name, "too short: a second of pull and two of rest are wanted");
     return;

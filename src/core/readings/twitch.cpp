@@ -17,7 +17,7 @@ namespace {
 constexpr double kStartShare = 0.25;  ///< of the 95th percentile of the speed
 constexpr double kSlowShare = 0.10;   ///< it has to have been slower than this before
 constexpr double kPercentile = 0.95;
-constexpr double kStopShare = 0.10;  ///< of a twitch's peak speed
+constexpr double kTwitchStopShare = 0.10;  ///< of a twitch's peak speed
 constexpr double kRestShare = 0.02;
 constexpr double kWindow_s = 0.025;     ///< either way, of a local fit
 constexpr double kSettled_s = 0.20;     ///< after the rearmost point a pause is still
@@ -28,8 +28,7 @@ constexpr double kNearlyBack = 0.05;
 constexpr double kHolds_mm_s = 10.0;
 constexpr double kLeastDrift_mm_s = 0.5;  ///< of its uncertainty
 constexpr double kLeastBackShare = 0.08;  ///< of the advance: less is no spring-back whose time could be told
-constexpr double kFewest = 3.0;
-constexpr double kMedianFactor = 1.2533;
+constexpr double kFewestTwitches = 3.0;
 constexpr std::size_t kPathPoints = 20;
 
 const double kPlace_px = std::sqrt(2.0) * kMarkPlaceU95.value();
@@ -156,8 +155,8 @@ std::vector<PixelPoint> pathOf(const Motion& motion, const Twitch& twitch, doubl
 void measureStop(const Motion& motion, const Twitch& twitch, Measured& out) {
   const Series speed = motion.speed.between(twitch.peak_s, twitch.end_s);
   for (std::size_t i = 1; i < speed.size(); ++i) {
-    if (speed.y[i] >= kStopShare * twitch.peakSpeed) continue;
-    const double stop_s = crossing(speed, i, kStopShare * twitch.peakSpeed);
+    if (speed.y[i] >= kTwitchStopShare * twitch.peakSpeed) continue;
+    const double stop_s = crossing(speed, i, kTwitchStopShare * twitch.peakSpeed);
     out.stopTime.push_back(stop_s - twitch.peak_s);
     out.stopDistance.push_back(valueAt(motion.along, stop_s) - valueAt(motion.along, twitch.peak_s));
     return;
@@ -222,7 +221,7 @@ class TwitchSheet {
 
   void give(const char* name, double value, double u95, double n, std::vector<UncertaintyPart> parts = {}) {
     Estimate e{value, u95, n, gradeOf(value, u95), {}, std::move(parts)};
-    if (n < kFewest) {
+    if (n < kFewestTwitches) {
       e.grade = Grade::Poor;
       e.notes.push_back(fmt::format("from {:.0f} twitches only; 3 or more are wanted", n));
     }
@@ -231,14 +230,14 @@ class TwitchSheet {
   /// `floor` is the part that no averaging removes, in the reading's unit.
   void median(const char* name, const Values& values, double floor, const char* why) {
     if (values.empty()) return sheet_.refuse(name, why);
-    give(name, fin::median(values), std::hypot(spreadOf(values), floor), static_cast<double>(values.size()));
+    give(name, fin::median(values), std::hypot(medianU95(values), floor), static_cast<double>(values.size()));
   }
   /// A median length: the scale has its share.
   void length(const char* name, const Values& values, const char* why) {
     if (values.empty()) return sheet_.refuse(name, why);
     const double middle = fin::median(values);
     std::vector<UncertaintyPart> parts{
-        {UncertaintySource::Scatter, spreadOf(values)},
+        {UncertaintySource::Scatter, medianU95(values)},
         {UncertaintySource::Marks, placeU95()},
         {UncertaintySource::Scale, std::abs(middle) * traces_.scaleRelativeU95}};
     const double u95 = together(parts);
@@ -249,11 +248,6 @@ class TwitchSheet {
   ReadingSheet& sheet() { return sheet_; }
 
  private:
-  /// Of the median.
-  static double spreadOf(const Values& values) {
-    return 1.96 * kMedianFactor * robustSpread(values) / std::sqrt(static_cast<double>(values.size()));
-  }
-
   const PassTraces& traces_;
   ReadingSheet& sheet_;
 };
@@ -283,7 +277,7 @@ void readCadence(const std::vector<Twitch>& twitches, TwitchSheet& out) {
 /// How alike the twitches are: spread of their headings, and distance of their paths from each other.
 void readLikeness(const Measured& m, TwitchSheet& out) {
   const auto n = static_cast<double>(m.heading_rad.size());
-  if (n < kFewest) {
+  if (n < kFewestTwitches) {
     for (const char* name : {"dart_spread", "erraticness"})
       out.sheet().refuse(name, "at least three twitches are needed to tell how alike they are");
     return;
@@ -317,7 +311,7 @@ void readPauses(const Measured& m, TwitchSheet& out) {
   const char* why = "no pause is long enough to be still; pause for a second or more";
   // How well a single pause tells its slope: with few of them their own spread says little.
   const double each = m.driftU95.empty() ? 0.0
-                                         : kMedianFactor * median(m.driftU95) /
+                                         : kMedianOverMean * median(m.driftU95) /
                                                std::sqrt(static_cast<double>(m.driftU95.size()));
   out.median("pause_drift", m.drift, std::hypot(kLeastDrift_mm_s, each), why);
   const double turn = out.placeU95() / out.traces().bodyLength * kDegreesPerRadian;

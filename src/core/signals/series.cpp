@@ -36,4 +36,8 @@ double robustSpread(const std::vector<double>& values) {
   return 1.4826 * median(std::move(away));
 }
 
+double medianU95(const std::vector<double>& values) {
+  return 1.96 * kMedianOverMean * robustSpread(values) / std::sqrt(static_cast<double>(values.size()));
+}
+
 }  // namespace fin

@@ -28,5 +28,9 @@ struct Series {
 double median(std::vector<double> values);
 /// 1.4826 · median absolute deviation: the standard deviation of what is roughly normal, outliers or not.
 double robustSpread(const std::vector<double>& values);
+/// Standard error of a median over that of a mean, for a normal spread: sqrt(pi / 2).
+inline constexpr double kMedianOverMean = 1.2533;
+/// Half width of the 95 % interval of the median of `values`, from their robust spread.
+double medianU95(const std::vector<double>& values);
 
 }  // namespace fin

@@ -11,7 +11,7 @@
 namespace fin {
 namespace {
 
-constexpr int kDetailRadius_px = 9;
+constexpr int kFlankRadius_px = 9;
 constexpr double kOffLine = 0.08;  ///< of the body's length, that the spot may lie off its line
 constexpr double kSurely = 0.6;    ///< likeness
 constexpr double kWanders = 0.3;
@@ -81,7 +81,7 @@ Result<void> findFlank(FrameSource& source, const std::vector<MarkSeed>& seeds, 
   const auto picture = source.frame(seed->frame);
   if (!picture) return tl::unexpected(picture.error());
   MarkDetail detail;
-  detail.addGiven(*picture, {seed->at, 0.0}, kDetailRadius_px);
+  detail.addGiven(*picture, {seed->at, 0.0}, kFlankRadius_px);
   if (!detail.standsOut()) return {};
 
   std::vector<MarkSample> found(track.frameCount);

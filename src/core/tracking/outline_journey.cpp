@@ -10,13 +10,13 @@ namespace {
 
 constexpr double kReach_px = 5.0;
 constexpr double kReachOfSize = 0.05;
-constexpr double kReachOfMove = 0.5;
+constexpr double kReachOfOutlineMove = 0.5;
 constexpr double kVelocityMemory = 0.3;
 constexpr double kReachOfSizeLost = 0.5;
 constexpr double kLeastArea = 0.25;  ///< of what it had lately
 constexpr double kMostArea = 2.5;
 constexpr double kAreaMemory = 0.05;
-constexpr std::size_t kLongestCoast_frames = 12;
+constexpr std::size_t kLongestOutlineCoast_frames = 12;
 
 cv::Rect movedBy(const cv::Rect& box, PixelPoint by) {
   return box + cv::Point(static_cast<int>(std::lround(by.x_px)), static_cast<int>(std::lround(by.y_px)));
@@ -62,13 +62,14 @@ OutlineSample OutlineJourney::visit(std::size_t frame, const Picture& picture) {
   if (gone_) return {};
   const std::size_t apart =
       std::max<std::size_t>(frame > lastFrame_ ? frame - lastFrame_ : lastFrame_ - frame, 1);
-  const double frames = static_cast<double>(std::min(apart, kLongestCoast_frames));
+  const double frames = static_cast<double>(std::min(apart, kLongestOutlineCoast_frames));
   const auto byMarks = marksMoved(*track_, lastFrame_ - track_->firstFrame, frame - track_->firstFrame);
   const PixelPoint moved = byMarks.value_or(velocity_ * frames);
   Expected expected{movedBy(last_.bounds, moved), last_.mask, 0.0, last_.inOnePart};
   const double size = std::max(last_.bounds.width, last_.bounds.height);
   const double unsure =
-      byMarks ? 0.0 : kReachOfMove * length(moved).value() + (apart > 1 ? kReachOfSizeLost * size : 0.0);
+      byMarks ? 0.0
+              : kReachOfOutlineMove * length(moved).value() + (apart > 1 ? kReachOfSizeLost * size : 0.0);
   expected.reach_px = kReach_px + kReachOfSize * size + unsure;
   const PixelPoint background = backgroundAt(frame);
   const Silhouette found =

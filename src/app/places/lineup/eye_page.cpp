@@ -16,7 +16,7 @@ namespace fin::app {
 namespace {
 
 constexpr double kSlow = 0.25;  ///< of true speed
-constexpr int kTick_ms = 8;
+constexpr int kEyeTick_ms = 8;
 constexpr int kMostScore = 10;
 constexpr double kAgrees = 0.8;
 constexpr double kHardly = 0.4;
@@ -61,7 +61,7 @@ EyePage::EyePage(EyeDesk& desk, LineUp& lineUp, QWidget* parent)
   judging_ = buildJudging();
   stack_->addWidget(judging_);
   layout->addWidget(stack_, 1);
-  timer_.setInterval(kTick_ms);
+  timer_.setInterval(kEyeTick_ms);
   timer_.setTimerType(Qt::PreciseTimer);
   connect(&timer_, &QTimer::timeout, this, &EyePage::tick);
   connect(begin_, &QPushButton::clicked, this, [this] { judging() ? end() : begin(); });
@@ -270,8 +270,7 @@ void EyePage::showResult() {
                              QString::number(one.readingPlace)};
     int column = 0;
     for (const QString& text : cells) {
-      auto* item = new QTableWidgetItem(text);
-      item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
+      auto* item = readOnlyCell(text);
       if (std::abs(one.eyePlace - one.readingPlace) >= 2.0) item->setBackground(theme().troubleSoft);
       table_->setItem(row, column++, item);
     }

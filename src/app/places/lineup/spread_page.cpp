@@ -15,7 +15,7 @@ namespace fin::app {
 namespace {
 
 constexpr int kReadingRole = Qt::UserRole;
-constexpr int kPassRole = Qt::UserRole;
+constexpr int kPointPassRole = Qt::UserRole;
 constexpr double kNear_px = 14.0;
 
 QString join(const QStringList& names) {
@@ -86,7 +86,7 @@ SpreadPage::SpreadPage(LineUp& lineUp, QWidget* parent)
   connect(choice_, &QListWidget::currentItemChanged, this, &SpreadPage::showChosen);
   connect(speed_, &QComboBox::currentIndexChanged, this, &SpreadPage::showChosen);
   connect(passes_, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) {
-    if (const RowId pass = item->data(kPassRole).toLongLong(); pass != 0) emit passWanted(pass);
+    if (const RowId pass = item->data(kPointPassRole).toLongLong(); pass != 0) emit passWanted(pass);
   });
   connect(correctDrift_, &QCheckBox::clicked, &lineUp, &LineUp::driftCorrectionWanted);
   connect(&lineUp, &LineUp::changed, this, &SpreadPage::refresh);
@@ -228,7 +228,7 @@ void SpreadPage::listPasses(const Spread& spread, const std::vector<ComparedRig>
                                            .arg(v.u95 * unit.factor, 0, 'f', decimals)
                                            .arg(unit.unit, QString::fromStdString(v.title)),
                                        passes_);
-      item->setData(kPassRole, QVariant::fromValue<qlonglong>(v.pass));
+      item->setData(kPointPassRole, QVariant::fromValue<qlonglong>(v.pass));
     }
   }
 }

@@ -12,15 +12,6 @@
 namespace fin::app {
 namespace {
 
-constexpr int kLeft_px = 300;
-
-QTableWidgetItem* cell(const QString& text) {
-  auto* item = new QTableWidgetItem(text);
-  item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
-  item->setToolTip(text);
-  return item;
-}
-
 QTableWidget* listTable(const char* name, const QStringList& heads) {
   auto* table = new QTableWidget;
   table->setObjectName(name);
@@ -79,7 +70,7 @@ PurposePage::PurposePage(VerdictDesk& desk, QWidget* parent)
 
 QWidget* PurposePage::buildLeft() {
   auto* box = new QWidget;
-  box->setFixedWidth(kLeft_px);
+  box->setFixedWidth(kChoicesWidth_px);
   auto* left = new QVBoxLayout(box);
   left->setContentsMargins(0, 0, 0, 0);
   left->addWidget(headingLabel(tr("What it takes for")));
@@ -145,7 +136,7 @@ void PurposePage::refresh() {
         cells[2] = chanceInWords(table, first);
         cells[3] = reasonInWords(table, first, units_);
       }
-      for (int c = 0; c < purposes_->columnCount(); ++c) purposes_->setItem(row, c, cell(cells[c]));
+      for (int c = 0; c < purposes_->columnCount(); ++c) purposes_->setItem(row, c, readOnlyCell(cells[c]));
       QFont bold = purposes_->font();
       bold.setWeight(QFont::DemiBold);
       if (!ranking.placings.empty()) purposes_->item(row, 1)->setFont(bold);
@@ -179,7 +170,7 @@ void PurposePage::showPicks(const Purpose& purpose) {
                              plainNumber(p.total, 1), chanceInWords(table, p),
                              reasonInWords(table, p, units_)};
     int column = 0;
-    for (const QString& text : cells) picks_->setItem(row, column++, cell(text));
+    for (const QString& text : cells) picks_->setItem(row, column++, readOnlyCell(text));
     ++row;
   }
   QStringList lines = leftInWords(table, ranking);

@@ -17,7 +17,6 @@
 namespace fin::app {
 namespace {
 
-constexpr int kLeft_px = 300;
 constexpr int kStill_px = 640;
 constexpr int kPrint_pt = 9;
 constexpr double kNearer = 2.5;
@@ -77,7 +76,7 @@ ReportPage::ReportPage(VerdictDesk& desk, QWidget* parent)
 
 QWidget* ReportPage::buildLeft() {
   auto* box = new QWidget;
-  box->setFixedWidth(kLeft_px);
+  box->setFixedWidth(kChoicesWidth_px);
   auto* left = new QVBoxLayout(box);
   left->setContentsMargins(0, 0, 0, 0);
   const auto add = [&](const QString& text, QWidget* input, const char* name) {

@@ -16,17 +16,9 @@ namespace fin::app {
 namespace {
 
 constexpr int kRowHeight_px = 46;
-constexpr int kLeft_px = 300;
 // Before the properties' columns, and after them.
 enum Lead { kPlace, kRig, kLeads };
 enum Tail { kTotal, kByMeasuring, kByWeights, kByBoth };
-
-QTableWidgetItem* cell(const QString& text, Qt::Alignment align = Qt::AlignCenter) {
-  auto* item = new QTableWidgetItem(text);
-  item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
-  item->setTextAlignment(align);
-  return item;
-}
 
 /// The rig cannot be told apart from one that is ranked beside it in this property.
 bool isTooClose(const ScoreTable& table, std::size_t wish, std::size_t entry) {
@@ -96,7 +88,7 @@ ScorePage::ScorePage(VerdictDesk& desk, School school, QWidget* parent)
 
 QWidget* ScorePage::buildLeft() {
   auto* box = new QWidget;
-  box->setFixedWidth(kLeft_px);
+  box->setFixedWidth(kChoicesWidth_px);
   auto* left = new QVBoxLayout(box);
   left->setContentsMargins(0, 0, 0, 0);
   basis_->setObjectName("basis");
@@ -183,8 +175,8 @@ void ScorePage::fillTable(const ScoreTable& table, const Ranking& ranking) {
 void ScorePage::fillRow(int row, const ScoreTable& table, std::size_t entry, const Placing* placing) {
   const Entry& rig = table.entries[entry];
   const bool points = options().scoring == Scoring::Points;
-  QTableWidgetItem* place =
-      cell(placing != nullptr ? plainNumber(placing->place, 1) : QString(QChar(0x2013)));
+  QTableWidgetItem* place = readOnlyCell(
+      placing != nullptr ? plainNumber(placing->place, 1) : QString(QChar(0x2013)), Qt::AlignCenter);
   if (placing != nullptr) place->setFont(largeNumberFont());
   table_->setItem(row, kPlace, place);
   const QString second =
@@ -193,13 +185,12 @@ void ScorePage::fillRow(int row, const ScoreTable& table, std::size_t entry, con
           ? QString("%1 %2").arg(*rig.price, 0, 'f', 2).arg(QString::fromStdString(rig.currency))
           : QString();
   const QString name = QString::fromStdString(rig.rig);
-  table_->setItem(row, kRig,
-                  cell(second.isEmpty() ? name : name + "\n" + second, Qt::AlignLeft | Qt::AlignVCenter));
+  table_->setItem(row, kRig, readOnlyCell(second.isEmpty() ? name : name + "\n" + second));
   int column = kLeads;
   for (std::size_t w = 0; w < table.wishes.size(); ++w, ++column) {
     const auto& value = table.cells[w][entry];
     if (!value) {
-      table_->setItem(row, column, cell(QString(QChar(0x2013))));
+      table_->setItem(row, column, readOnlyCell(QString(QChar(0x2013)), Qt::AlignCenter));
       continue;
     }
     QString text = spokenAs(table.wishes[w].reading, value->value, value->u95, units_);
@@ -208,15 +199,16 @@ void ScorePage::fillRow(int row, const ScoreTable& table, std::size_t entry, con
       text = (points ? tr("%1 points").arg(score) : score + ".") +
              (isTooClose(table, w, entry) ? QString::fromUtf8(" ≈") : QString()) + "\n" + text;
     }
-    auto* item = cell(text);
+    auto* item = readOnlyCell(text, Qt::AlignCenter);
     item->setToolTip(value->passes == 1 ? tr("One pass") : tr("Mean of %1 passes").arg(value->passes));
     table_->setItem(row, column, item);
   }
   if (placing == nullptr) return;
-  table_->setItem(row, column + kTotal, cell(plainNumber(placing->total)));
-  table_->setItem(row, column + kByMeasuring, cell(percent(placing->first.byMeasuring)));
-  table_->setItem(row, column + kByWeights, cell(percent(placing->first.byWeights)));
-  table_->setItem(row, column + kByBoth, cell(percent(placing->first.byBoth)));
+  table_->setItem(row, column + kTotal, readOnlyCell(plainNumber(placing->total), Qt::AlignCenter));
+  table_->setItem(row, column + kByMeasuring,
+                  readOnlyCell(percent(placing->first.byMeasuring), Qt::AlignCenter));
+  table_->setItem(row, column + kByWeights, readOnlyCell(percent(placing->first.byWeights), Qt::AlignCenter));
+  table_->setItem(row, column + kByBoth, readOnlyCell(percent(placing->first.byBoth), Qt::AlignCenter));
 }
 
 /// Points against price, and the line of those that nothing beats at their price.
