@@ -61,7 +61,8 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
       ways_(new FurtherWays(*desk_, *log_, undo_, this)),
       read_(new LineUp(*log_, *desk_, *day_, this)),
       deciding_(new VerdictDesk(*log_, *read_, undo_, this)),
-      eye_(new EyeDesk(*log_, undo_, this)) {
+      eye_(new EyeDesk(*log_, undo_, this)),
+      ear_(new EarDesk(*log_, undo_, this)) {
   const QString file = QFileInfo(QString::fromStdString(log_->file().string())).completeBaseName();
   setWindowTitle(tr("Agile Fin: %1").arg(file));
   resize(1280, 800);
@@ -89,7 +90,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   addPlace(Place::Plan, tr("Plan"), plan_);
   addPlace(Place::Poolside, tr("Poolside"), poolside_);
   addPlace(Place::Bench, tr("Bench"), bench_);
-  lineUp_ = new LineUpPlace(*eye_, *read_);
+  lineUp_ = new LineUpPlace(*eye_, *ear_, *read_);
   connect(lineUp_, &LineUpPlace::passWanted, this, [this](RowId pass) {
     desk_->select(pass);
     go(Place::Bench);
@@ -118,6 +119,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
 MainWindow::~MainWindow() {
   // The places and desks use log and undo stack, so they go first.
   delete takeCentralWidget();
+  delete ear_;
   delete eye_;
   delete deciding_;
   delete read_;

@@ -66,6 +66,7 @@ class MainWindow : public QMainWindow {
   LineUp* read_;
   VerdictDesk* deciding_;
   EyeDesk* eye_;
+  EarDesk* ear_;
   QWidget* strip_;
   QStackedWidget* places_;
   std::vector<QPushButton*> tabs_;

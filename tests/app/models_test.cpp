@@ -47,8 +47,7 @@ TEST(SpokenValue, SpeaksInchesFeetAndOunces) {
 }
 
 TEST(SpokenValue, HasAWordForEveryReading) {
-  for (Protocol p : {Protocol::Retrieve, Protocol::Fall, Protocol::Twitch, Protocol::Walk, Protocol::Rest,
-                     Protocol::Skirt, Protocol::Sound}) {
+  for (Protocol p : kAllProtocols) {
     for (const ReadingSpec& spec : readingsOf(p)) {
       EXPECT_FALSE(spokenName(spec.name).contains('_')) << spec.name;
     }

@@ -71,5 +71,35 @@ TEST(Rattle, RefusesALevelWithNothingToCompareItWith) {
   EXPECT_NE(set.find("rattle_rate"), nullptr);
 }
 
+TEST(Rattle, SuspectsAGainThatFollowsTheLoudness) {
+  HeardPass heard{kSoundRate_Hz, hiss(7.0, 0.003, 1), hiss(1.5, 0.003, 2)};
+  addKnocks(heard.window, 2300.0, 0.4);
+  const Reading fixed = *read(heard).find("rattle_level");
+  EXPECT_NE(fixed.grade, Grade::Poor);
+  // From every knock on it is 10 dB softer, and recovers within half a second.
+  for (std::size_t i = 0; i < heard.window.size(); ++i) {
+    const double since = std::fmod(static_cast<double>(i) / kSoundRate_Hz, 0.7) - 0.3;
+    if (since > 0.005) heard.window[i] *= static_cast<float>(std::pow(10.0, -0.5 * (1.0 - since / 0.5)));
+  }
+  const Reading following = *read(heard).find("rattle_level");
+  EXPECT_EQ(following.grade, Grade::Poor);
+  EXPECT_NE(following.notes.back().find("follow the loudness"), std::string::npos) << following.notes.back();
+  EXPECT_GT(*following.u95, *fixed.u95 + 2.0);
+}
+
+TEST(Rattle, RefusesAClippedLevelAndASilentClip) {
+  HeardPass heard{kSoundRate_Hz, hiss(7.0, 0.003, 1), hiss(1.5, 0.003, 2)};
+  addKnocks(heard.window, 700.0, 1.6);
+  for (float& s : heard.window) s = std::clamp(s, -1.0F, 1.0F);
+  const ReadingSet clipped = read(heard);
+  EXPECT_EQ(clipped.find("rattle_level"), nullptr);
+  EXPECT_NE(clipped.refused.front().why.find("clipped"), std::string::npos);
+  EXPECT_NEAR(valueOf(clipped, "rattle_rate"), 10.0 / 7.0, 1e-6) << "knocks are counted all the same";
+
+  const ReadingSet silent = read({kSoundRate_Hz, std::vector<float>(96000, 0.0F), hiss(1.0, 0.003, 2)});
+  EXPECT_TRUE(silent.readings.empty());
+  for (const Refusal& r : silent.refused) EXPECT_NE(r.why.find("silent"), std::string::npos) << r.why;
+}
+
 }  // namespace
 }  // namespace fin

@@ -9,7 +9,6 @@
 namespace fin::app {
 namespace {
 
-constexpr int kRate_Hz = 48000;
 constexpr double kLongest_s = 120.0;  ///< what is heard at once at most
 
 }  // namespace
@@ -60,6 +59,12 @@ void ClipVoice::speak(std::shared_ptr<const Clip> clip, FrameStretch frames, dou
         play(slowed(*samples, slower));
       });
   emit speakingChanged(true);
+}
+
+void ClipVoice::say(std::span<const float> samples, double slower) {
+  stop();
+  play(slowed(samples, slower));
+  if (sink_) emit speakingChanged(true);
 }
 
 void ClipVoice::play(QByteArray samples) {

@@ -12,7 +12,7 @@
 
 namespace fin::app {
 
-/// Lets a stretch of a clip be heard, as it was or slower (and lower). Nothing is made louder or softer.
+/// Lets a sound be heard, as it was or slower (and lower). Nothing is made louder or softer here.
 class ClipVoice : public QObject {
   Q_OBJECT
 
@@ -21,10 +21,14 @@ class ClipVoice : public QObject {
   ~ClipVoice() override;
 
   void speak(std::shared_ptr<const Clip> clip, FrameStretch frames, double slower);
+  /// One channel at kRate_Hz.
+  void say(std::span<const float> samples, double slower);
   void stop();
   [[nodiscard]] bool speaking() const { return decoding_.running() || sink_ != nullptr; }
   /// Samples of one channel, full scale 1, `slower` times as many; straight between them.
   static QByteArray slowed(std::span<const float> samples, double slower);
+
+  static constexpr int kRate_Hz = 48000;
 
  signals:
   void speakingChanged(bool on);

@@ -26,7 +26,11 @@ ShownTrace traceFor(const PassRequest& request, const PassTraces& traces, UnitSy
     return scaled(QObject::tr("Depth"), QObject::tr("How far the body has fallen since the first frame."),
                   traces.upCentre, true, traces.inMillimetres, units);
   }
-  if (request.view == View::Top) {
+  if (request.protocol == Protocol::Hop) {
+    return scaled(QObject::tr("Height"), QObject::tr("How high the body is over where it was at first."),
+                  traces.upCentre, false, traces.inMillimetres, units);
+  }
+  if (request.view == View::Top || request.protocol == Protocol::Drag) {
     return {QObject::tr("Angle, °"), QObject::tr("Which way the body points, against the pull."),
             traces.axis};
   }

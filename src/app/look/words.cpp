@@ -80,6 +80,16 @@ const std::map<std::string_view, const char*>& names() {
       {"flare_peak_ratio", "Skirt flares to"},
       {"flare_half_life", "Flare half gone after"},
       {"quiver", "Quivers"},
+      {"hop_count", "Hops"},
+      {"hop_interval", "Hop to hop"},
+      {"hop_interval_variation", "Unevenness of the cadence"},
+      {"hop_height", "Hops up"},
+      {"fall_back_time", "Time to fall back"},
+      {"fall_back_rate", "Falls back at"},
+      {"hop_kick_frequency", "Kicks on the way down"},
+      {"hop_kick_angle", "Kick on the way down, side to side"},
+      {"drag_turning", "Turns on the drag"},
+      {"drag_kick", "Kicks on the drag"},
       {"onset_speed", "Begins to work at"},
       {"blowout_speed", "Goes wrong at"},
       {"rattle_level", "Over the quiet"},
@@ -164,6 +174,10 @@ QString spokenName(Protocol protocol) {
       return words("Skirt");
     case Protocol::Sound:
       return words("Sound");
+    case Protocol::Hop:
+      return words("Hop off the bottom");
+    case Protocol::Drag:
+      return words("Drag over the bottom");
   }
   return {};
 }
@@ -236,8 +250,10 @@ ShownUnit shownUnit(std::string_view unit, UnitSystem units) {
     if (unit == "m") return {1.0 / kFoot_m, "ft"};
     if (unit == "kg") return {1000.0 / (16.0 * kOunce_g), "lb"};
     if (unit == "turns/m") return {kFoot_m, "turns/ft"};
+    if (unit == "deg/m") return {kFoot_m, words("°/ft")};
   }
   if (unit == "deg") return {1.0, "°"};
+  if (unit == "deg/m") return {1.0, words("°/m")};
   if (unit == "Hz") return {1.0, words("a second")};
   if (unit == "text") return {};
   return {1.0, QString::fromUtf8(unit.data(), static_cast<qsizetype>(unit.size()))};

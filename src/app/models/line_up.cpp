@@ -24,7 +24,8 @@ QString unequalCadence(const std::vector<ComparedPass>& passes) {
   double least = 1e300;
   double most = 0.0;
   for (const ComparedPass& pass : passes) {
-    const auto interval = numberIn(pass.readings, "twitch_interval");
+    const auto interval =
+        numberIn(pass.readings, pass.protocol == Protocol::Hop ? "hop_interval" : "twitch_interval");
     if (!interval) continue;
     least = std::min(least, *interval);
     most = std::max(most, *interval);
@@ -111,6 +112,21 @@ const Rig* LineUp::rigOf(const ComparedPass& pass) const {
   return named == rack.rigs.end() ? nullptr : &*named;
 }
 
+/// The cameras, with their distance where it was said; empty where there is but one.
+QString LineUp::heardBy(const std::vector<ComparedPass>& passes) const {
+  std::set<std::string> cameras;
+  for (const LoggedPass& pass : desk_.passes()) {
+    const bool among =
+        std::any_of(passes.begin(), passes.end(), [&](const ComparedPass& p) { return p.id == pass.id; });
+    if (!among) continue;
+    const auto& plane = pass.request.scalePlane;
+    const QString away =
+        plane ? tr("%1 at %2 m").arg("%1").arg(plane->cameraToLure.value() / 1000.0, 0, 'f', 1) : "%1";
+    cameras.insert(away.arg(QString::fromStdString(pass.camera)).toStdString());
+  }
+  return unlike(cameras);
+}
+
 QStringList LineUp::differencesFor(std::string_view reading, std::optional<double> speed_mm_s) const {
   QStringList out;
   std::vector<ComparedPass> shown;
@@ -129,6 +145,10 @@ QStringList LineUp::differencesFor(std::string_view reading, std::optional<doubl
                .arg(spokenSpeed(speeds.front(), day_.units()), spokenSpeed(speeds.back(), day_.units()));
   }
   if (const QString uneven = unequalCadence(shown); !uneven.isEmpty()) out += uneven;
+  if (reading.starts_with("rattle_")) {
+    if (const QString cameras = heardBy(shown); !cameras.isEmpty())
+      out += tr("Heard by different cameras: %1. Loudness cannot be compared across them.").arg(cameras);
+  }
   const std::pair<QString, QString> unequal[] = {{tr("Line"), unlike(lines)},
                                                  {tr("Line strength, kg"), unlike(strengths)},
                                                  {tr("Swivel or snap"), unlike(links)}};

@@ -42,6 +42,7 @@ class LineUp : public QObject {
   void correctDrift(bool on);
   /// The rig of a pass, where the day's plan knows it.
   [[nodiscard]] const Rig* rigOf(const ComparedPass& pass) const;
+  [[nodiscard]] QString heardBy(const std::vector<ComparedPass>& passes) const;
 
  signals:
   void changed();

@@ -12,9 +12,6 @@ namespace {
 
 constexpr double kOtherLine = 0.05;  ///< and line out
 constexpr double kOtherSpeed = 0.1;  ///< share by which pulls differ in speed
-constexpr Protocol kProtocols[] = {Protocol::Retrieve, Protocol::Fall,  Protocol::Twitch, Protocol::Walk,
-                                   Protocol::Rest,     Protocol::Skirt, Protocol::Sound};
-
 template <class Value>
 std::vector<Value>& of(ByRig<Value>& rigs, const std::string& name) {
   const auto found = std::find_if(rigs.begin(), rigs.end(), [&](const auto& r) { return r.first == name; });
@@ -44,7 +41,7 @@ RigValues numbersOf(const ComparedRig& rig) {
 
 std::vector<std::string> readingsAmong(const std::vector<ComparedPass>& passes) {
   std::vector<std::string> out;
-  for (const Protocol protocol : kProtocols) {
+  for (const Protocol protocol : kAllProtocols) {
     for (const ReadingSpec& spec : readingsOf(protocol)) {
       const bool there = std::any_of(passes.begin(), passes.end(), [&](const ComparedPass& p) {
         return numberIn(p.readings, spec.name).has_value();

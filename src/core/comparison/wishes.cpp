@@ -25,7 +25,8 @@ constexpr Usual kUsual[] = {
     {"side_switch", More},     {"swing_angle", More},       {"stand_angle", More},
     {"stand_time", More},      {"flare_peak_ratio", More},  {"quiver", More},
     {"rattle_level", More},    {"onset_speed", Less},       {"blowout_speed", More},
-    {"time_per_metre", More},  {"glide_angle", Less},
+    {"time_per_metre", More},  {"glide_angle", Less},       {"hop_height", More},
+    {"drag_turning", More},
 };
 
 Wish wish(std::string_view reading, Direction direction, double weight = 1.0) {

@@ -5,9 +5,10 @@
 #include <algorithm>
 
 #include "core/calibration/clip_clock.h"
-#include "core/footage/clip_sound.h"
+#include "core/passes/hear_pass.h"
+#include "core/readings/drag.h"
 #include "core/readings/fall.h"
-#include "core/readings/rattle.h"
+#include "core/readings/hop.h"
 #include "core/readings/rest.h"
 #include "core/readings/retrieve.h"
 #include "core/readings/roll.h"
@@ -18,7 +19,6 @@ namespace fin {
 namespace {
 
 constexpr double kFollowedShareWanted = 0.9;
-constexpr double kSameTime = 1e-3;
 
 std::vector<MarkName> marksOf(const PassRequest& request) {
   std::vector<MarkName> out;
@@ -76,30 +76,16 @@ Track withoutFouled(Track track, const std::vector<FouledStretch>& fouled) {
   return track;
 }
 
-/// Hears the window and the quiet stretch of a clip.
+/// What cannot be heard is refused, with the reason; what cannot be decoded is an error.
 Result<void> readSound(const PassRequest& request, const Clip& clip, const ClipClock& clock,
                        ReadingSheet& sheet) {
-  const auto refuse = [&sheet](const std::string& why) {
-    for (const ReadingSpec& spec : readingsOf(Protocol::Sound)) sheet.refuse(spec.name, why);
-    return Result<void>{};
-  };
-  if (!clip.info().hasSound) return refuse("the clip has no sound");
-  if (std::abs(clock.factor() - 1.0) > kSameTime)
-    return refuse("the clip was filmed faster than it plays: its sound is not on true time");
-  HeardPass heard{48000.0, {}, {}};
-  const auto hear = [&](Seconds from, Seconds to, std::vector<float>& into) {
-    return decodeSound(clip, {Hertz(heard.rate_Hz), from, to},
-                       [&into](std::span<const float> samples, Seconds) {
-                         into.insert(into.end(), samples.begin(), samples.end());
-                       });
-  };
-  const std::size_t last = lastFrameOf(request, clip);
-  if (auto ok = hear(clock.timeOf(std::min(request.firstFrame, last)), clock.timeOf(last), heard.window); !ok)
-    return ok;
-  if (request.quiet) {
-    if (auto ok = hear(request.quiet->from, request.quiet->to, heard.quiet); !ok) return ok;
+  const auto heard = hearPass(request, clip, clock);
+  if (heard) {
+    readRattle(*heard, sheet);
+    return {};
   }
-  readRattle(heard, sheet);
+  if (heard.error().code != ErrorCode::Unsupported) return tl::unexpected(heard.error());
+  for (const ReadingSpec& spec : readingsOf(Protocol::Sound)) sheet.refuse(spec.name, heard.error().message);
   return {};
 }
 
@@ -188,6 +174,8 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
   if (request.protocol == Protocol::Fall) readFall(result.traces, request.view, sheet);
   if (request.protocol == Protocol::Twitch || request.protocol == Protocol::Walk)
     readTwitch(result.traces, request.protocol, request.view, sheet, request.twitches);
+  if (request.protocol == Protocol::Hop) readHop(result.traces, sheet, request.twitches);
+  if (request.protocol == Protocol::Drag) readDrag(result.traces, sheet);
   if (request.protocol == Protocol::Rest) readRest(result.traces, bottomSlope_deg(request, *picture), sheet);
   if (request.protocol == Protocol::Rest || request.protocol == Protocol::Skirt) {
     result.outline = traceOutline(counting, result.time_s, geometry);

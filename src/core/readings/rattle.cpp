@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/readings/rattle.h"
 
+#include <fmt/format.h>
 #include <algorithm>
 #include <cmath>
 
@@ -16,7 +17,20 @@ constexpr std::size_t kFineHop = 512;
 constexpr double kOnset_dB = 10.0;
 constexpr double kOver_dB = 7.0;  ///< below, a knock has died away
 constexpr double kLowest_Hz = 80.0;
+constexpr double kBetween_s = 0.5;  ///< two sounds heard in turn
+constexpr float kFullScale = 0.985F;
+constexpr std::size_t kClippedRun = 3;    ///< samples at full scale in a row
+constexpr float kHeardAtAll = 3e-5F;      ///< one step of 16 bits
+constexpr double kBesideKnock_s = 0.12;   ///< of background looked at on either side of a knock
+constexpr double kClearOfKnock_s = 0.02;  ///< before its onset
+constexpr double kDiedAway_s = 0.18;      ///< after it
+constexpr double kGainFollows_dB = 3.0;
+constexpr std::size_t kFewestKnocks = 3;
 constexpr const char* kOnlyCompare = "compare only passes with one camera at one distance with fixed gain";
+
+Series levelOf(const std::vector<float>& samples, double rate_Hz) {
+  return earLevel(soundSpectra(samples, rate_Hz, kStretch, kHop));
+}
 
 double meanPower_dB(const Series& level) {
   double sum = 0.0;
@@ -40,12 +54,57 @@ std::vector<double> onsetsOf(const Series& level, double background_dB) {
   return out;
 }
 
-void readLevel(const HeardPass& heard, const Series& window, ReadingSheet& sheet) {
+/// Runs of samples at full scale: what was louder than the camera could hold.
+std::size_t clippedPlaces(const std::vector<float>& samples) {
+  std::size_t places = 0;
+  std::size_t run = 0;
+  for (const float s : samples) {
+    run = std::abs(s) >= kFullScale ? run + 1 : 0;
+    if (run == kClippedRun) ++places;
+  }
+  return places;
+}
+
+bool isSilent(const std::vector<float>& samples) {
+  return std::all_of(samples.begin(), samples.end(), [](float s) { return std::abs(s) < kHeardAtAll; });
+}
+
+/// By how much the background sinks while the lure is loud, dB: what a gain does that follows the loudness.
+/// Of the stretches right after knocks against those right before them, and of the window against the quiet
+/// stretch.
+double sinkingBackground_dB(const Series& level, const std::vector<double>& onsets, const Series& quiet) {
+  std::vector<double> drops;
+  for (const double onset_s : onsets) {
+    const Series before = level.between(onset_s - kBesideKnock_s, onset_s - kClearOfKnock_s);
+    const Series after = level.between(onset_s + kDiedAway_s, onset_s + kDiedAway_s + kBesideKnock_s);
+    const bool another = std::any_of(onsets.begin(), onsets.end(), [&](double other) {
+      return other != onset_s && std::abs(other - onset_s) < kDiedAway_s + 2.0 * kBesideKnock_s;
+    });
+    if (before.size() > 4 && after.size() > 4 && !another)
+      drops.push_back(median(before.y) - median(after.y));
+  }
+  double out = drops.size() < kFewestKnocks ? 0.0 : median(drops);
+  if (quiet.size() > 4) {
+    std::vector<double> sorted = level.y;
+    std::sort(sorted.begin(), sorted.end());
+    out = std::max(out, median(quiet.y) - sorted[sorted.size() / 2]);
+  }
+  return out;
+}
+
+void readLevel(const HeardPass& heard, const Series& window, const std::vector<double>& onsets,
+               ReadingSheet& sheet) {
+  if (const std::size_t places = clippedPlaces(heard.window) + clippedPlaces(heard.quiet); places > 0) {
+    sheet.refuse("rattle_level", fmt::format("the sound is clipped in {} places: it was louder than the "
+                                             "camera could hold; turn its gain down and film again",
+                                             places));
+    return;
+  }
   if (heard.quiet.empty()) {
     sheet.refuse("rattle_level", "no quiet stretch is marked, so there is nothing to compare the level with");
     return;
   }
-  const Series quiet = earLevel(soundSpectra(heard.quiet, heard.rate_Hz, kStretch, kHop));
+  const Series quiet = levelOf(heard.quiet, heard.rate_Hz);
   if (quiet.size() < 4) {
     sheet.refuse("rattle_level", "the quiet stretch is too short; mark a second or more");
     return;
@@ -58,6 +117,14 @@ void readLevel(const HeardPass& heard, const Series& window, ReadingSheet& sheet
   e.n = static_cast<double>(window.size());
   e.grade = e.u95 < 1.0 ? Grade::Good : e.u95 < 3.0 ? Grade::Fair : Grade::Poor;
   e.notes = {"A-weighted", kOnlyCompare};
+  if (const double sinks = sinkingBackground_dB(window, onsets, quiet); sinks > kGainFollows_dB) {
+    e.grade = Grade::Poor;
+    e.u95 = std::hypot(e.u95, sinks);
+    e.notes.push_back(
+        fmt::format("the background sinks by {:.0f} dB when it is loud: the camera's gain seems "
+                    "to follow the loudness; set it to a fixed one",
+                    sinks));
+  }
   sheet.give("rattle_level", e);
 }
 
@@ -106,10 +173,15 @@ void readPitch(const HeardPass& heard, const std::vector<double>& onsets, Readin
 }  // namespace
 
 void readRattle(const HeardPass& heard, ReadingSheet& sheet) {
-  const Series level = earLevel(soundSpectra(heard.window, heard.rate_Hz, kStretch, kHop));
+  const Series level = levelOf(heard.window, heard.rate_Hz);
   if (level.size() < 8) return;
-  readLevel(heard, level, sheet);
+  if (isSilent(heard.window)) {
+    for (const ReadingSpec& spec : readingsOf(Protocol::Sound))
+      sheet.refuse(spec.name, "the clip's sound is silent; see that the camera records any, and film again");
+    return;
+  }
   const std::vector<double> onsets = onsetsOf(level, median(level.y));
+  readLevel(heard, level, onsets, sheet);
   const double span = static_cast<double>(heard.window.size()) / heard.rate_Hz;
   Estimate rate;
   rate.n = static_cast<double>(onsets.size());
@@ -119,6 +191,46 @@ void readRattle(const HeardPass& heard, ReadingSheet& sheet) {
   rate.notes.push_back(kOnlyCompare);
   sheet.give("rattle_rate", rate);
   readPitch(heard, onsets, sheet);
+}
+
+Series levelOverQuiet(const HeardPass& heard) {
+  Series level = levelOf(heard.window, heard.rate_Hz);
+  const Series quiet = levelOf(heard.quiet, heard.rate_Hz);
+  const double nought = median(quiet.empty() ? level.y : quiet.y);
+  for (double& dB : level.y) dB -= nought;
+  return level;
+}
+
+Result<double> gainToMatch_dB(const HeardPass& first, const HeardPass& second) {
+  const Series a = levelOf(first.quiet, first.rate_Hz);
+  const Series b = levelOf(second.quiet, second.rate_Hz);
+  if (a.empty() || b.empty()) {
+    return failure(ErrorCode::Unsupported, "mark a quiet stretch in both clips: by them they are matched");
+  }
+  return median(a.y) - median(b.y);
+}
+
+HeardInTurn inTurn(const HeardPass& first, double firstGain_dB, const HeardPass& second,
+                   double secondGain_dB) {
+  const auto factorOf = [](double dB) { return std::pow(10.0, dB / 20.0); };
+  const auto peakOf = [](const std::vector<float>& samples) {
+    double peak = 0.0;
+    for (const float s : samples) peak = std::max(peak, static_cast<double>(std::abs(s)));
+    return peak;
+  };
+  const double peak = std::max(peakOf(first.window) * factorOf(firstGain_dB),
+                               peakOf(second.window) * factorOf(secondGain_dB));
+  HeardInTurn out;
+  out.lowered_dB = peak > 1.0 ? 20.0 * std::log10(peak) : 0.0;
+  const auto add = [&](const std::vector<float>& samples, double gain_dB) {
+    const double factor = factorOf(gain_dB - out.lowered_dB);
+    for (const float s : samples) out.samples.push_back(static_cast<float>(factor * static_cast<double>(s)));
+  };
+  add(first.window, firstGain_dB);
+  out.samples.resize(out.samples.size() + static_cast<std::size_t>(kBetween_s * first.rate_Hz), 0.0F);
+  out.second_s = static_cast<double>(out.samples.size()) / first.rate_Hz;
+  add(second.window, secondGain_dB);
+  return out;
 }
 
 }  // namespace fin

@@ -5,6 +5,8 @@
 #include <vector>
 
 #include "core/readings/sheet.h"
+#include "core/signals/series.h"
+#include "core/units/result.h"
 
 namespace fin {
 
@@ -19,7 +21,26 @@ struct HeardPass {
 ///
 /// Model: knocks stand out of the water's own noise by 10 dB and die away. It misleads where the camera's
 /// gain follows the loudness, and across cameras or distances: only passes with one camera at one distance
-/// with fixed gain can be compared, and every reading's note says so.
+/// with fixed gain can be compared, and every reading's note says so. Where the background sinks by more than
+/// 3 dB when it is loud, that gain is suspected: the level is poor, and says so. Refused: the level of a
+/// clipped sound, everything of a silent one.
 void readRattle(const HeardPass& heard, ReadingSheet& sheet);
+
+/// How loud the window is against time, A-weighted, in dB over the middle of its quiet stretch; over its own
+/// middle where none is marked. Empty where it is shorter than a few hundredths of a second.
+Series levelOverQuiet(const HeardPass& heard);
+/// By how much the second has to be made louder for the two quiet stretches to be alike, dB. Unsupported
+/// where one has none.
+Result<double> gainToMatch_dB(const HeardPass& first, const HeardPass& second);
+
+/// Two windows to be heard one after the other, half a second apart, each with its gain. Where that would be
+/// louder than full scale, both are lowered alike.
+struct HeardInTurn {
+  std::vector<float> samples;
+  double lowered_dB = 0.0;
+  double second_s = 0.0;  ///< when the second begins
+};
+HeardInTurn inTurn(const HeardPass& first, double firstGain_dB, const HeardPass& second,
+                   double secondGain_dB);
 
 }  // namespace fin

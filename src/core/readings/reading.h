@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <array>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -11,7 +12,11 @@
 
 namespace fin {
 
-enum class Protocol { Retrieve, Fall, Twitch, Walk, Rest, Skirt, Sound };
+enum class Protocol { Retrieve, Fall, Twitch, Walk, Rest, Skirt, Sound, Hop, Drag };
+/// In the order in which they are offered.
+inline constexpr std::array kAllProtocols{Protocol::Retrieve, Protocol::Fall,  Protocol::Twitch,
+                                          Protocol::Walk,     Protocol::Hop,   Protocol::Drag,
+                                          Protocol::Rest,     Protocol::Skirt, Protocol::Sound};
 enum class View { Side, Top, HeadOn, Chase };
 
 std::string_view toString(Protocol protocol);

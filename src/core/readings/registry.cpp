@@ -229,10 +229,44 @@ std::vector<ReadingSpec> sound() {
            "The strongest peak of the knocks' spectrum over that of the stretches between them.")};
 }
 
+std::vector<ReadingSpec> hop() {
+  return {
+      done("hop_count", "", kSide, kBody, false,
+           "A hop starts when the speed upwards rises through a quarter of the clip's fast speed (its 95th "
+           "percentile), after it was slow."),
+      done("hop_interval", "s", kSide, kBody, false, "The middle one of the times from start to start."),
+      done("hop_interval_variation", "%", kSide, kBody, false,
+           "How unequal these times are: their standard deviation over their mean. It is the tester's own "
+           "steadiness."),
+      done("hop_height", "mm", kSide, kBody, kNeedsScale,
+           "The highest place of a hop over the lowest one before it; the middle one of all hops."),
+      done("fall_back_time", "s", kSide, kBody, false,
+           "From the highest place to nine tenths of the way down; the middle one."),
+      done(
+          "fall_back_rate", "mm/s", kSide, kBody, kNeedsScale,
+          "A straight line through the height from a fifth to nine tenths of the way down; the middle slope, "
+          "downwards positive."),
+      done("hop_kick_frequency", "Hz", kSide, kKick, false,
+           "The rate of the tail's kick against the body on the way down; the middle one of all hops."),
+      done("hop_kick_angle", "deg", kSide, kKick, false,
+           "How wide it kicks on the way down, side to side; the middle one of all hops."),
+  };
+}
+
+std::vector<ReadingSpec> drag() {
+  return {
+      done("drag_turning", "deg/m", kTankViews, kBody, kNeedsScale,
+           "All swings of the body's angle between the first and the last of its turning points, added up, "
+           "over the way pulled in between. A stick gives 0."),
+      done("drag_kick", "deg/m", kTankViews, kKick, kNeedsScale,
+           "The same of the tail's angle against the body."),
+  };
+}
+
 /// In the order of the Protocol enumeration.
-const std::array<std::vector<ReadingSpec>, 7>& all() {
-  static const std::array<std::vector<ReadingSpec>, 7> specs{
-      retrieve(), fall(), twitchLike(false), twitchLike(true), rest(), skirt(), sound()};
+const std::array<std::vector<ReadingSpec>, 9>& all() {
+  static const std::array<std::vector<ReadingSpec>, 9> specs{
+      retrieve(), fall(), twitchLike(false), twitchLike(true), rest(), skirt(), sound(), hop(), drag()};
   return specs;
 }
 

@@ -22,7 +22,7 @@ constexpr double kGoneAtLeast = 0.10;  ///< of the moving area: less than this d
 constexpr double kRimNoise = 0.12;     ///< of its pixels, that change from frame to frame
 constexpr std::size_t kFewestFrames = 8;
 
-const char* const kAll[] = {"flare_moving", "flare_rest", "flare_peak_ratio", "flare_half_life", "quiver"};
+const char* const kSkirtNames[] = {"flare_moving", "flare_rest", "flare_peak_ratio", "flare_half_life", "quiver"};
 
 /// When it stops: the pace falls below a share of what it was while moving, and does not rise above it again.
 std::optional<double> stopOf(const Series& pace) {
@@ -117,7 +117,7 @@ void readSkirt(const OutlineTraces& traces, ReadingSheet& sheet) {
   if (traces.area.size() < kFewestFrames) return;
   const auto stop = stopOf(traces.pace);
   if (!stop) {
-    for (const char* name : kAll)
+    for (const char* name : kSkirtNames)
       sheet.refuse(name, "the lure does not come to a stop in view; pull, then let it lie");
     return;
   }
@@ -127,7 +127,7 @@ void readSkirt(const OutlineTraces& traces, ReadingSheet& sheet) {
   const double end = traces.area.t_s.back();
   const Series rest = traces.area.between(end - kAtRest_s, end);
   if (moving.size() < kFewestFrames || rest.size() < kFewestFrames || end - kAtRest_s < *stop) {
-    for (const char* name : kAll)
+    for (const char* name : kSkirtNames)
       sheet.refuse(name, "too short: a second of pull and two of rest are wanted");
     return;
   }

@@ -215,6 +215,25 @@ class SqliteLog : public Log {
     return changing([&] { run("DELETE FROM eye_score WHERE property = ?", property); });
   }
 
+  Result<std::map<std::string, double>> cameraGains_dB() const override {
+    return reading([&]() -> Result<std::map<std::string, double>> {
+      SQLite::Statement query(database_, "SELECT camera, gain_dB FROM camera_gain");
+      std::map<std::string, double> out;
+      while (query.executeStep()) out[query.getColumn(0).getString()] = query.getColumn(1).getDouble();
+      return out;
+    });
+  }
+
+  Result<void> keepCameraGain(const std::string& camera, std::optional<double> gain_dB) override {
+    return changing([&] {
+      if (gain_dB) {
+        run("INSERT OR REPLACE INTO camera_gain (camera, gain_dB) VALUES (?, ?)", camera, *gain_dB);
+      } else {
+        run("DELETE FROM camera_gain WHERE camera = ?", camera);
+      }
+    });
+  }
+
   Result<std::optional<LoggedTrack>> track(RowId id) const override {
     return reading([&]() -> Result<std::optional<LoggedTrack>> {
       SQLite::Statement head(

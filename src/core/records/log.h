@@ -2,6 +2,7 @@
 #pragma once
 
 #include <filesystem>
+#include <map>
 #include <memory>
 #include <optional>
 #include <string>
@@ -110,6 +111,12 @@ class Log {
   [[nodiscard]] virtual Result<void> addEyeScore(const EyeScore& score) = 0;
   /// Of one property; all of it.
   [[nodiscard]] virtual Result<void> forgetEyeScores(const std::string& property) = 0;
+
+  /// By how many dB the clips of a camera are to be heard louder, where that was said.
+  [[nodiscard]] virtual Result<std::map<std::string, double>> cameraGains_dB() const = 0;
+  /// None forgets it.
+  [[nodiscard]] virtual Result<void> keepCameraGain(const std::string& camera,
+                                                    std::optional<double> gain_dB) = 0;
 
   [[nodiscard]] virtual Result<std::optional<LoggedTrack>> track(RowId id) const = 0;
   [[nodiscard]] virtual Result<void> saveTrack(RowId id, const LoggedTrack& track) = 0;

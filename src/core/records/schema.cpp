@@ -157,6 +157,12 @@ CREATE TABLE eye_score (
   property TEXT NOT NULL,            -- name of the reading that was judged by eye
   score REAL NOT NULL                -- 0 to 10
 );
+)sql",
+    R"sql(
+CREATE TABLE camera_gain (
+  camera TEXT PRIMARY KEY,
+  gain_dB REAL NOT NULL              -- by which its clips are heard louder (softer below 0); no reading has it
+);
 )sql"};
 
 }  // namespace

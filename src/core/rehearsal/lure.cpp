@@ -3,6 +3,7 @@
 
 #include <Eigen/Geometry>
 #include <cmath>
+#include <numbers>
 
 namespace fin {
 namespace {
@@ -11,8 +12,10 @@ using Eigen::AngleAxisd;
 using Eigen::Matrix3d;
 using Eigen::Vector3d;
 
-constexpr double kOverhang = 1.12;   ///< the ellipsoid reaches a little past the marks
-constexpr double kRingHalf = 0.055;  ///< of the sphere's x
+constexpr double kOverhang = 1.12;      ///< the ellipsoid reaches a little past the marks
+constexpr double kRingHalf = 0.055;     ///< of the sphere's x
+constexpr int kStrands = 22;            ///< of a skirt
+constexpr double kStrandHalf_mm = 1.0;  ///< of their thickness
 constexpr double kMarkAt = 1.0 / kOverhang;
 
 Matrix3d attitude(const BodyPose& pose) {
@@ -56,6 +59,18 @@ std::vector<PosedPart> posedParts(const LureBuild& build, const BodyPose& pose) 
     parts.push_back(part(bent, tailEnd + bent * Vector3d(-0.92 * build.tail_mm, 0.0, 0.0),
                          {0.10 * build.tail_mm, 0.45 * build.height_mm, 0.30 * build.width_mm}));
     parts.back().paint = build.bands;
+  }
+  if (build.skirt_mm > 0.0) {
+    for (int i = 0; i < kStrands; ++i) {
+      // Inner and outer strands by turns, all round.
+      const double round = 2.0 * std::numbers::pi * i / kStrands;
+      const double off = pose.flare_rad * (i % 2 == 0 ? 1.0 : 0.5);
+      const Matrix3d bent = turned * AngleAxisd(round, Vector3d::UnitX()).toRotationMatrix() *
+                            AngleAxisd(-off, Vector3d::UnitZ()).toRotationMatrix();
+      parts.push_back(part(bent, tailEnd + bent * Vector3d(-0.5 * build.skirt_mm, 0.0, 0.0),
+                           {0.5 * build.skirt_mm, kStrandHalf_mm, kStrandHalf_mm}));
+      parts.back().paint = i % 2 == 0 ? build.bands : build.belly;
+    }
   }
   if (build.lip_mm > 0.0) {
     const Matrix3d down = turned * AngleAxisd(-0.9, Vector3d::UnitZ()).toRotationMatrix();

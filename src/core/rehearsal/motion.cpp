@@ -15,6 +15,16 @@ double halfRadians(double peakToPeak_deg) {
   return 0.5 * peakToPeak_deg / kDegreesPerRadian;
 }
 
+/// From 0 to 1 along half a cosine.
+double eased(double share) {
+  return 0.5 - 0.5 * std::cos(std::numbers::pi * std::clamp(share, 0.0, 1.0));
+}
+
+/// What has been fallen from rest after a time.
+double fallen_mm(double speed_mm_s, double timeConstant_s, double time_s) {
+  return speed_mm_s * timeConstant_s * std::log(std::cosh(time_s / timeConstant_s));
+}
+
 std::vector<double> drawCycles(const StraightPull& pull) {
   std::mt19937 random(pull.seed);
   std::normal_distribution<double> spread(1.0, pull.unevenness);
@@ -33,6 +43,14 @@ std::vector<double> drawCycles(const StraightPull& pull) {
 
 PlayedMotion::PlayedMotion(Motion motion) : motion_(std::move(motion)) {
   if (const auto* pull = std::get_if<StraightPull>(&motion_)) cycleStarts_s_ = drawCycles(*pull);
+  if (const auto* hops = std::get_if<Hops>(&motion_)) {
+    std::mt19937 random(hops->seed);
+    std::normal_distribution<double> normal;
+    for (int i = 0; i < hops->count; ++i) {
+      twitches_.push_back(
+          {hops->first_s + i * hops->every_s, hops->height_mm + hops->heightSpread_mm * normal(random)});
+    }
+  }
   if (const auto* jerks = std::get_if<Jerks>(&motion_)) {
     std::mt19937 random(jerks->seed);
     std::normal_distribution<double> normal;
@@ -45,9 +63,7 @@ PlayedMotion::PlayedMotion(Motion motion) : motion_(std::move(motion)) {
 }
 
 BodyPose PlayedMotion::at(Seconds time) const {
-  if (const auto* pull = std::get_if<StraightPull>(&motion_)) return pose(*pull, time.value());
-  if (const auto* jerks = std::get_if<Jerks>(&motion_)) return pose(*jerks, time.value());
-  return pose(std::get<Sink>(motion_), time.value());
+  return std::visit([&](const auto& motion) { return pose(motion, time.value()); }, motion_);
 }
 
 /// Cycles since the first drawn one, whole numbers at their starts.
@@ -72,7 +88,7 @@ BodyPose PlayedMotion::pose(const StraightPull& pull, double time_s) const {
 
 BodyPose PlayedMotion::pose(const Sink& sink, double time_s) {
   const double t = std::max(time_s - sink.release_s, 0.0);
-  const double fallen = sink.speed_mm_s * sink.timeConstant_s * std::log(std::cosh(t / sink.timeConstant_s));
+  const double fallen = fallen_mm(sink.speed_mm_s, sink.timeConstant_s, t);
   const double drop = std::min(fallen, sink.from_mm - sink.bottom_mm);
   const bool landed = drop < fallen;
   const double moving = landed ? 0.0 : std::tanh(t / sink.timeConstant_s);
@@ -85,18 +101,52 @@ BodyPose PlayedMotion::pose(const Sink& sink, double time_s) {
 }
 
 BodyPose PlayedMotion::pose(const Jerks& jerks, double time_s) const {
-  const auto eased = [](double share) {
-    return 0.5 - 0.5 * std::cos(std::numbers::pi * std::clamp(share, 0.0, 1.0));
-  };
   BodyPose out;
   double along = jerks.start_mm;
   for (const Twitch& twitch : twitches_) {
     const double since = time_s - twitch.start_s;
-    along += twitch.advance_mm * eased(since / jerks.push_s) -
+    along += twitch.reach_mm * eased(since / jerks.push_s) -
              jerks.back_mm * eased((since - jerks.push_s) / jerks.back_s);
   }
   out.centre_mm = {along, jerks.height_mm + jerks.drift_mm_s * time_s, 0.0};
   out.pitch_rad = jerks.attitude_deg / kDegreesPerRadian;
+  return out;
+}
+
+BodyPose PlayedMotion::pose(const Hops& hops, double time_s) const {
+  BodyPose out;
+  double along = hops.start_mm;
+  double over = 0.0;
+  for (const Twitch& hop : twitches_) {
+    const double since = time_s - hop.start_s;
+    if (since <= 0.0) break;
+    along += hops.ahead_mm * eased(since / hops.lift_s);
+    over = hop.reach_mm * eased(since / hops.lift_s);
+    const double falling = since - hops.lift_s;
+    if (falling <= 0.0) continue;
+    const double fallen = fallen_mm(hops.speed_mm_s, hops.timeConstant_s, falling);
+    over = std::max(hop.reach_mm - fallen, 0.0);
+    out.kick_rad =
+        over > 0.0 ? halfRadians(hops.kick_deg) * std::sin(kTurn_rad * hops.kick_Hz * falling) : 0.0;
+  }
+  out.centre_mm = {along, hops.bottom_mm + over, 0.0};
+  out.pitch_rad = hops.attitude_deg / kDegreesPerRadian;
+  return out;
+}
+
+BodyPose PlayedMotion::pose(const SkirtStop& stop, double time_s) {
+  const double since = std::max(time_s - stop.stop_s, 0.0);
+  const double slowing = std::min(since, stop.slowing_s);
+  const double moved =
+      stop.speed_mm_s * (std::min(time_s, stop.stop_s) + slowing - 0.5 * slowing * slowing / stop.slowing_s);
+  BodyPose out;
+  out.centre_mm = {stop.start_mm + moved, stop.height_mm, 0.0};
+  const double settled = std::exp2(-std::max(since - stop.opening_s, 0.0) / stop.halfLife_s);
+  const double flare = since < stop.opening_s ? stop.moving_deg + (stop.peak_deg - stop.moving_deg) *
+                                                                      eased(since / stop.opening_s)
+                                              : stop.rest_deg + (stop.peak_deg - stop.rest_deg) * settled;
+  const double quivers = since > stop.opening_s ? 0.5 * stop.quiver_deg : 0.0;
+  out.flare_rad = (flare + quivers * std::sin(kTurn_rad * stop.quiver_Hz * since)) / kDegreesPerRadian;
   return out;
 }
 

@@ -11,13 +11,15 @@ namespace fin {
 
 /// Where the body is and how it lies. Tank axes: x along the pull, y up, z to the lure's right; mm and
 /// radians. Yaw turns the nose to the lure's left, pitch lowers it, roll leans the back to the right. Kick is
-/// the angle of a soft tail against the body, to the left.
+/// the angle of a soft tail against the body, to the left; flare, how far a skirt's outer strands stand off
+/// the body's axis.
 struct BodyPose {
   Eigen::Vector3d centre_mm = Eigen::Vector3d::Zero();
   double yaw_rad = 0.0;
   double pitch_rad = 0.0;
   double roll_rad = 0.0;
   double kick_rad = 0.0;
+  double flare_rad = 0.0;
 };
 
 /// An even pull with a wobble. `lopsided` adds that share of second harmonic; `unevenness` is the standard
@@ -70,7 +72,43 @@ struct Jerks {
   unsigned seed = 1;
 };
 
-using Motion = std::variant<StraightPull, Sink, Jerks>;
+/// A bait that is hopped off the bottom and falls back, again and again: half cosines up, v(t) = v∞ tanh(t/τ)
+/// down. Its tail kicks on the way down.
+struct Hops {
+  int count = 3;
+  double first_s = 0.4;
+  double every_s = 1.3;      ///< from start to start
+  double start_mm = -200.0;  ///< along, before the first
+  double bottom_mm = -60.0;  ///< over the middle of the picture
+  double height_mm = 120.0;
+  double heightSpread_mm = 0.0;  ///< standard deviation from hop to hop
+  double ahead_mm = 60.0;        ///< along, with every hop
+  double lift_s = 0.22;
+  double speed_mm_s = 180.0;  ///< of the fall, once steady
+  double timeConstant_s = 0.06;
+  double attitude_deg = 15.0;
+  double kick_Hz = 6.0;
+  double kick_deg = 40.0;  ///< peak to peak
+  unsigned seed = 1;
+};
+
+/// A skirted bait that is pulled and stopped: its strands open at the stop and settle by halves.
+struct SkirtStop {
+  double speed_mm_s = 220.0;
+  double start_mm = -300.0;  ///< along, at time 0
+  double height_mm = 0.0;    ///< over the middle of the picture
+  double stop_s = 1.2;       ///< when it begins to slow down
+  double slowing_s = 0.12;
+  double moving_deg = 7.0;  ///< flare while moving
+  double peak_deg = 40.0;
+  double rest_deg = 24.0;
+  double opening_s = 0.15;  ///< from the stop to the peak
+  double halfLife_s = 0.35;
+  double quiver_deg = 0.0;  ///< at rest, peak to peak
+  double quiver_Hz = 5.0;
+};
+
+using Motion = std::variant<StraightPull, Sink, Jerks, Hops, SkirtStop>;
 
 /// A motion with what it draws at random already drawn, so that any instant can be asked in any order.
 class PlayedMotion {
@@ -84,14 +122,16 @@ class PlayedMotion {
   [[nodiscard]] BodyPose pose(const StraightPull& pull, double time_s) const;
   [[nodiscard]] static BodyPose pose(const Sink& sink, double time_s);
   [[nodiscard]] BodyPose pose(const Jerks& jerks, double time_s) const;
+  [[nodiscard]] BodyPose pose(const Hops& hops, double time_s) const;
+  [[nodiscard]] static BodyPose pose(const SkirtStop& stop, double time_s);
 
   Motion motion_;
   std::vector<double> cycleStarts_s_;  ///< of a StraightPull, rising from before time 0
   struct Twitch {
     double start_s = 0.0;
-    double advance_mm = 0.0;
+    double reach_mm = 0.0;  ///< advance, or height
   };
-  std::vector<Twitch> twitches_;  ///< of Jerks
+  std::vector<Twitch> twitches_;  ///< of Jerks and of Hops
 };
 
 }  // namespace fin

@@ -57,7 +57,9 @@ Result<void> filmRehearsal(const RehearsalScene& scene, const std::filesystem::p
 
 Protocol protocolOf(const Motion& motion) {
   if (std::holds_alternative<Sink>(motion)) return Protocol::Fall;
-  return std::holds_alternative<Jerks>(motion) ? Protocol::Twitch : Protocol::Retrieve;
+  if (std::holds_alternative<Jerks>(motion)) return Protocol::Twitch;
+  if (std::holds_alternative<Hops>(motion)) return Protocol::Hop;
+  return std::holds_alternative<SkirtStop>(motion) ? Protocol::Skirt : Protocol::Retrieve;
 }
 
 PassRequest requestFor(const RehearsalTank& tank, const std::filesystem::path& clip) {

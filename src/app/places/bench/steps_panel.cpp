@@ -57,9 +57,7 @@ StepsPanel::StepsPanel(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_
 
 void StepsPanel::buildClipRow(QGridLayout& grid) {
   protocol_ = new QComboBox;
-  for (Protocol p : {Protocol::Retrieve, Protocol::Fall, Protocol::Twitch, Protocol::Walk, Protocol::Rest,
-                     Protocol::Skirt, Protocol::Sound})
-    protocol_->addItem(spokenName(p), static_cast<int>(p));
+  for (Protocol p : kAllProtocols) protocol_->addItem(spokenName(p), static_cast<int>(p));
   protocol_->setObjectName("protocol");
   protocol_->setAccessibleName(tr("What the lure does"));
   view_ = new QComboBox;

@@ -54,7 +54,7 @@ void TwitchBar::setCadence(const Cadence& cadence) {
 bool TwitchBar::applies() const {
   if (desk_.current() == nullptr || desk_.result() == nullptr || !desk_.clock()) return false;
   const Protocol protocol = desk_.current()->request.protocol;
-  return protocol == Protocol::Twitch || protocol == Protocol::Walk;
+  return protocol == Protocol::Twitch || protocol == Protocol::Walk || protocol == Protocol::Hop;
 }
 
 void TwitchBar::refresh() {

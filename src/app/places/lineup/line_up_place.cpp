@@ -7,7 +7,7 @@
 
 namespace fin::app {
 
-LineUpPlace::LineUpPlace(EyeDesk& eye, LineUp& lineUp, QWidget* parent)
+LineUpPlace::LineUpPlace(EyeDesk& eye, EarDesk& ear, LineUp& lineUp, QWidget* parent)
     : PageTabs(parent),
       lineUp_(lineUp),
       studied_(lineUp),
@@ -17,7 +17,8 @@ LineUpPlace::LineUpPlace(EyeDesk& eye, LineUp& lineUp, QWidget* parent)
       ladder_(new LadderPage(lineUp)),
       depth_(new DepthPage(lineUp)),
       weight_(new WeightPage(lineUp)),
-      eye_(new EyePage(eye, lineUp)) {
+      eye_(new EyePage(eye, lineUp)),
+      ear_(new EarPage(ear, lineUp)) {
   addPage(tr("In step"), "pageInStep", inStep_);
   addPage(tr("Laid over"), "pageOverlay", overlay_);
   addPage(tr("Passes compared"), "pageSpread", spread_);
@@ -25,6 +26,7 @@ LineUpPlace::LineUpPlace(EyeDesk& eye, LineUp& lineUp, QWidget* parent)
   addPage(tr("Depth against speed"), "pageDepth", depth_);
   addPage(tr("Another weight"), "pageWeight", weight_);
   addPage(tr("By eye"), "pageEye", eye_);
+  addPage(tr("By ear"), "pageEar", ear_);
   go(Page::Spread);
   connect(spread_, &SpreadPage::passWanted, this, &LineUpPlace::passWanted);
 }

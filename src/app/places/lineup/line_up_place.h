@@ -3,6 +3,7 @@
 
 #include "app/look/page_tabs.h"
 #include "app/places/lineup/depth_page.h"
+#include "app/places/lineup/ear_page.h"
 #include "app/places/lineup/eye_page.h"
 #include "app/places/lineup/in_step_page.h"
 #include "app/places/lineup/ladder_page.h"
@@ -17,15 +18,16 @@ class LineUpPlace : public PageTabs {
   Q_OBJECT
 
  public:
-  enum class Page { InStep, Overlay, Spread, Ladder, Depth, Weight, Eye };
+  enum class Page { InStep, Overlay, Spread, Ladder, Depth, Weight, Eye, Ear };
 
-  LineUpPlace(EyeDesk& eye, LineUp& lineUp, QWidget* parent = nullptr);
+  LineUpPlace(EyeDesk& eye, EarDesk& ear, LineUp& lineUp, QWidget* parent = nullptr);
   void go(Page page) { PageTabs::go(static_cast<int>(page)); }
   /// The passes with this reading beside each other.
   void showReading(const std::string& reading);
   void setUnits(UnitSystem units);
   [[nodiscard]] InStepPage& inStep() { return *inStep_; }
   [[nodiscard]] EyePage& eye() { return *eye_; }
+  [[nodiscard]] EarPage& ear() { return *ear_; }
   [[nodiscard]] OverlayPage& overlay() { return *overlay_; }
   [[nodiscard]] StudiedPasses& studied() { return studied_; }
 
@@ -45,6 +47,7 @@ class LineUpPlace : public PageTabs {
   DepthPage* depth_;
   WeightPage* weight_;
   EyePage* eye_;
+  EarPage* ear_;
 };
 
 }  // namespace fin::app

@@ -1,0 +1,107 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/readings/drag.h"
+
+#include <fmt/format.h>
+#include <algorithm>
+#include <cmath>
+
+#include "core/readings/twitch_motion.h"
+#include "core/signals/local_fit.h"
+
+namespace fin {
+namespace {
+
+constexpr double kWindow_s = 0.025;       ///< either way, of a local fit
+constexpr double kLeastWay_bodies = 0.5;  ///< of a drag
+constexpr double kLeastSwing_deg = 1.0;   ///< smaller ones do not count
+constexpr double kFeignedSwing_px = 1.5;  ///< nor those that the scatter of two marks may feign
+constexpr double kExtremeBias_px = 0.15;  ///< by which scatter makes a swing look wider
+constexpr std::size_t kFewestSwings = 4;
+constexpr double kPerMetre = 1000.0;
+
+struct Turn {
+  double t_s = 0.0;
+  double angle_deg = 0.0;
+};
+
+Series smoothed(const Series& series) {
+  Series out;
+  for (const double t : series.t_s) {
+    if (const auto fit = localFit(series, t, kWindow_s)) out.add(t, fit->value);
+  }
+  return out;
+}
+
+/// Where a series turns back by at least `least`; its two ends are none.
+std::vector<Turn> turnsOf(const Series& series, double least) {
+  std::vector<Turn> out;
+  if (series.empty()) return out;
+  Turn high{series.t_s.front(), series.y.front()};
+  Turn low = high;
+  int heading = 0;  // not known before it has moved by `least`
+  for (std::size_t i = 0; i < series.size(); ++i) {
+    const Turn now{series.t_s[i], series.y[i]};
+    if (now.angle_deg > high.angle_deg) high = now;
+    if (now.angle_deg < low.angle_deg) low = now;
+    if (heading >= 0 && high.angle_deg - now.angle_deg >= least) {
+      if (heading > 0) out.push_back(high);
+      heading = -1;
+      low = high = now;
+    } else if (heading <= 0 && now.angle_deg - low.angle_deg >= least) {
+      if (heading < 0) out.push_back(low);
+      heading = 1;
+      low = high = now;
+    }
+  }
+  return out;
+}
+
+/// The movement of one angle, whose arm is so long, per metre of way.
+void readMovement(const char* name, const Series& angle, double arm, const PassTraces& traces,
+                  const Series& way, ReadingSheet& sheet) {
+  const double perPixel_deg = traces.unitPerPixel / arm * kDegreesPerRadian;
+  const double least = std::max(kLeastSwing_deg, kFeignedSwing_px * perPixel_deg);
+  const std::vector<Turn> turns = turnsOf(smoothed(angle), least);
+  if (turns.size() < kFewestSwings + 1) {
+    return sheet.refuse(name, fmt::format("it swings by more than {:.1f}° {} times only in view; drag it "
+                                          "further",
+                                          least, turns.size()));
+  }
+  const double pulled =
+      std::abs(valueAt(way, turns.back().t_s) - valueAt(way, turns.front().t_s)) / kPerMetre;
+  std::vector<double> swings;
+  double sum = 0.0;
+  for (std::size_t i = 1; i < turns.size(); ++i) {
+    swings.push_back(std::abs(turns[i].angle_deg - turns[i - 1].angle_deg));
+    sum += swings.back();
+  }
+  if (pulled * kPerMetre < kLeastWay_bodies * traces.bodyLength)
+    return sheet.refuse(name, "it is hardly pulled along in view; drag it further");
+  const auto n = static_cast<double>(swings.size());
+  double squares = 0.0;
+  for (const double s : swings) squares += std::pow(s - sum / n, 2);
+  const double place_m = std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / kPerMetre;
+  Estimate e;
+  e.value = sum / pulled;
+  e.parts = {{UncertaintySource::Scatter, 1.96 * std::sqrt(squares / (n - 1.0) * n) / pulled},
+             {UncertaintySource::Marks,
+              std::hypot(e.value * place_m / pulled, n * kExtremeBias_px * perPixel_deg / pulled)},
+             {UncertaintySource::Scale, e.value * traces.scaleRelativeU95}};
+  e.u95 = together(e.parts);
+  e.n = n;
+  e.grade = gradeOf(e.value, e.u95);
+  e.notes.push_back(
+      fmt::format("{:.0f} swings of more than {:.1f}° over {:.0f} mm", n, least, pulled * kPerMetre));
+  sheet.give(name, e);
+}
+
+}  // namespace
+
+void readDrag(const PassTraces& traces, ReadingSheet& sheet) {
+  if (traces.frames() < 8) return;
+  const Series way = smoothed(traces.alongCentre);
+  readMovement("drag_turning", traces.axis, traces.bodyLength, traces, way, sheet);
+  if (!traces.kick.empty()) readMovement("drag_kick", traces.kick, traces.tipLength, traces, way, sheet);
+}
+
+}  // namespace fin

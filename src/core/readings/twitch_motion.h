@@ -1,0 +1,48 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Private to core/readings: what twitches and hops share.
+#pragma once
+
+#include <optional>
+#include <vector>
+
+#include "core/readings/pass_traces.h"
+#include "core/readings/twitch_starts.h"
+
+namespace fin {
+
+/// The smoothed motion at the frames, along the way that a twitch goes and across it.
+struct TwitchMotion {
+  Series along;
+  Series across;
+  Series speed;  ///< along
+};
+
+/// A twitch goes along the pull, a hop upwards. Speeds are slopes of a straight line over about 50 ms, places
+/// those of a parabola.
+TwitchMotion motionOfTwitches(const PassTraces& traces);
+TwitchMotion motionOfHops(const PassTraces& traces);
+
+/// One twitch, from its start to the next one's.
+struct Twitch {
+  double start_s = 0.0;
+  bool leftOut = false;
+  double end_s = 0.0;   ///< start of the next, or end of the view
+  double peak_s = 0.0;  ///< fastest
+  double peakSpeed = 0.0;
+  double furthest_s = 0.0;  ///< before it first falls back or comes to rest
+  double rearmost_s = 0.0;  ///< after that, before the next start
+  double back_s =
+      0.0;  ///< when it first was nearly there: in a pause noise alone decides where it was rearmost
+};
+
+/// Finds the twitches of a motion. A twitch starts when the speed rises through 25 % of the 95th percentile
+/// of the speed; it has to have been slow (under a tenth of it) in between. Where a person said when they
+/// start, those are taken.
+std::vector<Twitch> findTwitches(const TwitchMotion& motion, const std::optional<TwitchStarts>& said);
+
+/// Straight between samples; the first or the last beyond them.
+double valueAt(const Series& series, double t_s);
+/// When a series passes a level between a sample and the one before it.
+double crossing(const Series& s, std::size_t after, double level);
+
+}  // namespace fin

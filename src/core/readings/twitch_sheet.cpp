@@ -1,0 +1,83 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/readings/twitch_sheet.h"
+
+#include <fmt/format.h>
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+namespace fin {
+namespace {
+
+constexpr double kFewestTwitches = 3.0;
+
+}  // namespace
+
+double TwitchSheet::placeU95() const {
+  return std::sqrt(2.0) * kMarkPlaceU95.value() * traces_.unitPerPixel;
+}
+
+void TwitchSheet::give(std::string_view name, double value, double u95, double n,
+                       std::vector<UncertaintyPart> parts) {
+  Estimate e{value, u95, n, gradeOf(value, u95), {}, std::move(parts)};
+  if (n < kFewestTwitches) {
+    e.grade = Grade::Poor;
+    e.notes.push_back(fmt::format("from {:.0f} {} only; 3 or more are wanted", n, words_.many));
+  }
+  sheet_.give(name, e);
+}
+
+void TwitchSheet::median(std::string_view name, const std::vector<double>& values, double floor,
+                         const char* why) {
+  if (values.empty()) return sheet_.refuse(name, why);
+  give(name, fin::median(values), std::hypot(medianU95(values), floor), static_cast<double>(values.size()));
+}
+
+void TwitchSheet::length(std::string_view name, const std::vector<double>& values, const char* why) {
+  if (values.empty()) return sheet_.refuse(name, why);
+  const double middle = fin::median(values);
+  std::vector<UncertaintyPart> parts{{UncertaintySource::Scatter, medianU95(values)},
+                                     {UncertaintySource::Marks, placeU95()},
+                                     {UncertaintySource::Scale, std::abs(middle) * traces_.scaleRelativeU95}};
+  const double u95 = together(parts);
+  give(name, middle, u95, static_cast<double>(values.size()), std::move(parts));
+}
+
+void TwitchSheet::cadence(const std::vector<Twitch>& twitches) {
+  const auto named = [this](const char* what) { return std::string(words_.one) + what; };
+  std::vector<double> gaps;
+  for (std::size_t i = 1; i < twitches.size(); ++i)
+    gaps.push_back(twitches[i].start_s - twitches[i - 1].start_s);
+  const auto counting = static_cast<double>(
+      std::count_if(twitches.begin(), twitches.end(), [](const Twitch& t) { return !t.leftOut; }));
+  give(named("_count"), counting, 0.0, counting);
+  const double frame_s = 1.0 / std::max(traces_.frameRate_Hz, 1.0);
+  median(named("_interval"), gaps, 0.5 * frame_s, "one alone has no interval; film at least two");
+  if (gaps.size() < 2) {
+    sheet_.refuse(named("_interval_variation"), "three at least are needed");
+    return;
+  }
+  const auto n = static_cast<double>(gaps.size());
+  const double mean = std::accumulate(gaps.begin(), gaps.end(), 0.0) / n;
+  double squares = 0.0;
+  for (const double g : gaps) squares += (g - mean) * (g - mean);
+  const double variation = 100.0 * std::sqrt(squares / (n - 1.0)) / mean;
+  give(named("_interval_variation"), variation,
+       std::hypot(1.96 * variation / std::sqrt(2.0 * (n - 1.0)), 100.0 * 0.3 * frame_s / mean), n);
+}
+
+bool areThere(const std::vector<Twitch>& twitches, Protocol protocol, TwitchWords words,
+              ReadingSheet& sheet) {
+  for (const Twitch& t : twitches) sheet.evidence().twitches.push_back({{t.start_s, t.end_s}, t.leftOut});
+  std::string why;
+  if (twitches.empty()) {
+    why = fmt::format("no {} are in view; choose a window that has some", words.many);
+  } else if (std::all_of(twitches.begin(), twitches.end(), [](const Twitch& t) { return t.leftOut; })) {
+    why = fmt::format("all {} were left out; let one count again", words.many);
+  }
+  if (why.empty()) return true;
+  for (const ReadingSpec& spec : readingsOf(protocol)) sheet.refuse(spec.name, why);
+  return false;
+}
+
+}  // namespace fin

@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Private to core/readings: how the readings of twitches and hops are written.
+#pragma once
+
+#include <string_view>
+#include <vector>
+
+#include "core/readings/pass_traces.h"
+#include "core/readings/sheet.h"
+#include "core/readings/twitch_motion.h"
+
+namespace fin {
+
+/// What they are called: "twitch", "twitches".
+struct TwitchWords {
+  const char* one;
+  const char* many;
+};
+
+/// Writes medians over the twitches (or hops) of a pass with their uncertainty: their spread, the scale and
+/// the placing of the marks in quadrature. From fewer than 3 everything is poor.
+class TwitchSheet {
+ public:
+  TwitchSheet(const PassTraces& traces, TwitchWords words, ReadingSheet& sheet)
+      : traces_(traces), words_(words), sheet_(sheet) {}
+
+  void give(std::string_view name, double value, double u95, double n,
+            std::vector<UncertaintyPart> parts = {});
+  /// `floor` is the part that no averaging removes, in the reading's unit. Refused, for `why`, without
+  /// values.
+  void median(std::string_view name, const std::vector<double>& values, double floor, const char* why);
+  /// A median length, or a speed: the scale has its share.
+  void length(std::string_view name, const std::vector<double>& values, const char* why);
+  /// How many, how often, how evenly: the readings ONE_count, ONE_interval and ONE_interval_variation.
+  void cadence(const std::vector<Twitch>& twitches);
+
+  [[nodiscard]] double placeU95() const;
+  [[nodiscard]] const PassTraces& traces() const { return traces_; }
+  ReadingSheet& sheet() { return sheet_; }
+
+ private:
+  const PassTraces& traces_;
+  TwitchWords words_;
+  ReadingSheet& sheet_;
+};
+
+/// Writes down where the twitches are. False, and all of the protocol refused, where there are none or none
+/// counts.
+bool areThere(const std::vector<Twitch>& twitches, Protocol protocol, TwitchWords words, ReadingSheet& sheet);
+
+}  // namespace fin
