@@ -87,6 +87,22 @@ TEST(Rattle, SuspectsAGainThatFollowsTheLoudness) {
   EXPECT_GT(*following.u95, *fixed.u95 + 2.0);
 }
 
+TEST(Rattle, PutsTwoInTurnAtTheirGainsAndClipsNothing) {
+  const HeardPass soft{kSoundRate_Hz, std::vector<float>(4800, 0.2F), hiss(1.0, 0.003, 1)};
+  const HeardPass loud{kSoundRate_Hz, std::vector<float>(4800, -0.8F), hiss(1.0, 0.006, 2)};
+  EXPECT_NEAR(*gainToMatch_dB(soft, loud), -6.02, 0.4);
+  const HeardInTurn plain = inTurn(soft, 0.0, loud, 0.0);
+  EXPECT_EQ(plain.lowered_dB, 0.0);
+  EXPECT_NEAR(plain.second_s, 0.6, 1e-9);
+  EXPECT_FLOAT_EQ(plain.samples.front(), 0.2F);
+  EXPECT_FLOAT_EQ(plain.samples.back(), -0.8F);
+  const HeardInTurn raised = inTurn(soft, 20.0, loud, 0.0);
+  EXPECT_NEAR(raised.lowered_dB, 6.02, 0.01) << "ten times 0.2 is twice full scale";
+  EXPECT_NEAR(raised.samples.front(), 1.0F, 1e-5);
+  EXPECT_NEAR(raised.samples.back(), -0.4F, 1e-4);
+  EXPECT_FALSE(gainToMatch_dB(soft, {kSoundRate_Hz, {0.1F}, {}}));
+}
+
 TEST(Rattle, RefusesAClippedLevelAndASilentClip) {
   HeardPass heard{kSoundRate_Hz, hiss(7.0, 0.003, 1), hiss(1.5, 0.003, 2)};
   addKnocks(heard.window, 700.0, 1.6);

@@ -17,7 +17,7 @@ constexpr double kTwitchRate_Hz = 120.0;
 
 /// A bait that is pulled forward, springs back and waits, again and again; places in mm, exact but for
 /// `scatter`.
-struct Jerks {
+struct JerkedBait {
   std::vector<double> starts_s{0.5, 1.6, 2.7, 3.8, 4.9};
   double end_s = 6.0;
   double advance_mm = 90.0;
@@ -70,7 +70,7 @@ std::string wordOf(const ReadingSet& set, const char* name) {
 }
 
 TEST(Twitch, ReadsAdvanceSpringBackAndStopAsTheyWereMade) {
-  const ReadingSet set = Jerks{}.read();
+  const ReadingSet set = JerkedBait{}.read();
   EXPECT_EQ(valueOf(set, "twitch_count"), 5.0);
   EXPECT_NEAR(valueOf(set, "twitch_interval"), 1.1, 0.005);
   EXPECT_LT(valueOf(set, "twitch_interval_variation"), 0.5);
@@ -88,7 +88,7 @@ TEST(Twitch, ReadsAdvanceSpringBackAndStopAsTheyWereMade) {
 
 TEST(Twitch, TellsWhatThePauseDoesAndHowTheBaitHangs) {
   for (const auto& [drift, word] : {std::pair(-25.0, "sinks"), {2.0, "holds"}, {18.0, "rises"}}) {
-    Jerks jerks;
+    JerkedBait jerks;
     jerks.drift_mm_s = drift;
     const ReadingSet set = jerks.read();
     EXPECT_NEAR(valueOf(set, "pause_drift"), drift, 0.5);
@@ -99,7 +99,7 @@ TEST(Twitch, TellsWhatThePauseDoesAndHowTheBaitHangs) {
 }
 
 TEST(Twitch, IsErraticWhenEachGoesElsewhere) {
-  Jerks jerks;
+  JerkedBait jerks;
   jerks.aside = [](int i) { return std::array{30.0, -10.0, 5.0, -35.0, 20.0}[static_cast<std::size_t>(i)]; };
   const ReadingSet set = jerks.read();
   // Headings: arctan of 30, -10, 5, -35 and 20 over 90; their circular standard deviation by hand.
@@ -115,7 +115,7 @@ TEST(Twitch, IsErraticWhenEachGoesElsewhere) {
 }
 
 TEST(Twitch, CountsSidesWhenItWalks) {
-  Jerks jerks;
+  JerkedBait jerks;
   jerks.aside = [](int i) { return i % 2 == 0 ? 50.0 : -50.0; };
   const ReadingSet set = jerks.read(Protocol::Walk, View::Top);
   EXPECT_EQ(valueOf(set, "side_switch"), 100.0);
@@ -124,7 +124,7 @@ TEST(Twitch, CountsSidesWhenItWalks) {
 }
 
 TEST(Twitch, RefusesWhatADeadStopDoesNotShow) {
-  Jerks jerks;
+  JerkedBait jerks;
   jerks.back_mm = 2.0;
   const ReadingSet set = jerks.read();
   EXPECT_NEAR(valueOf(set, "spring_back"), 2.0, 0.5);
@@ -133,7 +133,7 @@ TEST(Twitch, RefusesWhatADeadStopDoesNotShow) {
 
 TEST(Twitch, TakesTheStartsAsAPersonPutThemRight) {
   const PassNeeds kSeen{Protocol::Twitch, View::Side, {MarkName::Nose, MarkName::Tail}, true, false, false};
-  Jerks jerks;
+  JerkedBait jerks;
   jerks.aside = [](int i) { return i == 2 ? 60.0 : 0.0; };  // one that went wrong
   const PassTraces traces = jerks.traces();
   const auto read = [&](const std::optional<TwitchStarts>& said) {
@@ -168,7 +168,7 @@ TEST(Twitch, TakesTheStartsAsAPersonPutThemRight) {
 }
 
 TEST(Twitch, TellsWhatTheUncertaintyOfALengthComesFrom) {
-  const ReadingSet set = Jerks{}.read();
+  const ReadingSet set = JerkedBait{}.read();
   const Reading* advance = set.find("advance");
   ASSERT_EQ(advance->parts.size(), 3U);
   EXPECT_NEAR(together(advance->parts), *advance->u95, 1e-12);
@@ -197,7 +197,7 @@ TEST(TwitchStarts, AreMovedBetweenTheirNeighboursOnly) {
 }
 
 TEST(Twitch, RefusesAWindowWithoutATwitchAndSaysSo) {
-  Jerks still;
+  JerkedBait still;
   still.starts_s.clear();
   still.scatter_mm = 0.0;
   const ReadingSet set = still.read();
@@ -206,7 +206,7 @@ TEST(Twitch, RefusesAWindowWithoutATwitchAndSaysSo) {
 }
 
 TEST(Twitch, IsPoorFromTwoAndRefusesLikenessThen) {
-  Jerks two;
+  JerkedBait two;
   two.starts_s = {0.5, 1.7};
   two.end_s = 3.0;
   const ReadingSet set = two.read();

@@ -132,13 +132,27 @@ TEST(Log, KeepsWhatWasScoredByEye) {
   EXPECT_EQ((*log)->eyeScores()->size(), 1U);
 }
 
+TEST(Log, KeepsTheGainThatEachCameraIsHeardWith) {
+  const test::TemporaryFolder folder;
+  {
+    const auto log = Log::open(folder / "day.finlog");
+    EXPECT_TRUE((*log)->cameraGains_dB()->empty());
+    ASSERT_TRUE((*log)->keepCameraGain("fixed", 4.5));
+    ASSERT_TRUE((*log)->keepCameraGain("chase", -3.0));
+    ASSERT_TRUE((*log)->keepCameraGain("chase", std::nullopt));
+  }
+  const auto log = Log::open(folder / "day.finlog");
+  EXPECT_EQ(*(*log)->cameraGains_dB(), (std::map<std::string, double>{{"fixed", 4.5}}));
+}
+
 TEST(Log, BringsAFirstLogForward) {
   const test::TemporaryFolder folder;
   { ASSERT_TRUE(Log::open(folder / "day.finlog")); }
   {
     SQLite::Database old((folder / "day.finlog").string(), SQLite::OPEN_READWRITE);
     old.exec(
-        "DROP TABLE verdict; DROP TABLE eye_score; DROP TABLE outline_sample; DROP TABLE body_brightness; "
+        "DROP TABLE camera_gain; DROP TABLE verdict; DROP TABLE eye_score; DROP TABLE outline_sample; DROP "
+        "TABLE body_brightness; "
         "DROP TABLE calibration; "
         "DROP TABLE lens; "
         "ALTER TABLE pass DROP COLUMN shared_instant_s;"

@@ -4,16 +4,20 @@
 
 #include <cmath>
 #include <functional>
+#include <map>
 #include <numbers>
 #include <random>
 
+#include "core/readings/rattle.h"
+#include "core/readings/roll.h"
+#include "core/readings/skirt.h"
 #include "support/small_scene.h"
 #include "support/truth_readings.h"
 
 namespace fin {
 namespace {
 
-constexpr int kPasses = 30;
+constexpr unsigned kPasses = 30;
 constexpr double kScatter_px = 0.25;
 // 95 of 100 are meant to lie inside. Of 30, fewer than 25 do so by chance in 4 of 1000 cases (binomial).
 constexpr int kFewestInside = 25;
@@ -21,18 +25,29 @@ constexpr int kFewestInside = 25;
 struct Truth {
   std::string name;
   std::function<double(const RehearsalScene&)> value;
+  std::optional<Protocol> protocol = {};  ///< other than the motion's own
 };
 
-int insideOf(const Truth& truth, const std::function<RehearsalScene(std::mt19937&)>& sceneOf) {
+/// One pass: what was read, and the truth.
+using Trial = std::function<std::pair<ReadingSet, double>(std::mt19937&, unsigned)>;
+
+int insideOf(const std::string& name, const Trial& trial) {
   std::mt19937 random(11);
   int inside = 0;
-  for (int i = 0; i < kPasses; ++i) {
-    const RehearsalScene scene = sceneOf(random);
-    const ReadingSet set = test::readTruth(RehearsalTank(scene), kScatter_px, static_cast<unsigned>(i));
-    const Reading* r = set.find(truth.name);
-    if (r != nullptr && std::abs(std::get<double>(r->value) - truth.value(scene)) <= *r->u95) ++inside;
+  for (unsigned i = 0; i < kPasses; ++i) {
+    const auto [set, truth] = trial(random, i);
+    const Reading* r = set.find(name);
+    if (r != nullptr && std::abs(std::get<double>(r->value) - truth) <= *r->u95) ++inside;
   }
   return inside;
+}
+
+int insideOf(const Truth& truth, const std::function<RehearsalScene(std::mt19937&)>& sceneOf) {
+  return insideOf(truth.name, [&](std::mt19937& random, unsigned seed) {
+    const RehearsalScene scene = sceneOf(random);
+    return std::pair(test::readTruth(RehearsalTank(scene), kScatter_px, seed, truth.protocol),
+                     truth.value(scene));
+  });
 }
 
 double between(std::mt19937& random, double low, double high) {
@@ -80,6 +95,27 @@ RehearsalScene anyRock(std::mt19937& random) {
   return scene;
 }
 
+/// Comes down on its nose or tail and stays so.
+RehearsalScene anyStanding(std::mt19937& random) {
+  RehearsalScene scene = anyFall(random);
+  auto& sink = std::get<Sink>(scene.motion);
+  sink.attitude_deg = between(random, 40.0, 80.0);
+  sink.bottom_mm = -60.0;
+  scene.length = Seconds(2.6);
+  return scene;
+}
+
+RehearsalScene anyFallKick(std::mt19937& random) {
+  RehearsalScene scene = anyFall(random);
+  scene.lure.tail_mm = 40.0;
+  auto& sink = std::get<Sink>(scene.motion);
+  sink.speed_mm_s = between(random, 100.0, 130.0);
+  sink.kick_Hz = between(random, 3.0, 7.0);
+  sink.kick_deg = between(random, 20.0, 50.0);
+  scene.length = Seconds(2.4);
+  return scene;
+}
+
 RehearsalScene anyJerks(std::mt19937& random) {
   RehearsalScene scene = test::smallJerks();
   auto& jerks = std::get<Jerks>(scene.motion);
@@ -94,6 +130,27 @@ RehearsalScene anyJerks(std::mt19937& random) {
   return scene;
 }
 
+RehearsalScene anyHops(std::mt19937& random) {
+  RehearsalScene scene = test::smallHops();
+  auto& hops = std::get<Hops>(scene.motion);
+  hops.height_mm = between(random, 80.0, 120.0);
+  hops.speed_mm_s = between(random, 120.0, 170.0);
+  hops.ahead_mm = between(random, 20.0, 50.0);
+  hops.kick_Hz = between(random, 5.0, 8.0);
+  hops.kick_deg = between(random, 25.0, 50.0);
+  scene.noise_grey = 0.0;
+  return scene;
+}
+
+RehearsalScene anyHunting(std::mt19937& random) {
+  RehearsalScene scene = anyPull(random);
+  auto& pull = std::get<StraightPull>(scene.motion);
+  pull.wobble_Hz = between(random, 6.0, 9.0);
+  pull.unevenness = between(random, 0.02, 0.10);
+  pull.seed = static_cast<unsigned>(random());
+  return scene;
+}
+
 double swingOf(const StraightPull& pull, double length_mm) {
   return length_mm * std::sin(0.5 * pull.wobble_deg * std::numbers::pi / 180.0);
 }
@@ -102,7 +159,11 @@ class Pulls : public testing::TestWithParam<Truth> {};
 class Kicks : public testing::TestWithParam<Truth> {};
 class Falls : public testing::TestWithParam<Truth> {};
 class Rocks : public testing::TestWithParam<Truth> {};
+class Standing : public testing::TestWithParam<Truth> {};
+class FallKicks : public testing::TestWithParam<Truth> {};
 class Twitches : public testing::TestWithParam<Truth> {};
+class HopsOfOne : public testing::TestWithParam<Truth> {};
+class Hunting : public testing::TestWithParam<Truth> {};
 
 TEST_P(Pulls, LieInsideTheirUncertainty) {
   EXPECT_GE(insideOf(GetParam(), anyPull), kFewestInside);
@@ -121,11 +182,31 @@ TEST_P(Twitches, LieInsideTheirUncertainty) {
   EXPECT_GE(insideOf(GetParam(), anyJerks), kFewestInside);
 }
 
+TEST_P(Standing, LieInsideTheirUncertainty) {
+  EXPECT_GE(insideOf(GetParam(), anyStanding), kFewestInside);
+}
+TEST_P(FallKicks, LieInsideTheirUncertainty) {
+  EXPECT_GE(insideOf(GetParam(), anyFallKick), kFewestInside);
+}
+TEST_P(HopsOfOne, LieInsideTheirUncertainty) {
+  EXPECT_GE(insideOf(GetParam(), anyHops), kFewestInside);
+}
+TEST_P(Hunting, LieInsideTheirUncertainty) {
+  EXPECT_GE(insideOf(GetParam(), anyHunting), kFewestInside);
+}
+
 const StraightPull& pullOf(const RehearsalScene& s) {
   return std::get<StraightPull>(s.motion);
 }
 const Sink& sinkOf(const RehearsalScene& s) {
   return std::get<Sink>(s.motion);
+}
+const Hops& hopsOf(const RehearsalScene& s) {
+  return std::get<Hops>(s.motion);
+}
+/// When v(t) = v∞ tanh(t/τ) has fallen so far.
+double fallen_s(double way_mm, double speed_mm_s, double timeConstant_s) {
+  return timeConstant_s * std::acosh(std::exp(way_mm / (speed_mm_s * timeConstant_s)));
 }
 const Jerks& jerksOf(const RehearsalScene& s) {
   return std::get<Jerks>(s.motion);
@@ -188,6 +269,169 @@ INSTANTIATE_TEST_SUITE_P(
                     Truth{"rise_per_twitch",
                           [](const auto& s) { return jerksOf(s).drift_mm_s * jerksOf(s).every_s; }}),
     kByName);
+
+INSTANTIATE_TEST_SUITE_P(
+    Coverage, HopsOfOne,
+    testing::Values(Truth{"hop_interval", [](const auto& s) { return hopsOf(s).every_s; }},
+                    Truth{"hop_height", [](const auto& s) { return hopsOf(s).height_mm; }},
+                    Truth{"fall_back_rate", [](const auto& s) { return hopsOf(s).speed_mm_s; }},
+                    Truth{"fall_back_time",
+                          [](const auto& s) {
+                            const Hops& h = hopsOf(s);
+                            return fallen_s(0.9 * h.height_mm, h.speed_mm_s, h.timeConstant_s);
+                          }},
+                    Truth{"hop_kick_frequency", [](const auto& s) { return hopsOf(s).kick_Hz; }},
+                    Truth{"hop_kick_angle", [](const auto& s) { return hopsOf(s).kick_deg; }}),
+    kByName);
+
+// By its definition on the exact track: detrending evens out part of what single cycles differ by.
+INSTANTIATE_TEST_SUITE_P(Coverage, Hunting,
+                         testing::Values(Truth{"cycle_variation",
+                                               [](const auto& s) {
+                                                 return test::valueOf(test::readTruth(RehearsalTank(s)),
+                                                                      "cycle_variation");
+                                               }}),
+                         kByName);
+
+INSTANTIATE_TEST_SUITE_P(CoverageOfTheDrag, Pulls,
+                         testing::Values(Truth{"drag_turning",
+                                               [](const auto& s) {
+                                                 return 2.0 * pullOf(s).wobble_deg * pullOf(s).wobble_Hz /
+                                                        (0.001 * pullOf(s).speed_mm_s);
+                                               },
+                                               Protocol::Drag}),
+                         kByName);
+
+INSTANTIATE_TEST_SUITE_P(
+    Coverage, FallKicks,
+    testing::Values(Truth{"fall_kick_frequency", [](const auto& s) { return sinkOf(s).kick_Hz; }},
+                    Truth{"fall_kick_angle", [](const auto& s) { return sinkOf(s).kick_deg; }}),
+    kByName);
+
+INSTANTIATE_TEST_SUITE_P(
+    Coverage, Standing,
+    testing::Values(Truth{"stand_angle", [](const auto& s) { return sinkOf(s).attitude_deg; },
+                          Protocol::Rest},
+                    Truth{"stand_time",
+                          [](const auto& s) {
+                            const Sink& sink = sinkOf(s);
+                            const double down_s =
+                                fallen_s(sink.from_mm - sink.bottom_mm, sink.speed_mm_s, sink.timeConstant_s);
+                            return s.length.value() - 1.0 / s.rate.value() - sink.release_s - down_s;
+                          },
+                          Protocol::Rest}),
+    kByName);
+
+/// Marks back and belly of a body that comes at the camera, rocking about a list.
+TEST(Coverage, OfTheRollHeadOn) {
+  for (const char* name : {"roll_frequency", "roll_angle", "roll_list"}) {
+    const int inside = insideOf(name, [&](std::mt19937& random, unsigned) {
+      const double rate_Hz = between(random, 3.0, 7.0);
+      const double rock_deg = between(random, 20.0, 50.0);
+      const double list_deg = between(random, -12.0, 12.0);
+      std::normal_distribution<double> scatter(0.0, kScatter_px);
+      Track track{0, 240, {{MarkName::Back, {}}, {MarkName::Belly, {}}}};
+      std::vector<double> time_s;
+      for (std::size_t n = 0; n < track.frameCount; ++n) {
+        time_s.push_back(static_cast<double>(n) / 120.0);
+        const double roll =
+            (list_deg + 0.5 * rock_deg * std::sin(2.0 * std::numbers::pi * rate_Hz * time_s.back())) /
+            kDegreesPerRadian;
+        const PixelPoint over{-16.0 * std::sin(roll), -16.0 * std::cos(roll)};
+        const PixelPoint middle{300.0, 200.0};
+        const auto shaken = [&](PixelPoint p) { return p + PixelPoint{scatter(random), scatter(random)}; };
+        track.marks[0].samples.push_back({true, shaken(middle + over), 1.0});
+        track.marks[1].samples.push_back({true, shaken(middle - over), 1.0});
+      }
+      Geometry geometry;
+      geometry.view = View::HeadOn;
+      ReadingSheet sheet;
+      readRoll(traceRoll(track, time_s, geometry, {}), sheet);
+      const double truth = std::string(name) == "roll_frequency" ? rate_Hz
+                           : std::string(name) == "roll_angle"   ? rock_deg
+                                                                 : list_deg;
+      return std::pair(sheet.complete({Protocol::Retrieve, View::HeadOn, {MarkName::Back, MarkName::Belly}}),
+                       truth);
+    });
+    EXPECT_GE(inside, kFewestInside) << name;
+  }
+}
+
+/// A disc of skirt whose rim is seen a little too far out or in all along, and shakes.
+TEST(Coverage, OfTheSkirt) {
+  for (const char* name : {"flare_moving", "flare_rest", "flare_peak_ratio", "flare_half_life"}) {
+    const int inside = insideOf(name, [&](std::mt19937& random, unsigned) {
+      const double moving = between(random, 3000.0, 8000.0);
+      const double peak = between(random, 1.3, 1.8);
+      const double rest = between(random, 1.0, 1.15);
+      const double halfLife_s = between(random, 0.3, 0.7);
+      const double off_px = std::normal_distribution<double>(0.0, 0.2)(random);
+      std::normal_distribution<double> shake(0.0, 0.1);
+      Track track{0, 360, {}};
+      std::vector<double> time_s;
+      for (std::size_t n = 0; n < track.frameCount; ++n) {
+        const double t = static_cast<double>(n) / 60.0;
+        time_s.push_back(t);
+        const double left = std::exp2(-std::max(t - 2.3, 0.0) / halfLife_s);
+        const double open = t < 2.0   ? 1.0
+                            : t < 2.3 ? 1.0 + (peak - 1.0) * (t - 2.0) / 0.3
+                                      : rest + (peak - rest) * left;
+        const double radius = std::sqrt(moving * open / std::numbers::pi) + off_px + shake(random);
+        const PixelPoint middle{100.0 + 300.0 * std::min(t, 2.0), 200.0};
+        OutlineSample s{
+            true, true, std::numbers::pi * radius * radius, middle, 0.0, 2.0 * radius, 2.0 * radius, 0.0, {}};
+        auto& rim = s.contours.emplace_back();
+        for (int i = 0; i < 200; ++i) {
+          const double a = 2.0 * std::numbers::pi * i / 200.0;
+          rim.push_back({std::round(middle.x_px + radius * std::cos(a)),
+                         std::round(middle.y_px + radius * std::sin(a))});
+        }
+        track.outline.push_back(std::move(s));
+      }
+      Geometry geometry;
+      geometry.scale = *Scale::create({{0, 0}, {200, 0}, Millimetres(100.0), Millimetres(0.2)}, {});
+      ReadingSheet sheet;
+      readSkirt(traceOutline(track, time_s, geometry), sheet);
+      const std::map<std::string, double> truth{{"flare_moving", 0.25 * moving},
+                                                {"flare_rest", 0.25 * moving * rest},
+                                                {"flare_peak_ratio", peak},
+                                                {"flare_half_life", halfLife_s}};
+      return std::pair(sheet.complete({Protocol::Skirt, View::Side, {}, true, false, true}), truth.at(name));
+    });
+    EXPECT_GE(inside, kFewestInside) << name;
+  }
+}
+
+TEST(Coverage, OfTheSound) {
+  for (const char* name : {"rattle_level", "rattle_rate", "rattle_peak_frequency"}) {
+    const int inside = insideOf(name, [&](std::mt19937& random, unsigned) {
+      constexpr double kRate = 48000.0;
+      const bool level = std::string(name) == "rattle_level";
+      const double louder = level ? between(random, 1.2, 6.0) : 1.0;
+      const double pitch_Hz = between(random, 700.0, 4000.0);
+      const double every_s = between(random, 0.3, 0.6);
+      std::normal_distribution<double> hiss(0.0, 0.003);
+      HeardPass heard{kRate, std::vector<float>(96000), std::vector<float>(36000)};
+      for (float& s : heard.quiet) s = static_cast<float>(hiss(random));
+      double knocks = 0.0;
+      for (std::size_t i = 0; i < heard.window.size(); ++i) {
+        const double since = std::fmod(static_cast<double>(i) / kRate, every_s) - 0.15;
+        if (since >= 0.0 && since < 1.0 / kRate) knocks += 1.0;
+        const double knock = level || since < 0.0 ? 0.0
+                                                  : 0.3 * std::exp(-since / 0.02) *
+                                                        std::sin(2.0 * std::numbers::pi * pitch_Hz * since);
+        heard.window[i] = static_cast<float>(louder * hiss(random) + knock);
+      }
+      ReadingSheet sheet;
+      readRattle(heard, sheet);
+      const double truth = level                                ? 20.0 * std::log10(louder)
+                           : std::string(name) == "rattle_rate" ? knocks / 2.0
+                                                                : pitch_Hz;
+      return std::pair(sheet.complete({Protocol::Sound, View::Side, {}}), truth);
+    });
+    EXPECT_GE(inside, kFewestInside) << name;
+  }
+}
 
 }  // namespace
 }  // namespace fin

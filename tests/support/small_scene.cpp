@@ -74,6 +74,25 @@ RehearsalScene smallJerks(unsigned seed) {
   return scene;
 }
 
+RehearsalScene smallHops(unsigned seed) {
+  RehearsalScene scene = smallScene(seed);
+  scene.lure.tail_mm = 40.0;
+  scene.motion = Hops{.count = 3,
+                      .first_s = 0.4,
+                      .every_s = 1.2,
+                      .start_mm = -110.0,
+                      .bottom_mm = -75.0,
+                      .height_mm = 110.0,
+                      .ahead_mm = 45.0,
+                      .speed_mm_s = 170.0,
+                      .attitude_deg = 12.0,
+                      .kick_Hz = 6.0,
+                      .kick_deg = 40.0,
+                      .seed = seed};
+  scene.length = Seconds(4.0);
+  return scene;
+}
+
 void write(const std::filesystem::path& file, const std::string& text) {
   std::ofstream(file, std::ios::binary) << text;
 }

@@ -28,6 +28,9 @@ RehearsalScene smallFall(unsigned seed = 1);
 /// Three twitches in 2.9 s.
 RehearsalScene smallJerks(unsigned seed = 1);
 
+/// Three hops off the bottom from the side, 1.2 s apart, 110 mm high; the tail kicks on the way down.
+RehearsalScene smallHops(unsigned seed = 3);
+
 void write(const std::filesystem::path& file, const std::string& text);
 
 }  // namespace fin::test

@@ -4,7 +4,10 @@
 #include <cmath>
 #include <random>
 
+#include "core/readings/drag.h"
 #include "core/readings/fall.h"
+#include "core/readings/hop.h"
+#include "core/readings/rest.h"
 #include "core/readings/retrieve.h"
 #include "core/readings/twitch.h"
 #include "core/rehearsal/rehearse.h"
@@ -34,8 +37,10 @@ struct TruthSheet {
   PassNeeds needs;
 };
 
-TruthSheet sheetOf(const RehearsalTank& tank, double scatter_px, unsigned seed) {
-  const PassRequest request = requestFor(tank, {});
+TruthSheet sheetOf(const RehearsalTank& tank, double scatter_px, unsigned seed,
+                   std::optional<Protocol> protocol = {}) {
+  PassRequest request = requestFor(tank, {});
+  request.protocol = protocol.value_or(request.protocol);
   std::vector<MarkName> names;
   for (const MarkSeed& s : request.marks) names.push_back(s.name);
   const Track track = shakenTruth(tank, request, names, scatter_px, seed);
@@ -51,14 +56,18 @@ TruthSheet sheetOf(const RehearsalTank& tank, double scatter_px, unsigned seed) 
   ReadingSheet& sheet = out.sheet;
   if (request.protocol == Protocol::Fall) readFall(traces, request.view, sheet);
   if (request.protocol == Protocol::Twitch) readTwitch(traces, request.protocol, request.view, sheet);
+  if (request.protocol == Protocol::Hop) readHop(traces, sheet);
+  if (request.protocol == Protocol::Drag) readDrag(traces, sheet);
+  if (request.protocol == Protocol::Rest) readRest(traces, 0.0, sheet);
   if (request.protocol == Protocol::Retrieve) readRetrieve(traces, request.view, sheet);
   return out;
 }
 
 }  // namespace
 
-ReadingSet readTruth(const RehearsalTank& tank, double scatter_px, unsigned seed) {
-  const TruthSheet out = sheetOf(tank, scatter_px, seed);
+ReadingSet readTruth(const RehearsalTank& tank, double scatter_px, unsigned seed,
+                     std::optional<Protocol> protocol) {
+  const TruthSheet out = sheetOf(tank, scatter_px, seed, protocol);
   return out.sheet.complete(out.needs);
 }
 

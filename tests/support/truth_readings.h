@@ -9,7 +9,9 @@ namespace fin::test {
 
 /// Readings from the true places of a rehearsal's marks, each shaken by `scatter_px`: what the methods do
 /// when following is as good as that.
-ReadingSet readTruth(const RehearsalTank& tank, double scatter_px = 0.0, unsigned seed = 1);
+/// Read by the protocol that the scene's motion is made for, or by another.
+ReadingSet readTruth(const RehearsalTank& tank, double scatter_px = 0.0, unsigned seed = 1,
+                     std::optional<Protocol> protocol = {});
 /// Where they came from.
 Evidence evidenceOfTruth(const RehearsalTank& tank);
 

@@ -11,7 +11,7 @@
 namespace fin {
 namespace {
 
-constexpr double kWindow_s = 0.025;       ///< either way, of a local fit
+constexpr double kDragWindow_s = 0.018;   ///< either way, of a local fit
 constexpr double kLeastWay_bodies = 0.5;  ///< of a drag
 constexpr double kLeastSwing_deg = 1.0;   ///< smaller ones do not count
 constexpr double kFeignedSwing_px = 1.5;  ///< nor those that the scatter of two marks may feign
@@ -27,7 +27,7 @@ struct Turn {
 Series smoothed(const Series& series) {
   Series out;
   for (const double t : series.t_s) {
-    if (const auto fit = localFit(series, t, kWindow_s)) out.add(t, fit->value);
+    if (const auto fit = localFit(series, t, kDragWindow_s)) out.add(t, fit->value);
   }
   return out;
 }

@@ -159,6 +159,13 @@ Result<void> keep(Log& log, const DayPlan& plan, const DemoPass& pass, const fs:
   const RehearsalTank tank(pass.scene);
   PassRequest request = requestFor(tank, file);
   request.rigName = plan.rack.fullName(*plan.rack.rig(pass.rig));
+  if (pass.quiet) {
+    request.protocol = Protocol::Sound;
+    request.quiet = pass.quiet;
+    request.marks.clear();
+    request.firstFrame = tank.frameCount() / 4;
+    request.lastFrame.reset();
+  }
   if (pass.outlined) request.outline = outlineFor(tank, request.firstFrame);
   const auto id = log.addPass(pass.title, request);
   if (!id) return tl::unexpected(id.error());

@@ -72,6 +72,34 @@ DemoPass again(const char* file, const char* title, RowId rig, LureBuild lure, S
   return {file, title, rig, scene(std::move(lure), pull, View::Top, 2.4, seed + 40), false, false};
 }
 
+/// Pulled and stopped, seen from the side: does the skirt stay spread, and how fast does it settle?
+DemoPass skirted(const char* file, const char* title, RowId rig, LureBuild lure, SkirtStop stop,
+                 unsigned seed) {
+  lure.tail_mm = 0.0;
+  lure.skirt_mm = 46.0;
+  return {file, title, rig, scene(std::move(lure), stop, View::Side, 4.2, seed), true, false};
+}
+
+/// Twitched at true speed with the sound on; every twitch knocks twice.
+DemoPass heard(const char* file, const char* title, RowId rig, LureBuild lure, double gain, double tone_Hz,
+               unsigned seed) {
+  const Jerks jerks{
+      .count = 4, .first_s = 1.3, .every_s = 0.8, .start_mm = -320.0, .advance_mm = 110.0, .seed = seed};
+  RehearsalScene out = scene(std::move(lure), jerks, View::Side, 4.8, seed);
+  out.rate = Hertz(30.0);
+  out.sound = RehearsalSound{.gain = gain, .tone_Hz = tone_Hz};
+  for (int i = 0; i < jerks.count; ++i) {
+    const double start_s = jerks.first_s + i * jerks.every_s;
+    out.sound->knocks_s.insert(out.sound->knocks_s.end(), {start_s + 0.06, start_s + 0.26});
+  }
+  return {file, title, rig, std::move(out), false, false, QuietStretch{Seconds(0.05), Seconds(1.1)}};
+}
+
+/// Where a sinking lure is worked along the bottom.
+DemoPass hopped(const char* file, const char* title, RowId rig, LureBuild lure, Hops hops, unsigned seed) {
+  return {file, title, rig, scene(std::move(lure), hops, View::Side, 4.6, seed), false, false};
+}
+
 }  // namespace
 
 std::vector<DemoPass> demoPasses() {
@@ -190,6 +218,24 @@ std::vector<DemoPass> furtherPasses() {
                  scene(jerkbait(), skrellJerks, View::Side, 4.4, 51), false, false});
   out.push_back({"pellow-110-twitches.mp4", "Pellow 110, twitch and pause", kPellow,
                  scene(longJerkbait(), pellowJerks, View::Side, 4.4, 52), false, false});
+  out.push_back(skirted("tavver-12-skirt.mp4", "Tavver 12, rubber skirt at the stop", kTavver, bladedBait(),
+                        {.peak_deg = 34.0, .rest_deg = 19.0, .halfLife_s = 0.30, .quiver_deg = 3.0}, 61));
+  out.push_back(skirted("hasp-14-skirt.mp4", "Hasp 14, silicone skirt at the stop", kHasp, bladedBait(),
+                        {.peak_deg = 40.0, .rest_deg = 30.0, .halfLife_s = 0.75, .quiver_deg = 5.0}, 62));
+  out.push_back(heard("skrell-95-sound.mp4", "Skrell 95, twitched for its sound", kSkrell, jerkbait(), 0.5,
+                      1400.0, 63));
+  out.push_back(heard("pellow-110-sound.mp4", "Pellow 110, twitched for its sound", kPellow, longJerkbait(),
+                      0.16, 640.0, 64));
+  out.push_back(hopped("vinto-11-hop-7g.mp4", "Vinto 11, hopped on the 7 g head", kVinto7, paddleTail(),
+                       {.start_mm = -230.0,
+                        .bottom_mm = -150.0,
+                        .height_mm = 190.0,
+                        .heightSpread_mm = 9.0,
+                        .speed_mm_s = 205.0,
+                        .attitude_deg = 14.0,
+                        .kick_Hz = 5.2,
+                        .kick_deg = 34.0},
+                       65));
   unsigned seed = 31;
   for (const Rung& rung : rungs) {
     const std::string speed = std::to_string(static_cast<int>(rung.speed_mm_s));

@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "core/passes/pass_request.h"
 #include "core/planning/rack.h"
 #include "core/rehearsal/tank.h"
 
@@ -15,8 +16,9 @@ struct DemoPass {
   std::string title;
   RowId rig;
   RehearsalScene scene;
-  bool outlined = false;  ///< its outline is drawn, beside the marks
-  bool onSheet = true;    ///< else it was made beside the day's sheet
+  bool outlined = false;                   ///< its outline is drawn, beside the marks
+  bool onSheet = true;                     ///< else it was made beside the day's sheet
+  std::optional<QuietStretch> quiet = {};  ///< of a pass that is read for its sound alone
 };
 
 /// By their numbers on the demo rack.

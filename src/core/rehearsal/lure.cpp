@@ -25,6 +25,12 @@ Matrix3d attitude(const BodyPose& pose) {
       .toRotationMatrix();
 }
 
+/// How a soft tail stands against the body.
+Matrix3d bentTail(const BodyPose& pose) {
+  return (AngleAxisd(pose.kick_rad, Vector3d::UnitY()) * AngleAxisd(-pose.flick_rad, Vector3d::UnitZ()))
+      .toRotationMatrix();
+}
+
 PosedPart part(const Matrix3d& turned, const Vector3d& centre, const Vector3d& halfAxes) {
   PosedPart out;
   out.turned = turned;
@@ -52,7 +58,7 @@ std::vector<PosedPart> posedParts(const LureBuild& build, const BodyPose& pose) 
   parts.back().isBody = true;
   const Vector3d tailEnd = pose.centre_mm + turned * Vector3d(-0.5 * build.length_mm, 0.0, 0.0);
   if (build.tail_mm > 0.0) {
-    const Matrix3d bent = turned * AngleAxisd(pose.kick_rad, Vector3d::UnitY()).toRotationMatrix();
+    const Matrix3d bent = turned * bentTail(pose);
     parts.push_back(part(bent, tailEnd + bent * Vector3d(-0.45 * build.tail_mm, 0.0, 0.0),
                          {0.55 * build.tail_mm, 0.22 * build.height_mm, 0.14 * build.width_mm}));
     parts.back().paint = build.belly;
@@ -113,8 +119,7 @@ Vector3d markPlace(const LureBuild& build, const BodyPose& pose, MarkName mark) 
     case MarkName::Tail:
       return tail;
     case MarkName::Tip:
-      return tail + turned * AngleAxisd(pose.kick_rad, Vector3d::UnitY()).toRotationMatrix() *
-                        Vector3d(-0.92 * build.tail_mm, 0.0, 0.0);
+      return tail + turned * bentTail(pose) * Vector3d(-0.92 * build.tail_mm, 0.0, 0.0);
     case MarkName::Back:
       return pose.centre_mm + turned * Vector3d(0.0, 0.5 * build.height_mm, 0.0);
     case MarkName::Belly:

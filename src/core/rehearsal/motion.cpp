@@ -96,7 +96,7 @@ BodyPose PlayedMotion::pose(const Sink& sink, double time_s) {
   out.centre_mm = {sink.aside_mm + sink.glide * drop, sink.from_mm - drop, 0.0};
   out.pitch_rad = sink.attitude_deg / kDegreesPerRadian +
                   moving * halfRadians(sink.rock_deg) * std::sin(kTurn_rad * sink.rock_Hz * t);
-  out.kick_rad = moving * halfRadians(sink.kick_deg) * std::sin(kTurn_rad * sink.kick_Hz * t);
+  out.flick_rad = moving * halfRadians(sink.kick_deg) * std::sin(kTurn_rad * sink.kick_Hz * t);
   return out;
 }
 
@@ -126,7 +126,7 @@ BodyPose PlayedMotion::pose(const Hops& hops, double time_s) const {
     if (falling <= 0.0) continue;
     const double fallen = fallen_mm(hops.speed_mm_s, hops.timeConstant_s, falling);
     over = std::max(hop.reach_mm - fallen, 0.0);
-    out.kick_rad =
+    out.flick_rad =
         over > 0.0 ? halfRadians(hops.kick_deg) * std::sin(kTurn_rad * hops.kick_Hz * falling) : 0.0;
   }
   out.centre_mm = {along, hops.bottom_mm + over, 0.0};

@@ -11,14 +11,15 @@ namespace fin {
 
 /// Where the body is and how it lies. Tank axes: x along the pull, y up, z to the lure's right; mm and
 /// radians. Yaw turns the nose to the lure's left, pitch lowers it, roll leans the back to the right. Kick is
-/// the angle of a soft tail against the body, to the left; flare, how far a skirt's outer strands stand off
-/// the body's axis.
+/// the angle of a soft tail against the body, to the left, and flick the same, upwards; flare, how far a
+/// skirt's outer strands stand off the body's axis.
 struct BodyPose {
   Eigen::Vector3d centre_mm = Eigen::Vector3d::Zero();
   double yaw_rad = 0.0;
   double pitch_rad = 0.0;
   double roll_rad = 0.0;
   double kick_rad = 0.0;
+  double flick_rad = 0.0;
   double flare_rad = 0.0;
 };
 
@@ -51,7 +52,7 @@ struct Sink {
   double rock_Hz = 1.5;
   double rock_deg = 0.0;  ///< peak to peak
   double kick_Hz = 3.0;
-  double kick_deg = 0.0;
+  double kick_deg = 0.0;  ///< up and down, as the side view shows it
 };
 
 /// A bait that is jerked forward, springs back and waits, again and again. Half cosines to and fro.
@@ -88,7 +89,7 @@ struct Hops {
   double timeConstant_s = 0.06;
   double attitude_deg = 15.0;
   double kick_Hz = 6.0;
-  double kick_deg = 40.0;  ///< peak to peak
+  double kick_deg = 40.0;  ///< peak to peak, up and down
   unsigned seed = 1;
 };
 

@@ -81,7 +81,6 @@ Seconds RehearsalTank::instantOf(std::size_t frame) const {
 }
 
 std::vector<float> RehearsalTank::soundBetween(Seconds from, Seconds to, double rate_Hz) const {
-  constexpr double kTone_Hz = 900.0;
   constexpr double kDies_s = 0.04;
   const auto first = static_cast<std::int64_t>(std::llround(from.value() * rate_Hz));
   const auto end = static_cast<std::int64_t>(std::llround(to.value() * rate_Hz));
@@ -96,7 +95,7 @@ std::vector<float> RehearsalTank::soundBetween(Seconds from, Seconds to, double 
       const double since = t - knock;
       if (since > 0.0)
         sum += 0.5 * scene_.sound->gain * std::exp(-since / kDies_s) *
-               std::sin(2.0 * std::numbers::pi * kTone_Hz * since);
+               std::sin(2.0 * std::numbers::pi * scene_.sound->tone_Hz * since);
     }
     out[i] = static_cast<float>(std::clamp(sum, -1.0, 1.0));
   }

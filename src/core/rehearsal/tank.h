@@ -18,6 +18,7 @@ namespace fin {
 struct RehearsalSound {
   double hiss = 0.004;           ///< root mean square, full scale 1
   double gain = 1.0;             ///< of the knocks, as this camera hears them
+  double tone_Hz = 900.0;        ///< of the knocks
   std::vector<double> knocks_s;  ///< true times
 };
 
