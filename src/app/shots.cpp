@@ -103,23 +103,35 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
                      window_.lineUp().studied().want(some);
                      whenOpen_ = [this] { window_.lineUp().inStep().goTo(1.1); };
                    }});
-  left_.push_back({"line-up-laid-over.png", [this] {
-                     const auto& passes = window_.desk().passes();
-                     std::vector<RowId> twitches;
-                     for (const LoggedPass& pass : passes) {
-                       if (pass.request.protocol == Protocol::Twitch) twitches.push_back(pass.id);
-                     }
-                     window_.lineUp().go(LineUpPlace::Page::Overlay);
-                     window_.lineUp().overlay().choose(OverlayPage::What::Twitches);
-                     window_.lineUp().studied().want(twitches);
-                   }});
-  left_.push_back({"bench-twitch.png", [this] {
-                     window_.go(Place::Bench);
-                     press("calibrationDone");
-                     for (const LoggedPass& pass : window_.desk().passes()) {
-                       if (pass.request.protocol == Protocol::Twitch) window_.desk().select(pass.id);
-                     }
-                   }});
+  const auto laidOver = [this](const char* file, Protocol protocol, OverlayPage::What what) {
+    left_.push_back({file, [this, protocol, what] {
+                       std::vector<RowId> wanted;
+                       for (const LoggedPass& pass : window_.desk().passes()) {
+                         if (pass.request.protocol == protocol) wanted.push_back(pass.id);
+                       }
+                       window_.go(Place::LineUp);
+                       window_.lineUp().go(LineUpPlace::Page::Overlay);
+                       window_.lineUp().overlay().choose(what);
+                       window_.lineUp().studied().want(wanted);
+                     }});
+  };
+  laidOver("line-up-laid-over.png", Protocol::Twitch, OverlayPage::What::Twitches);
+  laidOver("line-up-skirts.png", Protocol::Skirt, OverlayPage::What::Skirts);
+  // The last pass of a protocol on the bench.
+  const auto benchOf = [this](const char* file, Protocol protocol) {
+    left_.push_back({file, [this, protocol] {
+                       window_.go(Place::Bench);
+                       press("calibrationDone");
+                       for (const LoggedPass& pass : window_.desk().passes()) {
+                         if (pass.request.protocol == protocol) window_.desk().select(pass.id);
+                       }
+                     }});
+  };
+  benchOf("bench-twitch.png", Protocol::Twitch);
+  benchOf("bench-skirt.png", Protocol::Skirt);
+  benchOf("bench-sound.png", Protocol::Sound);
+  benchOf("bench-hop.png", Protocol::Hop);
+  lineUp("line-up-ear.png", LineUpPlace::Page::Ear);
   lineUp("line-up-compared.png", LineUpPlace::Page::Spread);
   lineUp("line-up-ladder.png", LineUpPlace::Page::Ladder);
   lineUp("line-up-eye.png", LineUpPlace::Page::Eye);
@@ -165,7 +177,8 @@ bool Shots::settled() const {
   const bool shown =
       !window_.desk().clip() || (footage.hasPicture() && footage.shownFrame() == window_.desk().frame());
   return !window_.desk().busy() && !window_.sharing().aligning() && !window_.lenses().solving() &&
-         !window_.verdict().report().busy() && window_.lineUp().inStep().settled() && shown;
+         !window_.verdict().report().busy() && window_.lineUp().inStep().settled() &&
+         !window_.lineUp().ear().busy() && shown;
 }
 
 void Shots::next() {

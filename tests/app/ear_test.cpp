@@ -48,7 +48,7 @@ TEST_F(Ear, HearsTwoInTurnAndSaysWithWhatGain) {
   hear("One", 0.004, "fixed");
   hear("Two", 0.016, "chase");
   openEar();
-  EXPECT_TRUE(heading().contains("the first as recorded, the second as recorded")) << heading().toStdString();
+  EXPECT_TRUE(heading().contains("Both are heard as recorded")) << heading().toStdString();
   EXPECT_TRUE(find<QLabel>("earWords")->text().contains("different cameras"));
   const HeardInTurn plain = *page().heardNow();
   EXPECT_NEAR(plain.second_s, 1.87 + 0.5, 0.05);

@@ -194,5 +194,21 @@ INSTANTIATE_TEST_SUITE_P(All, Protocols,
                          testing::Values(Protocol::Retrieve, Protocol::Fall, Protocol::Twitch, Protocol::Walk,
                                          Protocol::Rest, Protocol::Skirt, Protocol::Sound));
 
+TEST(Readings, TellWhatTheirUncertaintyComesFrom) {
+  // Counts, and what is made of other readings, stand without parts.
+  const std::set<std::string> without{"strouhal",  "breakouts", "twitch_count",
+                                      "hop_count", "fall_mode", "pause_class"};
+  for (const RehearsalScene& scene :
+       {test::smallPull(), test::smallFall(), test::smallJerks(), test::smallHops()}) {
+    const ReadingSet set = test::readTruth(RehearsalTank(scene), 0.1);
+    EXPECT_GT(set.readings.size(), 4U);
+    for (const Reading& r : set.readings) {
+      if (without.contains(r.name)) continue;
+      EXPECT_FALSE(r.parts.empty()) << r.name;
+      EXPECT_NEAR(together(r.parts), r.u95.value_or(0.0), 1e-9) << r.name;
+    }
+  }
+}
+
 }  // namespace
 }  // namespace fin

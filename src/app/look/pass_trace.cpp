@@ -21,7 +21,16 @@ ShownTrace scaled(const QString& what, const QString& sentence, Series series, b
 
 }  // namespace
 
-ShownTrace traceFor(const PassRequest& request, const PassTraces& traces, UnitSystem units) {
+ShownTrace traceFor(const PassRequest& request, const PassResult& result, UnitSystem units) {
+  const PassTraces& traces = result.traces;
+  if (request.protocol == Protocol::Skirt) {
+    const OutlineTraces& outline = result.outline;
+    const ShownUnit unit = outline.inMillimetres ? shownUnit("mm²", units) : ShownUnit{1.0, "px²"};
+    ShownTrace out{QObject::tr("Area, %1").arg(unit.unit),
+                   QObject::tr("How much of the picture the lure and its skirt cover."), outline.area};
+    for (double& v : out.series.y) v *= unit.factor;
+    return out;
+  }
   if (request.protocol == Protocol::Fall) {
     return scaled(QObject::tr("Depth"), QObject::tr("How far the body has fallen since the first frame."),
                   traces.upCentre, true, traces.inMillimetres, units);

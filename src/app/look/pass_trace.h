@@ -21,7 +21,7 @@ struct ShownTrace {
 
   [[nodiscard]] double show(double value) const { return (value - zero) * factor; }
 };
-ShownTrace traceFor(const PassRequest& request, const PassTraces& traces, UnitSystem units);
+ShownTrace traceFor(const PassRequest& request, const PassResult& result, UnitSystem units);
 
 /// With a hole where frames are missing, so that no line is drawn across what was not seen. `from_s` is where
 /// the time begins that is shown.

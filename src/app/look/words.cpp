@@ -127,6 +127,18 @@ SourceWords wordsFor(UncertaintySource source) {
       return {"the known length", "a longer known length, in the lure's own plane, would make it surer"};
     case UncertaintySource::Marks:
       return {"the placing of the marks", "filming closer would make it surer"};
+    case UncertaintySource::Cycles:
+      return {"the unequal length of the cycles", "a longer run in view would make it surer"};
+    case UncertaintySource::Rim:
+      return {"the outline's rim", "filming closer would make it surer"};
+    case UncertaintySource::Plumb:
+      return {"how level the camera stands",
+              "a camera set level, or a plumb line in view, would make it surer"};
+    case UncertaintySource::FrameTime:
+      return {"the time from frame to frame", "a higher filming rate would make it surer"};
+    case UncertaintySource::Sight:
+      return {"the angle under which the camera sees it",
+              "saying how far the camera stands would make it surer"};
     case UncertaintySource::Background:
       return {"the background", "a background with more to hold on to would make it surer"};
   }
@@ -135,7 +147,16 @@ SourceWords wordsFor(UncertaintySource source) {
 
 /// How much each part has in the square of the uncertainty, the largest first, and what would make it less.
 QString sharesOf(const Reading& reading) {
-  std::vector<UncertaintyPart> sorted = reading.parts;
+  std::vector<UncertaintyPart> sorted;
+  for (const UncertaintyPart& part : reading.parts) {
+    const auto same = std::find_if(sorted.begin(), sorted.end(),
+                                   [&](const UncertaintyPart& p) { return p.source == part.source; });
+    if (same == sorted.end()) {
+      sorted.push_back(part);
+    } else {
+      same->u95 = std::hypot(same->u95, part.u95);
+    }
+  }
   std::sort(sorted.begin(), sorted.end(),
             [](const UncertaintyPart& a, const UncertaintyPart& b) { return a.u95 > b.u95; });
   const double whole = together(sorted);
@@ -175,9 +196,9 @@ QString spokenName(Protocol protocol) {
     case Protocol::Sound:
       return words("Sound");
     case Protocol::Hop:
-      return words("Hop off the bottom");
+      return words("Hopping");
     case Protocol::Drag:
-      return words("Drag over the bottom");
+      return words("Dragging");
   }
   return {};
 }

@@ -157,10 +157,9 @@ void readRate(const PassTraces& traces, const SteadyPart& part, const LineFit& d
   rate.value = down.slope;
   const double ends =
       std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / (part.to_s - part.from_s);
-  rate.parts = {{UncertaintySource::Scatter, down.slopeU95},
-                {UncertaintySource::Scale, down.slope * traces.scaleRelativeU95},
-                {UncertaintySource::Marks, ends}};
-  rate.u95 = together(rate.parts);
+  rate.unsureBy({{UncertaintySource::Scatter, down.slopeU95},
+                 {UncertaintySource::Scale, down.slope * traces.scaleRelativeU95},
+                 {UncertaintySource::Marks, ends}});
   rate.n = static_cast<double>(down.n);
   rate.grade = gradeOf(rate.value, rate.u95);
   rate.notes.push_back(fmt::format("steady from {:.2f} s to {:.2f} s ({})", part.from_s, part.to_s,
@@ -170,16 +169,15 @@ void readRate(const PassTraces& traces, const SteadyPart& part, const LineFit& d
   sheet.evidence().line = FittedLine{{part.from_s, part.to_s}, -down.at(part.from_s), -down.at(part.to_s)};
 
   Estimate countdown = rate;
-  countdown.value = 1000.0 / rate.value;
-  countdown.u95 = countdown.value * rate.u95 / rate.value;
-  for (UncertaintyPart& p : countdown.parts) p.u95 *= countdown.value / rate.value;
+  countdown.scale(1000.0 / (rate.value * rate.value));  // d(1/v) = dv / v²
   sheet.give("time_per_metre", countdown);
 
   Estimate settle;
   settle.value = part.fit.settleDistance();
-  settle.u95 = settle.value * std::hypot(1.96 * part.fit.speedSd / part.fit.steadySpeed,
-                                         1.96 * part.fit.timeConstantSd_s / part.fit.timeConstant_s,
-                                         traces.scaleRelativeU95);
+  const double fitted = std::hypot(part.fit.speedSd / part.fit.steadySpeed,
+                                   part.fit.timeConstantSd_s / part.fit.timeConstant_s);
+  settle.unsureBy({{UncertaintySource::Scatter, 1.96 * settle.value * fitted},
+                   {UncertaintySource::Scale, settle.value * traces.scaleRelativeU95}});
   settle.n = rate.n;
   settle.grade = gradeOf(settle.value, settle.u95);
   sheet.give("settle_distance", settle);
@@ -189,16 +187,16 @@ void readGlide(const LineFit& down, const LineFit& side, double face, ReadingShe
   Estimate ratio;
   ratio.value = face * side.slope / down.slope;
   const double plumb = (1.0 + ratio.value * ratio.value) * kPlumbU95_deg / kDegreesPerRadian;
-  ratio.u95 = std::hypot(std::hypot(side.slopeU95, ratio.value * down.slopeU95) / down.slope, plumb);
+  ratio.unsureBy(
+      {{UncertaintySource::Scatter, std::hypot(side.slopeU95, ratio.value * down.slopeU95) / down.slope},
+       {UncertaintySource::Plumb, plumb}});
   ratio.n = static_cast<double>(down.n);
   ratio.grade = ratio.u95 < 0.03 ? Grade::Good : gradeOf(ratio.value, ratio.u95);
   sheet.give("glide_ratio", ratio);
 
-  Estimate angle;
+  Estimate angle = ratio;
+  angle.scale(kDegreesPerRadian / (1.0 + ratio.value * ratio.value));
   angle.value = std::atan2(down.slope, std::abs(side.slope)) * kDegreesPerRadian;
-  angle.u95 = ratio.u95 / (1.0 + ratio.value * ratio.value) * kDegreesPerRadian;
-  angle.n = ratio.n;
-  angle.grade = ratio.grade;
   sheet.give("glide_angle", angle);
 }
 
@@ -214,9 +212,9 @@ void readTravel(const PassTraces& traces, const SteadyPart& part, ReadingSheet& 
   Estimate e;
   e.value = std::abs(fall.y.back() - fall.y.front());
   // Where the fall begins and ends is not known to the frame, and the body sways meanwhile.
-  e.u95 = std::hypot(std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel,
-                     e.value * traces.scaleRelativeU95,
-                     (byNose ? kTurned_bodies : kSways_bodies) * traces.bodyLength);
+  e.unsureBy({{UncertaintySource::Marks, std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel},
+              {UncertaintySource::Scale, e.value * traces.scaleRelativeU95},
+              {UncertaintySource::Scatter, (byNose ? kTurned_bodies : kSways_bodies) * traces.bodyLength}});
   e.n = static_cast<double>(fall.size());
   e.grade = gradeOf(e.value, e.u95);
   sheet.give("fall_travel", e);
@@ -235,7 +233,9 @@ void readAttitude(const PassTraces& traces, const SteadyPart& part, const Series
   Estimate e;
   e.value = mean.value;
   const double place = std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / traces.bodyLength;
-  e.u95 = std::hypot(mean.u95, place * kDegreesPerRadian, kPlumbU95_deg);
+  e.unsureBy({{UncertaintySource::Scatter, mean.u95},
+              {UncertaintySource::Marks, place * kDegreesPerRadian},
+              {UncertaintySource::Plumb, kPlumbU95_deg}});
   e.n = static_cast<double>(steady.size());
   e.grade = e.u95 < 1.0 ? Grade::Good : e.u95 < 3.0 ? Grade::Fair : Grade::Poor;
   sheet.give("fall_attitude", e);
@@ -265,7 +265,8 @@ void readTurning(const PassTraces& traces, const SteadyPart& part, const Series&
     if (!turning) return;
     Estimate e;
     e.value = std::abs(turning->slope) / 360.0;
-    e.u95 = std::hypot(turning->slopeU95 / 360.0, kTurnEnds / std::max(steady.span_s(), 1e-3));
+    e.unsureBy({{UncertaintySource::Scatter, turning->slopeU95 / 360.0},
+                {UncertaintySource::Marks, kTurnEnds / std::max(steady.span_s(), 1e-3)}});
     e.n = e.value * steady.span_s();
     e.grade = gradeOf(e.value, e.u95);
     sheet.give("tumble_rate", e);
@@ -306,8 +307,8 @@ void readSpiral(const PassTraces& traces, const SteadyPart& part, const std::str
   const Series sway =
       withoutRunningMean(traces.alongCentre.between(part.from_s, part.to_s), 1.0 / turning->fit.frequency_Hz);
   Estimate radius = medianSwing(*turning, sway, turn, 2.0 * kMarkPlaceU95.value() * traces.unitPerPixel);
-  radius.value *= 0.5;
-  radius.u95 = std::hypot(0.5 * radius.u95, radius.value * traces.scaleRelativeU95);
+  radius.scale(0.5);
+  radius.alsoUnsureBy({UncertaintySource::Scale, radius.value * traces.scaleRelativeU95});
   sheet.give("spiral_radius", radius);
 }
 

@@ -87,12 +87,13 @@ void readHop(const PassTraces& traces, ReadingSheet& sheet, const std::optional<
   TwitchSheet out(traces, kHopWords, sheet);
   out.cadence(hops);
   out.length("hop_height", m.height, "the place that it hops from is not in view");
-  out.median("fall_back_time", m.fallTime, 1.0 / traces.frameRate_Hz, kNoFall);
+  out.median("fall_back_time", m.fallTime, {{UncertaintySource::FrameTime, 1.0 / traces.frameRate_Hz}},
+             kNoFall);
   out.length("fall_back_rate", m.fallRate, kNoFall);
   if (traces.kick.empty()) return;
   const char* why = m.noKick.empty() ? kNoFall : m.noKick.c_str();
-  out.median("hop_kick_frequency", m.kickRate, ownU95(m.kickRateU95), why);
-  out.median("hop_kick_angle", m.kickAngle, ownU95(m.kickAngleU95), why);
+  out.median("hop_kick_frequency", m.kickRate, {{UncertaintySource::Cycles, ownU95(m.kickRateU95)}}, why);
+  out.median("hop_kick_angle", m.kickAngle, {{UncertaintySource::Marks, ownU95(m.kickAngleU95)}}, why);
 }
 
 }  // namespace fin

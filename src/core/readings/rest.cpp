@@ -77,14 +77,17 @@ void readRest(const PassTraces& traces, double bottom_deg, ReadingSheet& sheet) 
     Estimate e;
     e.value = mean.value;
     const double place = std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / traces.bodyLength;
-    e.u95 = std::hypot(mean.u95, place * kDegreesPerRadian, kPlumbU95_deg);
+    e.unsureBy({{UncertaintySource::Scatter, mean.u95},
+                {UncertaintySource::Marks, place * kDegreesPerRadian},
+                {UncertaintySource::Plumb, kPlumbU95_deg}});
     e.n = static_cast<double>(stood.size());
     e.grade = e.u95 < 2.0 ? Grade::Good : e.u95 < 5.0 ? Grade::Fair : Grade::Poor;
     sheet.give("stand_angle", e);
   }
   Estimate time;
   time.value = to - *from;
-  time.u95 = std::hypot(2.0 / std::max(traces.frameRate_Hz, 1.0), kSpeedWindow_s);
+  time.unsureBy({{UncertaintySource::FrameTime, 2.0 / std::max(traces.frameRate_Hz, 1.0)},
+                 {UncertaintySource::Scatter, kSpeedWindow_s}});
   time.n = static_cast<double>(stood.size());
   time.grade = gradeOf(time.value, time.u95);
   time.notes.push_back(lay ? fmt::format("it lies down (below {:.0f}°)", kLies_deg)

@@ -36,11 +36,10 @@ void readTravelSpeed(const PassTraces& traces, ReadingSheet& sheet) {
   e.value = line->slope;
   const double ends = std::sqrt(2.0) * kMarkPlace_px * traces.unitPerPixel / traces.alongCentre.span_s();
   const double behind = traces.movingCamera ? kBackgroundU95 * line->slope : 0.0;
-  e.parts = {{UncertaintySource::Scatter, line->slopeU95},
-             {UncertaintySource::Scale, line->slope * traces.scaleRelativeU95},
-             {UncertaintySource::Marks, ends},
-             {UncertaintySource::Background, behind}};
-  e.u95 = together(e.parts);
+  e.unsureBy({{UncertaintySource::Scatter, line->slopeU95},
+              {UncertaintySource::Scale, line->slope * traces.scaleRelativeU95},
+              {UncertaintySource::Marks, ends},
+              {UncertaintySource::Background, behind}});
   e.n = static_cast<double>(line->n);
   e.grade = gradeOf(e.value, e.u95);
   sheet.give("travel_speed", e);
@@ -63,8 +62,7 @@ void readWobble(const PassTraces& traces, ReadingSheet& sheet) {
   const double place = kMarkPlace_px * traces.unitPerPixel;
   const Series tail = withoutRunningMean(traces.acrossTail, 1.0 / wobble->fit.frequency_Hz);
   Estimate sweep = medianSwing(*wobble, tail, body, place);
-  sweep.parts.push_back({UncertaintySource::Scale, sweep.value * traces.scaleRelativeU95});
-  sweep.u95 = together(sweep.parts);
+  sweep.alsoUnsureBy({UncertaintySource::Scale, sweep.value * traces.scaleRelativeU95});
   sheet.give("tail_sweep", sweep);
 }
 
@@ -98,7 +96,10 @@ void readDepth(const PassTraces& traces, ReadingSheet& sheet) {
     // A plumb line that leans turns travel into rise.
     const double leaning =
         (along != nullptr ? std::abs(along->value) : 0.0) * kPlumbU95_deg / kDegreesPerRadian;
-    rise.u95 = std::hypot(std::hypot(line->slopeU95, line->slope * traces.scaleRelativeU95), ends, leaning);
+    rise.unsureBy({{UncertaintySource::Scatter, line->slopeU95},
+                   {UncertaintySource::Scale, line->slope * traces.scaleRelativeU95},
+                   {UncertaintySource::Marks, ends},
+                   {UncertaintySource::Plumb, leaning}});
     rise.n = static_cast<double>(line->n);
     rise.grade = rise.u95 < 2.0 ? Grade::Good : rise.u95 < 8.0 ? Grade::Fair : Grade::Poor;
     sheet.give("rise_rate", rise);
@@ -108,7 +109,9 @@ void readDepth(const PassTraces& traces, ReadingSheet& sheet) {
   Estimate depth;
   depth.value = mean.value;
   const double line_mm = std::sqrt(2.0) * kMarkPlace_px * traces.unitPerPixel;
-  depth.u95 = std::hypot(mean.u95, mean.value * traces.scaleRelativeU95, line_mm);
+  depth.unsureBy({{UncertaintySource::Scatter, mean.u95},
+                  {UncertaintySource::Scale, mean.value * traces.scaleRelativeU95},
+                  {UncertaintySource::Marks, line_mm}});
   depth.n = static_cast<double>(traces.depth.size());
   depth.grade = gradeOf(depth.value, depth.u95);
   sheet.give("running_depth", depth);

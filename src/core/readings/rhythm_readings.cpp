@@ -87,11 +87,12 @@ Estimate rateOf(const Rhythm& rhythm, const Swing& swing) {
   e.value = rhythm.fit.frequency_Hz;
   // Cycles of unequal length make the rate itself uncertain, however well each is seen.
   const double jitter = e.value * variation / 100.0 / n;
-  e.u95 = 1.96 * std::hypot(rhythm.fit.frequencySd_Hz, jitter);
+  e.unsureBy({{UncertaintySource::Scatter, 1.96 * rhythm.fit.frequencySd_Hz},
+              {UncertaintySource::Cycles, 1.96 * jitter}});
   if (variation > kHuntingFrom_percent) {
     const double total = std::accumulate(lengths.begin(), lengths.end(), 0.0);
     e.value = n / total;
-    e.u95 = 1.96 * e.value * variation / 100.0 / std::sqrt(n);
+    e.unsureBy({{UncertaintySource::Cycles, 1.96 * e.value * variation / 100.0 / std::sqrt(n)}});
     e.notes.push_back(
         fmt::format("it hunts (cycles vary by {:.0f} %): the mean rate of whole {}s", variation, swing.word));
   }
@@ -103,7 +104,7 @@ Estimate variationOf(const Rhythm& rhythm, const Swing& swing) {
   const auto n = static_cast<double>(rhythm.cycles.size());
   Estimate v;
   v.value = variation_percent(rhythm);
-  v.u95 = 1.96 * std::max(v.value, 0.3) * 1.2 / std::sqrt(2.0 * n);
+  v.unsureBy({{UncertaintySource::Cycles, 1.96 * std::max(v.value, 0.3) * 1.2 / std::sqrt(2.0 * n)}});
   judge(rhythm, swing, v);
   v.grade = n >= 3.0 * kEnoughCycles ? Grade::Good : n >= kEnoughCycles ? Grade::Fair : Grade::Poor;
   return v;
@@ -114,8 +115,7 @@ Estimate medianSwing(const Rhythm& rhythm, const Series& series, const Swing& sw
   Estimate e;
   e.value = median(swings);
   const double spread = medianU95(swings);
-  e.parts = {{UncertaintySource::Scatter, spread}, {UncertaintySource::Marks, floor}};
-  e.u95 = together(e.parts);
+  e.unsureBy({{UncertaintySource::Scatter, spread}, {UncertaintySource::Marks, floor}});
   judge(rhythm, swing, e);
   return e;
 }

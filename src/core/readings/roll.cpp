@@ -194,8 +194,9 @@ void readRocking(const RollTrace& trace, ReadingSheet& sheet) {
   Estimate list;
   list.value = mean.value;
   const double place = std::sqrt(2.0) * kMarkPlaceU95.value() / (2.0 * trace.arm_px) * kDegreesPerRadian;
-  list.u95 =
-      std::hypot(std::hypot(mean.u95, place), kFlankU95_deg / 2.0, trace.askew ? kWorstAskew_deg : 0.0);
+  list.unsureBy({{UncertaintySource::Scatter, mean.u95},
+                 {UncertaintySource::Marks, std::hypot(place, kFlankU95_deg / 2.0)},
+                 {UncertaintySource::Sight, trace.askew ? kWorstAskew_deg : 0.0}});
   list.n = static_cast<double>(trace.roll.size());
   list.grade = list.u95 < 2.0 ? Grade::Good : list.u95 < 5.0 ? Grade::Fair : Grade::Poor;
   if (trace.askew)
@@ -208,7 +209,8 @@ void readRocking(const RollTrace& trace, ReadingSheet& sheet) {
   }
   sheet.give("roll_frequency", rateOf(*rocking, body));
   Estimate angle = angleOf(*rocking, body);
-  angle.u95 = std::hypot(angle.u95, angle.value * 0.03);  // of the half height, or of the marks' own size
+  angle.alsoUnsureBy(
+      {UncertaintySource::Marks, angle.value * 0.03});  // of the half height, or of the marks' own size
   sheet.give("roll_angle", angle);
 }
 

@@ -138,7 +138,9 @@ void readLikeness(const Measured& m, TwitchSheet& out) {
   const double spread =
       std::sqrt(std::max(-2.0 * std::log(std::min(std::hypot(c, s), 1.0)), 0.0)) * kDegreesPerRadian;
   out.give("dart_spread", spread,
-           std::hypot(1.96 * spread / std::sqrt(2.0 * (n - 1.0)), noise * kDegreesPerRadian * 0.5), n);
+           {{UncertaintySource::Scatter, 1.96 * spread / std::sqrt(2.0 * (n - 1.0))},
+            {UncertaintySource::Marks, noise * kDegreesPerRadian * 0.5}},
+           n);
   Values apart;
   for (std::size_t i = 0; i < m.paths.size(); ++i) {
     for (std::size_t j = 0; j < i; ++j) {
@@ -150,7 +152,10 @@ void readLikeness(const Measured& m, TwitchSheet& out) {
   }
   const double mean = std::accumulate(apart.begin(), apart.end(), 0.0) / static_cast<double>(apart.size());
   // Pairs share twitches: as many independent ones as there are twitches.
-  out.give("erraticness", mean, std::hypot(1.96 * robustSpread(apart) / std::sqrt(n), 50.0 * noise), n);
+  out.give("erraticness", mean,
+           {{UncertaintySource::Scatter, 1.96 * robustSpread(apart) / std::sqrt(n)},
+            {UncertaintySource::Marks, 50.0 * noise}},
+           n);
 }
 
 void readPauses(const Measured& m, TwitchSheet& out) {
@@ -159,9 +164,10 @@ void readPauses(const Measured& m, TwitchSheet& out) {
   const double each = m.driftU95.empty() ? 0.0
                                          : kMedianOverMean * median(m.driftU95) /
                                                std::sqrt(static_cast<double>(m.driftU95.size()));
-  out.median("pause_drift", m.drift, std::hypot(kLeastDrift_mm_s, each), why);
+  out.median("pause_drift", m.drift, {{UncertaintySource::Marks, std::hypot(kLeastDrift_mm_s, each)}}, why);
   const double turn = out.placeU95() / out.traces().bodyLength * kDegreesPerRadian;
-  out.median("pause_attitude", m.attitude, std::hypot(turn, kPlumbU95_deg), why);
+  out.median("pause_attitude", m.attitude,
+             {{UncertaintySource::Marks, turn}, {UncertaintySource::Plumb, kPlumbU95_deg}}, why);
   if (m.drift.empty()) return out.sheet().refuse("pause_class", why);
   const double drift = median(m.drift);
   out.sheet().give("pause_class",
@@ -187,9 +193,11 @@ void readWalk(const Measured& m, TwitchSheet& out) {
     swings.push_back(std::abs(std::remainder(h[i] - h[i - 1], 2.0 * std::numbers::pi)) * kDegreesPerRadian);
   }
   const auto n = static_cast<double>(swings.size());
-  out.give("side_switch", 100.0 * switches / n, 100.0 / n, n);
-  out.median("swing_angle", swings, std::sqrt(2.0) * out.placeU95() / median(m.advance) * kDegreesPerRadian,
-             "");
+  out.give("side_switch", 100.0 * switches / n, {{UncertaintySource::Scatter, 100.0 / n}}, n);
+  out.median(
+      "swing_angle", swings,
+      {{UncertaintySource::Marks, std::sqrt(2.0) * out.placeU95() / median(m.advance) * kDegreesPerRadian}},
+      "");
 }
 
 }  // namespace
@@ -206,14 +214,17 @@ void readTwitch(const PassTraces& traces, Protocol protocol, View view, ReadingS
   out.length("advance", m.advance, "no twitch goes forward in view");
   out.length("spring_back", m.springBack, "no twitch goes forward in view");
   const double share = m.advance.empty() ? 0.0 : 100.0 * out.placeU95() / median(m.advance);
-  out.median("spring_back_ratio", m.springRatio, share, "no twitch goes forward in view");
+  out.median("spring_back_ratio", m.springRatio, {{UncertaintySource::Marks, share}},
+             "no twitch goes forward in view");
   const double frame_s = 1.0 / traces.frameRate_Hz;
   if (!m.springRatio.empty() && median(m.springRatio) < 100.0 * kLeastBackShare) {
     sheet.refuse("spring_back_time", "it hardly springs back, so that no time can be told for it");
   } else {
-    out.median("spring_back_time", m.springTime, frame_s, "it does not spring back in view");
+    out.median("spring_back_time", m.springTime, {{UncertaintySource::FrameTime, frame_s}},
+               "it does not spring back in view");
   }
-  out.median("stop_time", m.stopTime, frame_s, "no twitch comes to a stop in view");
+  out.median("stop_time", m.stopTime, {{UncertaintySource::FrameTime, frame_s}},
+             "no twitch comes to a stop in view");
   out.length("stop_distance", m.stopDistance, "no twitch comes to a stop in view");
   readLikeness(m, out);
   if (view == View::Side) {

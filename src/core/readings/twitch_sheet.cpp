@@ -17,9 +17,12 @@ double TwitchSheet::placeU95() const {
   return std::sqrt(2.0) * kMarkPlaceU95.value() * traces_.unitPerPixel;
 }
 
-void TwitchSheet::give(std::string_view name, double value, double u95, double n,
-                       std::vector<UncertaintyPart> parts) {
-  Estimate e{value, u95, n, gradeOf(value, u95), {}, std::move(parts)};
+void TwitchSheet::give(std::string_view name, double value, std::vector<UncertaintyPart> parts, double n) {
+  Estimate e;
+  e.value = value;
+  e.n = n;
+  e.unsureBy(std::move(parts));
+  e.grade = gradeOf(value, e.u95);
   if (n < kFewestTwitches) {
     e.grade = Grade::Poor;
     e.notes.push_back(fmt::format("from {:.0f} {} only; 3 or more are wanted", n, words_.many));
@@ -27,20 +30,18 @@ void TwitchSheet::give(std::string_view name, double value, double u95, double n
   sheet_.give(name, e);
 }
 
-void TwitchSheet::median(std::string_view name, const std::vector<double>& values, double floor,
-                         const char* why) {
+void TwitchSheet::median(std::string_view name, const std::vector<double>& values,
+                         std::vector<UncertaintyPart> floor, const char* why) {
   if (values.empty()) return sheet_.refuse(name, why);
-  give(name, fin::median(values), std::hypot(medianU95(values), floor), static_cast<double>(values.size()));
+  floor.push_back({UncertaintySource::Scatter, medianU95(values)});
+  give(name, fin::median(values), std::move(floor), static_cast<double>(values.size()));
 }
 
 void TwitchSheet::length(std::string_view name, const std::vector<double>& values, const char* why) {
-  if (values.empty()) return sheet_.refuse(name, why);
-  const double middle = fin::median(values);
-  std::vector<UncertaintyPart> parts{{UncertaintySource::Scatter, medianU95(values)},
-                                     {UncertaintySource::Marks, placeU95()},
-                                     {UncertaintySource::Scale, std::abs(middle) * traces_.scaleRelativeU95}};
-  const double u95 = together(parts);
-  give(name, middle, u95, static_cast<double>(values.size()), std::move(parts));
+  median(name, values,
+         {{UncertaintySource::Marks, placeU95()},
+          {UncertaintySource::Scale, std::abs(fin::median(values)) * traces_.scaleRelativeU95}},
+         why);
 }
 
 void TwitchSheet::cadence(const std::vector<Twitch>& twitches) {
@@ -50,9 +51,10 @@ void TwitchSheet::cadence(const std::vector<Twitch>& twitches) {
     gaps.push_back(twitches[i].start_s - twitches[i - 1].start_s);
   const auto counting = static_cast<double>(
       std::count_if(twitches.begin(), twitches.end(), [](const Twitch& t) { return !t.leftOut; }));
-  give(named("_count"), counting, 0.0, counting);
+  give(named("_count"), counting, {}, counting);
   const double frame_s = 1.0 / std::max(traces_.frameRate_Hz, 1.0);
-  median(named("_interval"), gaps, 0.5 * frame_s, "one alone has no interval; film at least two");
+  median(named("_interval"), gaps, {{UncertaintySource::FrameTime, 0.5 * frame_s}},
+         "one alone has no interval; film at least two");
   if (gaps.size() < 2) {
     sheet_.refuse(named("_interval_variation"), "three at least are needed");
     return;
@@ -63,7 +65,9 @@ void TwitchSheet::cadence(const std::vector<Twitch>& twitches) {
   for (const double g : gaps) squares += (g - mean) * (g - mean);
   const double variation = 100.0 * std::sqrt(squares / (n - 1.0)) / mean;
   give(named("_interval_variation"), variation,
-       std::hypot(1.96 * variation / std::sqrt(2.0 * (n - 1.0)), 100.0 * 0.3 * frame_s / mean), n);
+       {{UncertaintySource::Scatter, 1.96 * variation / std::sqrt(2.0 * (n - 1.0))},
+        {UncertaintySource::FrameTime, 100.0 * 0.3 * frame_s / mean}},
+       n);
 }
 
 bool areThere(const std::vector<Twitch>& twitches, Protocol protocol, TwitchWords words,

@@ -24,11 +24,11 @@ class TwitchSheet {
   TwitchSheet(const PassTraces& traces, TwitchWords words, ReadingSheet& sheet)
       : traces_(traces), words_(words), sheet_(sheet) {}
 
-  void give(std::string_view name, double value, double u95, double n,
-            std::vector<UncertaintyPart> parts = {});
+  void give(std::string_view name, double value, std::vector<UncertaintyPart> parts, double n);
   /// `floor` is the part that no averaging removes, in the reading's unit. Refused, for `why`, without
   /// values.
-  void median(std::string_view name, const std::vector<double>& values, double floor, const char* why);
+  void median(std::string_view name, const std::vector<double>& values, std::vector<UncertaintyPart> floor,
+              const char* why);
   /// A median length, or a speed: the scale has its share.
   void length(std::string_view name, const std::vector<double>& values, const char* why);
   /// How many, how often, how evenly: the readings ONE_count, ONE_interval and ONE_interval_variation.

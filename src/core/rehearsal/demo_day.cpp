@@ -2,6 +2,7 @@
 #include "core/rehearsal/demo_day.h"
 
 #include <algorithm>
+#include <future>
 #include <string>
 #include <vector>
 
@@ -255,13 +256,21 @@ Result<fs::path> makeDemoDay(const fs::path& folder, const JobControl& job) {
   std::size_t done = 0;
   const auto filmAll = [&](const std::vector<DemoPass>& passes) -> Result<void> {
     const auto count = static_cast<double>(first.size() + further.size());
-    for (const DemoPass& pass : passes) {
-      const double from = static_cast<double>(done++) / count;
-      const fs::path clip = folder / pass.file;
-      if (auto ok = film(pass, clip, partOf(job, from, static_cast<double>(done) / count)); !ok) return ok;
-      if (known(pass.title)) continue;
-      if (auto ok = keep(**log, plan, pass, clip); !ok) return ok;
+    const auto begin = [&](std::size_t i) {
+      const double from = static_cast<double>(done + i) / count;
+      const double to = static_cast<double>(done + i + 1) / count;
+      return std::async(std::launch::async, film, std::cref(passes[i]), folder / passes[i].file,
+                        partOf(job, from, to));
+    };
+    // While one clip is followed and read, the next is filmed.
+    auto filming = begin(0);
+    for (std::size_t i = 0; i < passes.size(); ++i) {
+      if (auto ok = filming.get(); !ok) return ok;
+      if (i + 1 < passes.size()) filming = begin(i + 1);
+      if (known(passes[i].title)) continue;
+      if (auto ok = keep(**log, plan, passes[i], folder / passes[i].file); !ok) return ok;
     }
+    done += passes.size();
     return {};
   };
   if (auto ok = filmAll(first); !ok) return tl::unexpected(ok.error());

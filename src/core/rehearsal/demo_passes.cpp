@@ -219,9 +219,9 @@ std::vector<DemoPass> furtherPasses() {
   out.push_back({"pellow-110-twitches.mp4", "Pellow 110, twitch and pause", kPellow,
                  scene(longJerkbait(), pellowJerks, View::Side, 4.4, 52), false, false});
   out.push_back(skirted("tavver-12-skirt.mp4", "Tavver 12, rubber skirt at the stop", kTavver, bladedBait(),
-                        {.peak_deg = 34.0, .rest_deg = 19.0, .halfLife_s = 0.30, .quiver_deg = 3.0}, 61));
+                        {.peak_deg = 30.0, .rest_deg = 11.0, .halfLife_s = 0.30, .quiver_deg = 2.0}, 61));
   out.push_back(skirted("hasp-14-skirt.mp4", "Hasp 14, silicone skirt at the stop", kHasp, bladedBait(),
-                        {.peak_deg = 40.0, .rest_deg = 30.0, .halfLife_s = 0.75, .quiver_deg = 5.0}, 62));
+                        {.peak_deg = 34.0, .rest_deg = 15.0, .halfLife_s = 0.75, .quiver_deg = 3.0}, 62));
   out.push_back(heard("skrell-95-sound.mp4", "Skrell 95, twitched for its sound", kSkrell, jerkbait(), 0.5,
                       1400.0, 63));
   out.push_back(heard("pellow-110-sound.mp4", "Pellow 110, twitched for its sound", kPellow, longJerkbait(),

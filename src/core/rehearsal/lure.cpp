@@ -14,7 +14,7 @@ using Eigen::Vector3d;
 
 constexpr double kOverhang = 1.12;      ///< the ellipsoid reaches a little past the marks
 constexpr double kRingHalf = 0.055;     ///< of the sphere's x
-constexpr int kStrands = 22;            ///< of a skirt
+constexpr int kStrands = 26;            ///< of a skirt
 constexpr double kStrandHalf_mm = 1.0;  ///< of their thickness
 constexpr double kMarkAt = 1.0 / kOverhang;
 

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <optional>
 #include <string>
+#include <utility>
 #include <vector>
 
 namespace fin {
@@ -13,8 +14,13 @@ enum class Grade { Good, Fair, Poor };
 /// What a part of an uncertainty comes from.
 enum class UncertaintySource {
   Scatter,     ///< of the places about the fit, or of the single cycles and events
+  Cycles,      ///< their unequal length
   Scale,       ///< the known length and its plane
   Marks,       ///< how well a mark is placed
+  Rim,         ///< of the outline
+  Plumb,       ///< how level the camera stands
+  FrameTime,   ///< the time from frame to frame
+  Sight,       ///< the angle under which the camera sees the lure
   Background,  ///< followed behind the lure
 };
 
@@ -40,6 +46,22 @@ struct Estimate {
   Grade grade = Grade::Good;
   std::vector<std::string> notes = {};
   std::vector<UncertaintyPart> parts = {};  ///< of u95, where they are told apart
+
+  /// Sets u95 by its parts.
+  void unsureBy(std::vector<UncertaintyPart> sources) {
+    parts = std::move(sources);
+    u95 = together(parts);
+  }
+  void alsoUnsureBy(UncertaintyPart more) {
+    parts.push_back(more);
+    u95 = together(parts);
+  }
+  /// Times a number that is certain.
+  void scale(double factor) {
+    value *= factor;
+    u95 *= std::abs(factor);
+    for (UncertaintyPart& part : parts) part.u95 *= std::abs(factor);
+  }
 };
 
 }  // namespace fin

@@ -15,6 +15,9 @@ namespace {
 
 constexpr int kLeft_px = 62;  ///< as in the trace beneath
 constexpr int kRight_px = 14;
+constexpr int kLow_px = 52;
+constexpr int kTall_px = 190;
+constexpr int kTimes_px = 20;  ///< beneath, where the lane stands alone
 constexpr double kQuietest_dB = -60.0;
 
 double decibels(float value) {
@@ -25,18 +28,25 @@ double decibels(float value) {
 
 SoundLane::SoundLane(PassDesk& desk, const QuietBar& quiet, QWidget* parent)
     : QWidget(parent), desk_(desk), quiet_(quiet) {
-  setFixedHeight(52);
   setObjectName("soundLane");
   setAccessibleName(tr("How loud the clip is against time"));
   setToolTip(tr(
       "Sound: the peaks in outline, the level filled, in decibels below the loudest that can be written."));
   hide();
   connect(&desk, &PassDesk::passChanged, this, &SoundLane::listen);
+  connect(&desk, &PassDesk::requestChanged, this, &SoundLane::takeRoom);
   connect(&desk, &PassDesk::frameChanged, this, qOverload<>(&QWidget::update));
   connect(&quiet, &QuietBar::fromChanged, this, qOverload<>(&QWidget::update));
 }
 
+/// What is read for its sound alone has the room that a motion's trace would have.
+void SoundLane::takeRoom() {
+  alone_ = desk_.current() != nullptr && desk_.current()->request.protocol == Protocol::Sound;
+  setFixedHeight(alone_ ? kTall_px : kLow_px);
+}
+
 void SoundLane::listen() {
+  takeRoom();
   if (desk_.clip() == clip_) return;
   clip_ = desk_.clip();
   listening_.stop();
@@ -61,7 +71,7 @@ double SoundLane::length_s() const {
 }
 
 QRectF SoundLane::plot() const {
-  return QRectF(kLeft_px, 2, width() - kLeft_px - kRight_px, height() - 4);
+  return QRectF(kLeft_px, 2, width() - kLeft_px - kRight_px, height() - 4 - (alone_ ? kTimes_px : 0));
 }
 
 void SoundLane::paintEvent(QPaintEvent*) {
@@ -93,13 +103,23 @@ void SoundLane::paintEvent(QPaintEvent*) {
   QFont font = painter.font();
   font.setPixelSize(12);
   painter.setFont(font);
-  const QRectF words(0, 0, kLeft_px - 6, height());
+  if (alone_) writeTimes(painter, box);
+  const QRectF words(0, 0, kLeft_px - 6, box.bottom() + 2);
   painter.drawText(words, Qt::AlignRight | Qt::AlignTop, tr("0 dB"));
   painter.drawText(words, Qt::AlignRight | Qt::AlignVCenter, tr("Sound"));
   painter.drawText(words, Qt::AlignRight | Qt::AlignBottom, QString::number(kQuietest_dB, 'f', 0));
   painter.setPen(QPen(theme().accent, 2));
   const double x = box.left() + box.width() * clip_->index().timeOf(desk_.frame()).value() / length_s();
   painter.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
+}
+
+/// Whole seconds beneath.
+void SoundLane::writeTimes(QPainter& painter, const QRectF& box) const {
+  for (int s = 0; s <= static_cast<int>(length_s()); ++s) {
+    const double x = box.left() + box.width() * s / length_s();
+    painter.drawText(QRectF(x - 40.0, box.bottom() + 2.0, 80.0, kTimes_px), Qt::AlignHCenter | Qt::AlignTop,
+                     tr("%1 s").arg(s));
+  }
 }
 
 /// The quiet stretch as it was said; up to where one stands while it is being said.

@@ -28,6 +28,8 @@ class SoundLane : public QWidget {
 
  private:
   void listen();
+  void takeRoom();
+  void writeTimes(QPainter& painter, const QRectF& box) const;
   void shadeQuiet(QPainter& painter, const QRectF& box) const;
   void goTo(double x);
   [[nodiscard]] QRectF plot() const;
@@ -38,6 +40,7 @@ class SoundLane : public QWidget {
   std::shared_ptr<const Clip> clip_;
   SoundLevel level_;
   Background<Result<SoundLevel>> listening_;
+  bool alone_ = false;  ///< of a pass that is read for its sound alone
 };
 
 }  // namespace fin::app

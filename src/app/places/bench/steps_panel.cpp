@@ -128,7 +128,8 @@ void StepsPanel::buildLengthRow(QGridLayout& grid) {
 }
 
 void StepsPanel::buildMarksRow(QGridLayout& grid) {
-  grid.addWidget(heading(tr("Where they are in this frame")), 6, 0, 1, 2);
+  marksHeading_ = heading(tr("Where they are in this frame"));
+  grid.addWidget(marksHeading_, 6, 0, 1, 2);
   auto* row = new QHBoxLayout;
   grid.addLayout(row, 7, 0, 1, 2);
   for (const auto& [mark, key] : {std::pair(MarkName::Nose, "1"),
@@ -241,9 +242,13 @@ void StepsPanel::refresh() {
 void StepsPanel::refreshFollowing() {
   const bool ready = desk_.ready();
   progress_->setVisible(desk_.following());
-  mend_->setVisible(!desk_.following());
+  // A sound is heard, and nothing in it followed.
+  const bool sound = desk_.current()->request.protocol == Protocol::Sound;
+  marksHeading_->setVisible(!sound);
+  followText_->setVisible(!sound);
+  mend_->setVisible(!desk_.following() && !sound);
   if (desk_.following()) progress_->setValue(0);
-  followButton_->setVisible(ready);
+  followButton_->setVisible(ready && !sound);
   followButton_->setText(desk_.following() ? tr("Stop") : tr("Follow anew"));
   if (const PassResult* result = desk_.result()) {
     QString text =

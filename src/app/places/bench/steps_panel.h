@@ -52,6 +52,7 @@ class StepsPanel : public QWidget {
   std::map<MarkName, QPushButton*> marks_;
   QWidget* thicknessRow_;
   UnitBox* thickness_;
+  QLabel* marksHeading_ = nullptr;
   QLabel* followText_;
   QProgressBar* progress_;
   QPushButton* followButton_;

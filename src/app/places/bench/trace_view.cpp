@@ -17,7 +17,7 @@ constexpr double kDoubtful = 0.5;
 constexpr double kGrab_px = 4.0;  ///< either side of a line that can be dragged
 
 /// What the shades and lines on the trace stand for.
-QString toldBy(const Evidence& evidence) {
+QString toldBy(const Evidence& evidence, Protocol protocol) {
   QStringList out;
   if (!evidence.cycles.empty())
     out +=
@@ -27,7 +27,10 @@ QString toldBy(const Evidence& evidence) {
     out += QObject::tr("Shaded where the fall is steady; the dashed line's slope is the fall rate.");
   if (!evidence.twitches.empty())
     out += QObject::tr("%1, each from its dashed line.")
-               .arg(counted(evidence.twitches.size(), QObject::tr("twitch"), QObject::tr("twitches")));
+               .arg(protocol == Protocol::Hop
+                        ? counted(evidence.twitches.size(), QObject::tr("hop"), QObject::tr("hops"))
+                        : counted(evidence.twitches.size(), QObject::tr("twitch"), QObject::tr("twitches")));
+  if (evidence.stop_s) out += QObject::tr("It stops at the dashed line.");
   if (!evidence.breakouts_s.empty())
     out += QObject::tr("%1 dotted.")
                .arg(counted(evidence.breakouts_s.size(), QObject::tr("breakout"), QObject::tr("breakouts")));
@@ -100,6 +103,7 @@ void TraceView::setUnits(UnitSystem units) {
 }
 
 void TraceView::redraw() {
+  setVisible(desk_.current() == nullptr || desk_.current()->request.protocol != Protocol::Sound);
   plot_->clearGraphs();
   shadeStretches();
   const auto& clock = desk_.clock();
@@ -107,8 +111,9 @@ void TraceView::redraw() {
   for (QCPAxisRect* rect : {upper_, lower_})
     rect->axis(QCPAxis::atBottom)->setRange(0.0, std::max(length_s, 1e-3));
   const PassResult* result = desk_.result();
-  if (result != nullptr && result->traces.frames() > 0) {
-    const ShownTrace shown = traceFor(desk_.current()->request, result->traces, units_);
+  const ShownTrace shown =
+      result == nullptr ? ShownTrace{} : traceFor(desk_.current()->request, *result, units_);
+  if (!shown.series.empty()) {
     QCPGraph* graph = plot_->addGraph(upper_->axis(QCPAxis::atBottom), upper_->axis(QCPAxis::atLeft));
     graph->setPen(QPen(theme().ink, 1.6));
     fillTrace(*graph, shown.series);
@@ -121,7 +126,7 @@ void TraceView::redraw() {
     if (result->evidence.line && shown.millimetres)
       drawLine(*result->evidence.line, shown.factor, shown.zero);
     shadeEvidence(result->evidence);
-    sentence_->setText(shown.sentence + " " + toldBy(result->evidence));
+    sentence_->setText(shown.sentence + " " + toldBy(result->evidence, desk_.current()->request.protocol));
     fillQuality();
   } else {
     upper_->axis(QCPAxis::atLeft)->setRange(-1.0, 1.0);
@@ -181,6 +186,9 @@ void TraceView::shadeEvidence(const Evidence& evidence) {
     shade(*upper_, {at_s, at_s}, Qt::NoBrush, QPen(theme().accent, 1.6, Qt::DashLine));
     if (twitch.leftOut) shade(*upper_, twitch.span, QBrush(theme().faint, Qt::BDiagPattern));
   }
+  if (evidence.stop_s)
+    shade(*upper_, {*evidence.stop_s, *evidence.stop_s}, Qt::NoBrush,
+          QPen(theme().accent, 1.6, Qt::DashLine));
   for (const double at_s : evidence.breakouts_s)
     shade(*upper_, {at_s, at_s}, Qt::NoBrush, QPen(theme().trouble, 2.2, Qt::DotLine));
 }

@@ -10,12 +10,13 @@ namespace fin::app {
 TwitchBar::TwitchBar(PassDesk& desk, QWidget* parent)
     : QWidget(parent),
       desk_(desk),
+      what_(new QLabel),
       asFound_(namedButton(tr("As found"), "twitchesAsFound")),
       words_(faintLabel({})) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(5);
-  row->addWidget(new QLabel(tr("Twitch")));
+  row->addWidget(what_);
   const auto add = [&](const QString& text, const char* name, const QString& tip, auto&& what) {
     auto* button = namedButton(text, name);
     button->setToolTip(tip);
@@ -60,6 +61,7 @@ bool TwitchBar::applies() const {
 void TwitchBar::refresh() {
   setVisible(applies());
   if (!applies()) return;
+  what_->setText(desk_.current()->request.protocol == Protocol::Hop ? tr("Hop") : tr("Twitch"));
   asFound_->setEnabled(desk_.current()->request.twitches.has_value());
   words_->setText(cadenceWords());
 }

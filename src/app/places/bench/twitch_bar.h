@@ -37,6 +37,7 @@ class TwitchBar : public QWidget {
 
   PassDesk& desk_;
   Cadence cadence_;
+  QLabel* what_;  ///< twitches or hops
   QPushButton* asFound_;
   QLabel* words_;
 };

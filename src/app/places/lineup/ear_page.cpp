@@ -107,6 +107,7 @@ QLayout* EarPage::buildGains() {
     kept_[i]->setObjectName(names[i]);
     kept_[i]->setRange(-kMostGain_dB, kMostGain_dB);
     kept_[i]->setDecimals(1);
+    kept_[i]->setButtonSymbols(QAbstractSpinBox::NoButtons);
     kept_[i]->setSuffix(tr(" dB"));
     kept_[i]->setKeyboardTracking(false);
     cameras_[i]->setBuddy(kept_[i]);
@@ -256,9 +257,11 @@ void EarPage::tell() {
     words_->setText(QString::fromStdString(gains.error().message));
     return;
   }
+  const bool plain = (*gains)[0] == 0.0 && (*gains)[1] == 0.0 && now->lowered_dB < 0.05;
   heading_->setText(
-      tr("Heard: the first %1, the second %2.")
-          .arg(spokenGain((*gains)[0] - now->lowered_dB), spokenGain((*gains)[1] - now->lowered_dB)));
+      plain ? tr("Both are heard as recorded.")
+            : tr("Heard: the first %1, the second %2.")
+                  .arg(spokenGain((*gains)[0] - now->lowered_dB), spokenGain((*gains)[1] - now->lowered_dB)));
   QStringList more;
   if (now->lowered_dB > 0.05)
     more += tr("Both are lowered by %1 dB, so that nothing is clipped.").arg(now->lowered_dB, 0, 'f', 1);

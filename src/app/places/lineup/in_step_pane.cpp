@@ -143,7 +143,7 @@ void InStepPane::drawTrace(UnitSystem units) {
   const bool traced = pass_->result && !blind_;
   plot_->setVisible(traced);
   if (!traced) return;
-  const ShownTrace trace = traceFor(pass_->request, pass_->result->traces, units);
+  const ShownTrace trace = traceFor(pass_->request, *pass_->result, units);
   QCPGraph* graph = plot_->addGraph();
   graph->setPen(QPen(theme().ink, 1.4));
   fillTrace(*graph, trace.series, instant_s_);

@@ -124,7 +124,7 @@ void OverlayPage::lie(const StudiedPass& pass, const std::vector<double>& x, con
 }
 
 bool OverlayPage::drawTrace(const StudiedPass& pass, const QPen& pen) {
-  const ShownTrace trace = traceFor(pass.request, pass.result->traces, units_);
+  const ShownTrace trace = traceFor(pass.request, *pass.result, units_);
   if (trace.series.empty()) return false;
   plot_->yAxis->setLabel(trace.axis);
   plot_->xAxis->setLabel(tr("s since the run began"));

@@ -83,6 +83,7 @@ SpreadPage::SpreadPage(LineUp& lineUp, QWidget* parent)
   right->addWidget(passes_, 1);
   layout->addLayout(right, 1);
 
+  choice_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   connect(choice_, &QListWidget::currentItemChanged, this, &SpreadPage::showChosen);
   connect(speed_, &QComboBox::currentIndexChanged, this, &SpreadPage::showChosen);
   connect(passes_, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) {
