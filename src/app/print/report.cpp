@@ -72,8 +72,10 @@ class Report {
   }
 
  private:
-  static QString section(const QString& title, const QString& body) {
-    return body.isEmpty() ? QString() : "<h2>" + title.toHtmlEscaped() + "</h2>" + body;
+  enum class Page { GoesOn, New };
+  static QString section(const QString& title, const QString& body, Page page = Page::GoesOn) {
+    const QString style = page == Page::New ? " style='page-break-before: always'" : "";
+    return body.isEmpty() ? QString() : "<h2" + style + ">" + title.toHtmlEscaped() + "</h2>" + body;
   }
 
   QString head() const {
@@ -244,7 +246,8 @@ class Report {
                        "no letter: one pass.")) +
                        fin::app::table({QObject::tr("Reading"), QObject::tr("Rig"), QObject::tr("Value"),
                                         QObject::tr("Passes"), QString()},
-                                       rows));
+                                       rows),
+                   Page::New);
   }
 
   QString spreads() const {
@@ -263,7 +266,7 @@ class Report {
       drawSpread(*plot, compare(values), rigs, name, shownUnit(unitOf(reading), units_));
       body += "<p>" + picture(plot->toPixmap(0, 0, 2.0).toImage(), kPlotWidth_px, name) + "</p>";
     }
-    return section(QObject::tr("Spreads: passes as rings, means with their interval"), body);
+    return section(QObject::tr("Spreads: passes as rings, means with their interval"), body, Page::New);
   }
 
   static QString pictures(const std::vector<ReportStill>& stills) {

@@ -24,14 +24,6 @@ struct Turn {
   double angle_deg = 0.0;
 };
 
-Series smoothed(const Series& series) {
-  Series out;
-  for (const double t : series.t_s) {
-    if (const auto fit = localFit(series, t, kDragWindow_s)) out.add(t, fit->value);
-  }
-  return out;
-}
-
 /// Where a series turns back by at least `least`; its two ends are none.
 std::vector<Turn> turnsOf(const Series& series, double least) {
   std::vector<Turn> out;
@@ -61,7 +53,7 @@ void readMovement(const char* name, const Series& angle, double arm, const PassT
                   const Series& way, ReadingSheet& sheet) {
   const double perPixel_deg = traces.unitPerPixel / arm * kDegreesPerRadian;
   const double least = std::max(kLeastSwing_deg, kFeignedSwing_px * perPixel_deg);
-  const std::vector<Turn> turns = turnsOf(smoothed(angle), least);
+  const std::vector<Turn> turns = turnsOf(smoothed(angle, kDragWindow_s), least);
   if (turns.size() < kFewestSwings + 1) {
     return sheet.refuse(name, fmt::format("it swings by more than {:.1f}° {} times only in view; drag it "
                                           "further",
@@ -98,7 +90,7 @@ void readMovement(const char* name, const Series& angle, double arm, const PassT
 
 void readDrag(const PassTraces& traces, ReadingSheet& sheet) {
   if (traces.frames() < 8) return;
-  const Series way = smoothed(traces.alongCentre);
+  const Series way = smoothed(traces.alongCentre, kDragWindow_s);
   readMovement("drag_turning", traces.axis, traces.bodyLength, traces, way, sheet);
   if (!traces.kick.empty()) readMovement("drag_kick", traces.kick, traces.tipLength, traces, way, sheet);
 }

@@ -6,9 +6,9 @@
 #include <cmath>
 #include <optional>
 
+#include "core/readings/body_angle.h"
 #include "core/readings/rhythm_readings.h"
 #include "core/readings/terminal_fall.h"
-#include "core/signals/block_mean.h"
 #include "core/signals/line_fit.h"
 #include "core/signals/periodic_fit.h"
 #include "core/signals/running_mean.h"
@@ -229,16 +229,8 @@ void readAttitude(const PassTraces& traces, const SteadyPart& part, const Series
   const Series steady = pitch.between(part.from_s, part.to_s);
   if (steady.empty()) return;
   const double rocks = rocking ? std::floor(steady.span_s() * rocking->frequency_Hz + 0.5) : kMeanBlocks;
-  const Mean mean = blockMean(steady, static_cast<std::size_t>(std::clamp(rocks, 1.0, kMeanBlocks)));
-  Estimate e;
-  e.value = mean.value;
-  const double place = std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / traces.bodyLength;
-  e.unsureBy({{UncertaintySource::Scatter, mean.u95},
-              {UncertaintySource::Marks, place * kDegreesPerRadian},
-              {UncertaintySource::Plumb, kPlumbU95_deg}});
-  e.n = static_cast<double>(steady.size());
-  e.grade = e.u95 < 1.0 ? Grade::Good : e.u95 < 3.0 ? Grade::Fair : Grade::Poor;
-  sheet.give("fall_attitude", e);
+  const auto blocks = static_cast<std::size_t>(std::clamp(rocks, 1.0, kMeanBlocks));
+  sheet.give("fall_attitude", meanBodyAngle(steady, blocks, traces));
 }
 
 /// The tail's kick on the way down, once the fall is steady.

@@ -6,7 +6,7 @@
 #include <cmath>
 #include <optional>
 
-#include "core/signals/block_mean.h"
+#include "core/readings/body_angle.h"
 #include "core/signals/local_fit.h"
 
 namespace fin {
@@ -73,16 +73,7 @@ void readRest(const PassTraces& traces, double bottom_deg, ReadingSheet& sheet) 
   if (stood.size() < 3) {
     sheet.refuse("stand_angle", "it lies on its side as soon as it touches down");
   } else {
-    const Mean mean = blockMean(stood, kRestBlocks);
-    Estimate e;
-    e.value = mean.value;
-    const double place = std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / traces.bodyLength;
-    e.unsureBy({{UncertaintySource::Scatter, mean.u95},
-                {UncertaintySource::Marks, place * kDegreesPerRadian},
-                {UncertaintySource::Plumb, kPlumbU95_deg}});
-    e.n = static_cast<double>(stood.size());
-    e.grade = e.u95 < 2.0 ? Grade::Good : e.u95 < 5.0 ? Grade::Fair : Grade::Poor;
-    sheet.give("stand_angle", e);
+    sheet.give("stand_angle", meanBodyAngle(stood, kRestBlocks, traces));
   }
   Estimate time;
   time.value = to - *from;

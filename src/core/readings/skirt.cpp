@@ -39,14 +39,6 @@ std::optional<double> stopOf(const Series& pace) {
   return std::nullopt;
 }
 
-Series smoothed(const Series& series) {
-  Series out;
-  for (const double t : series.t_s) {
-    if (const auto fit = localFit(series, t, kSmooth_s)) out.add(t, fit->value);
-  }
-  return out;
-}
-
 Estimate areaEstimate(const Series& part, const OutlineTraces& traces) {
   Estimate e;
   e.value = median(part.y);
@@ -63,7 +55,7 @@ Estimate areaEstimate(const Series& part, const OutlineTraces& traces) {
 
 void readPeak(const Series& area, double stop_s, const Estimate& moving, const Estimate& rest,
               const OutlineTraces& traces, ReadingSheet& sheet) {
-  const Series opening = smoothed(area).between(stop_s, stop_s + kOpens_s);
+  const Series opening = smoothed(area, kSmooth_s).between(stop_s, stop_s + kOpens_s);
   if (opening.empty() || moving.value <= 0.0) return;
   const auto top = std::max_element(opening.y.begin(), opening.y.end());
   const double peak_s = opening.t_s[static_cast<std::size_t>(top - opening.y.begin())];
@@ -82,7 +74,7 @@ void readPeak(const Series& area, double stop_s, const Estimate& moving, const E
     sheet.refuse("flare_half_life", "the skirt stays as open as it was at its widest");
     return;
   }
-  const Series after = smoothed(area).between(peak_s, area.t_s.back());
+  const Series after = smoothed(area, kSmooth_s).between(peak_s, area.t_s.back());
   for (std::size_t i = 1; i < after.size(); ++i) {
     const double half = rest.value + 0.5 * gone;
     if (after.y[i] > half) continue;

@@ -27,4 +27,12 @@ std::optional<LocalFit> localFit(const Series& series, double at_s, double reach
   return LocalFit{fit(0), fit(1) / reach_s};
 }
 
+Series smoothed(const Series& series, double reach_s) {
+  Series out;
+  for (const double t : series.t_s) {
+    if (const auto fit = localFit(series, t, reach_s)) out.add(t, fit->value);
+  }
+  return out;
+}
+
 }  // namespace fin

@@ -15,5 +15,7 @@ struct LocalFit {
   double slope = 0.0;
 };
 std::optional<LocalFit> localFit(const Series& series, double at_s, double reach_s);
+/// Those values at the series' own instants; none where there is no fit.
+Series smoothed(const Series& series, double reach_s);
 
 }  // namespace fin

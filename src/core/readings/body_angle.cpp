@@ -1,0 +1,21 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/readings/body_angle.h"
+
+#include "core/signals/block_mean.h"
+
+namespace fin {
+
+Estimate meanBodyAngle(const Series& part, std::size_t blocks, const PassTraces& traces) {
+  const Mean mean = blockMean(part, blocks);
+  const double place = std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / traces.bodyLength;
+  Estimate e;
+  e.value = mean.value;
+  e.unsureBy({{UncertaintySource::Scatter, mean.u95},
+              {UncertaintySource::Marks, place * kDegreesPerRadian},
+              {UncertaintySource::Plumb, kPlumbU95_deg}});
+  e.n = static_cast<double>(part.size());
+  e.grade = e.u95 < 1.0 ? Grade::Good : e.u95 < 3.0 ? Grade::Fair : Grade::Poor;
+  return e;
+}
+
+}  // namespace fin
