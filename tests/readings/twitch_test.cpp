@@ -167,6 +167,19 @@ TEST(Twitch, TakesTheStartsAsAPersonPutThemRight) {
   EXPECT_EQ(moved.evidence().twitches[3].span.from_s, 3.0);
 }
 
+TEST(Twitch, RefusesTwitchesThatRunIntoEachOther) {
+  JerkedBait hurried;
+  hurried.back_mm = 0.0;
+  hurried.push_s = 0.40;
+  hurried.starts_s = {0.5, 0.86, 1.22, 1.58, 1.94, 2.30, 2.66, 3.02};
+  hurried.end_s = 4.2;
+  const ReadingSet set = hurried.read();
+  EXPECT_TRUE(set.readings.empty());
+  ASSERT_FALSE(set.refused.empty());
+  EXPECT_NE(set.refused.front().why.find("run into each other"), std::string::npos)
+      << set.refused.front().why;
+}
+
 TEST(Twitch, TellsWhatTheUncertaintyOfALengthComesFrom) {
   const ReadingSet set = JerkedBait{}.read();
   const Reading* advance = set.find("advance");

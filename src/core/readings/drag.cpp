@@ -7,6 +7,7 @@
 
 #include "core/readings/twitch_motion.h"
 #include "core/signals/local_fit.h"
+#include "core/signals/turning_points.h"
 
 namespace fin {
 namespace {
@@ -19,41 +20,12 @@ constexpr double kExtremeBias_px = 0.15;  ///< by which scatter makes a swing lo
 constexpr std::size_t kFewestSwings = 4;
 constexpr double kPerMetre = 1000.0;
 
-struct Turn {
-  double t_s = 0.0;
-  double angle_deg = 0.0;
-};
-
-/// Where a series turns back by at least `least`; its two ends are none.
-std::vector<Turn> turnsOf(const Series& series, double least) {
-  std::vector<Turn> out;
-  if (series.empty()) return out;
-  Turn high{series.t_s.front(), series.y.front()};
-  Turn low = high;
-  int heading = 0;  // not known before it has moved by `least`
-  for (std::size_t i = 0; i < series.size(); ++i) {
-    const Turn now{series.t_s[i], series.y[i]};
-    if (now.angle_deg > high.angle_deg) high = now;
-    if (now.angle_deg < low.angle_deg) low = now;
-    if (heading >= 0 && high.angle_deg - now.angle_deg >= least) {
-      if (heading > 0) out.push_back(high);
-      heading = -1;
-      low = high = now;
-    } else if (heading <= 0 && now.angle_deg - low.angle_deg >= least) {
-      if (heading < 0) out.push_back(low);
-      heading = 1;
-      low = high = now;
-    }
-  }
-  return out;
-}
-
 /// The movement of one angle, whose arm is so long, per metre of way.
 void readMovement(const char* name, const Series& angle, double arm, const PassTraces& traces,
                   const Series& way, ReadingSheet& sheet) {
   const double perPixel_deg = traces.unitPerPixel / arm * kDegreesPerRadian;
   const double least = std::max(kLeastSwing_deg, kFeignedSwing_px * perPixel_deg);
-  const std::vector<Turn> turns = turnsOf(smoothed(angle, kDragWindow_s), least);
+  const std::vector<TurningPoint> turns = turningPoints(smoothed(angle, kDragWindow_s), least);
   if (turns.size() < kFewestSwings + 1) {
     return sheet.refuse(name, fmt::format("it swings by more than {:.1f}° {} times only in view; drag it "
                                           "further",
@@ -64,7 +36,7 @@ void readMovement(const char* name, const Series& angle, double arm, const PassT
   std::vector<double> swings;
   double sum = 0.0;
   for (std::size_t i = 1; i < turns.size(); ++i) {
-    swings.push_back(std::abs(turns[i].angle_deg - turns[i - 1].angle_deg));
+    swings.push_back(std::abs(turns[i].value - turns[i - 1].value));
     sum += swings.back();
   }
   if (pulled * kPerMetre < kLeastWay_bodies * traces.bodyLength)

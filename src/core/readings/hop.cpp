@@ -82,7 +82,7 @@ void readHop(const PassTraces& traces, ReadingSheet& sheet, const std::optional<
   if (traces.frames() < 8) return;
   const TwitchMotion motion = motionOfHops(traces);
   const std::vector<Twitch> hops = findTwitches(motion, said);
-  if (!areThere(hops, Protocol::Hop, kHopWords, sheet)) return;
+  if (!canBeRead(motion, hops, said.has_value(), Protocol::Hop, kHopWords, sheet)) return;
   const Hops m = measure(traces, motion, hops);
   TwitchSheet out(traces, kHopWords, sheet);
   out.cadence(hops);

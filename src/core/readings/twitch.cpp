@@ -207,7 +207,7 @@ void readTwitch(const PassTraces& traces, Protocol protocol, View view, ReadingS
   if (traces.frames() < 8) return;
   const TwitchMotion motion = motionOfTwitches(traces);
   const std::vector<Twitch> twitches = findTwitches(motion, said);
-  if (!areThere(twitches, protocol, kTwitchWords, sheet)) return;
+  if (!canBeRead(motion, twitches, said.has_value(), protocol, kTwitchWords, sheet)) return;
   const Measured m = measure(traces, motion, twitches);
   TwitchSheet out(traces, kTwitchWords, sheet);
   out.cadence(twitches);

@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "core/signals/local_fit.h"
+#include "core/signals/turning_points.h"
 
 namespace fin {
 namespace {
@@ -11,6 +12,7 @@ namespace {
 constexpr double kStartShare = 0.25;  ///< of the 95th percentile of the speed
 constexpr double kSlowShare = 0.10;   ///< it has to have been slower than this before
 constexpr double kPercentile = 0.95;
+constexpr double kPushShare = 0.35;  ///< by which the speed rises and falls in a push
 constexpr double kRestShare = 0.02;
 constexpr double kWindow_s = 0.025;  ///< either way, of a local fit
 constexpr double kNearlyBack = 0.05;
@@ -116,6 +118,16 @@ std::vector<Twitch> findTwitches(const TwitchMotion& motion, const std::optional
   }
   for (Twitch& twitch : out) lookInto(motion, twitch);
   return out;
+}
+
+std::size_t pushesWithoutRest(const TwitchMotion& motion, const std::vector<Twitch>& twitches) {
+  if (twitches.empty() || motion.speed.empty()) return 0;
+  const double fast = percentile(motion.speed.y, kPercentile);
+  const auto turns = turningPoints(motion.speed, kPushShare * fast);
+  const auto pushes = static_cast<std::size_t>(std::count_if(turns.begin(), turns.end(), [&](const auto& p) {
+    return p.high && p.value > kPushShare * fast && p.t_s > twitches.front().start_s;
+  }));
+  return pushes > twitches.size() ? pushes - twitches.size() : 0;
 }
 
 }  // namespace fin

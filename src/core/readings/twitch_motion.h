@@ -40,6 +40,9 @@ struct Twitch {
 /// start, those are taken.
 std::vector<Twitch> findTwitches(const TwitchMotion& motion, const std::optional<TwitchStarts>& said);
 
+/// How many pushes begin before the one before has come to rest: the twitches run into each other.
+std::size_t pushesWithoutRest(const TwitchMotion& motion, const std::vector<Twitch>& twitches);
+
 /// Straight between samples; the first or the last beyond them.
 double valueAt(const Series& series, double t_s);
 /// When a series passes a level between a sample and the one before it.

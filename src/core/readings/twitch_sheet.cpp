@@ -70,14 +70,21 @@ void TwitchSheet::cadence(const std::vector<Twitch>& twitches) {
        n);
 }
 
-bool areThere(const std::vector<Twitch>& twitches, Protocol protocol, TwitchWords words,
-              ReadingSheet& sheet) {
+bool canBeRead(const TwitchMotion& motion, const std::vector<Twitch>& twitches, bool said, Protocol protocol,
+               TwitchWords words, ReadingSheet& sheet) {
   for (const Twitch& t : twitches) sheet.evidence().twitches.push_back({{t.start_s, t.end_s}, t.leftOut});
   std::string why;
   if (twitches.empty()) {
     why = fmt::format("no {} are in view; choose a window that has some", words.many);
   } else if (std::all_of(twitches.begin(), twitches.end(), [](const Twitch& t) { return t.leftOut; })) {
     why = fmt::format("all {} were left out; let one count again", words.many);
+  }
+  if (const std::size_t without = said ? 0 : pushesWithoutRest(motion, twitches);
+      why.empty() && without > 0 && 2 * without >= twitches.size()) {
+    why = fmt::format(
+        "the {0} run into each other: {1} begin before it has come to rest; pause longer between "
+        "them, or say where each starts",
+        words.many, without);
   }
   if (why.empty()) return true;
   for (const ReadingSpec& spec : readingsOf(protocol)) sheet.refuse(spec.name, why);

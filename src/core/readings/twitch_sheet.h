@@ -44,8 +44,10 @@ class TwitchSheet {
   ReadingSheet& sheet_;
 };
 
-/// Writes down where the twitches are. False, and all of the protocol refused, where there are none or none
-/// counts.
-bool areThere(const std::vector<Twitch>& twitches, Protocol protocol, TwitchWords words, ReadingSheet& sheet);
+/// Writes down where the twitches are. False, and all of the protocol refused, where there are none, none
+/// counts, or a third of the pushes and more begin before the lure has come to rest (where nobody said when
+/// they start).
+bool canBeRead(const TwitchMotion& motion, const std::vector<Twitch>& twitches, bool said, Protocol protocol,
+               TwitchWords words, ReadingSheet& sheet);
 
 }  // namespace fin
