@@ -266,7 +266,7 @@ class Report {
       drawSpread(*plot, compare(values), rigs, name, shownUnit(unitOf(reading), units_));
       body += "<p>" + picture(plot->toPixmap(0, 0, 2.0).toImage(), kPlotWidth_px, name) + "</p>";
     }
-    return section(QObject::tr("Spreads: passes as rings, means with their interval"), body, Page::New);
+    return section(QObject::tr("Spreads: passes as rings, means with their interval"), body);
   }
 
   static QString pictures(const std::vector<ReportStill>& stills) {
