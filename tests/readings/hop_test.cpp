@@ -34,7 +34,7 @@ TEST(Hop, ReadsHeightFallBackAndKickAsTheyWereMade) {
   EXPECT_NEAR(valueOf(set, "hop_kick_angle"), 40.0, 2.0);
 }
 
-TEST(Hop, CountsWhatAPersonSaysAndLeavesOut) {
+TEST(Hop, StartsWhereItLeavesTheBottom) {
   const RehearsalTank tank(test::smallHops());
   const Evidence found = test::evidenceOfTruth(tank);
   ASSERT_EQ(found.twitches.size(), 3U);
@@ -45,7 +45,8 @@ TEST(Hop, RefusesWhereNothingHopsOrNothingFallsBack) {
   RehearsalScene scene = test::smallHops();
   std::get<Hops>(scene.motion).count = 0;
   const ReadingSet still = readTruth(RehearsalTank(scene), 0.05);
-  EXPECT_EQ(still.find("hop_kick_frequency"), nullptr);
+  EXPECT_TRUE(still.readings.empty()) << still.readings.front().name << " of a lure that lies still";
+  EXPECT_NE(whyOf(still, "hop_height").find("no hops are in view"), std::string::npos);
   scene = test::smallHops();
   std::get<Hops>(scene.motion).kick_deg = 0.0;
   const ReadingSet stiff = readTruth(RehearsalTank(scene), 0.05);

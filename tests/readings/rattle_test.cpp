@@ -7,6 +7,7 @@
 #include <numbers>
 #include <random>
 
+#include "core/passes/hear_pass.h"
 #include "core/signals/sound_spectrum.h"
 #include "support/truth_readings.h"
 

@@ -15,4 +15,14 @@ namespace fin {
 Result<HeardPass> hearPass(const PassRequest& request, const Clip& clip, const ClipClock& clock,
                            const JobControl& job = {});
 
+/// Two windows to be heard one after the other, half a second apart, each with its gain. Where that would be
+/// louder than full scale, both are lowered alike.
+struct HeardInTurn {
+  std::vector<float> samples;
+  double lowered_dB = 0.0;
+  double second_s = 0.0;  ///< when the second begins
+};
+HeardInTurn inTurn(const HeardPass& first, double firstGain_dB, const HeardPass& second,
+                   double secondGain_dB);
+
 }  // namespace fin

@@ -17,7 +17,6 @@ constexpr std::size_t kFineHop = 512;
 constexpr double kOnset_dB = 10.0;
 constexpr double kOver_dB = 7.0;  ///< below, a knock has died away
 constexpr double kLowest_Hz = 80.0;
-constexpr double kBetween_s = 0.5;  ///< two sounds heard in turn
 constexpr float kFullScale = 0.985F;
 constexpr std::size_t kClippedRun = 3;    ///< samples at full scale in a row
 constexpr float kHeardAtAll = 3e-5F;      ///< one step of 16 bits
@@ -83,13 +82,8 @@ double sinkingBackground_dB(const Series& level, const std::vector<double>& onse
     if (before.size() > 4 && after.size() > 4 && !another)
       drops.push_back(median(before.y) - median(after.y));
   }
-  double out = drops.size() < kFewestKnocks ? 0.0 : median(drops);
-  if (quiet.size() > 4) {
-    std::vector<double> sorted = level.y;
-    std::sort(sorted.begin(), sorted.end());
-    out = std::max(out, median(quiet.y) - sorted[sorted.size() / 2]);
-  }
-  return out;
+  const double out = drops.size() < kFewestKnocks ? 0.0 : median(drops);
+  return quiet.size() > 4 ? std::max(out, median(quiet.y) - median(level.y)) : out;
 }
 
 void readLevel(const HeardPass& heard, const Series& window, const std::vector<double>& onsets,
@@ -208,29 +202,6 @@ Result<double> gainToMatch_dB(const HeardPass& first, const HeardPass& second) {
     return failure(ErrorCode::Unsupported, "mark a quiet stretch in both clips: by them they are matched");
   }
   return median(a.y) - median(b.y);
-}
-
-HeardInTurn inTurn(const HeardPass& first, double firstGain_dB, const HeardPass& second,
-                   double secondGain_dB) {
-  const auto factorOf = [](double dB) { return std::pow(10.0, dB / 20.0); };
-  const auto peakOf = [](const std::vector<float>& samples) {
-    double peak = 0.0;
-    for (const float s : samples) peak = std::max(peak, static_cast<double>(std::abs(s)));
-    return peak;
-  };
-  const double peak = std::max(peakOf(first.window) * factorOf(firstGain_dB),
-                               peakOf(second.window) * factorOf(secondGain_dB));
-  HeardInTurn out;
-  out.lowered_dB = peak > 1.0 ? 20.0 * std::log10(peak) : 0.0;
-  const auto add = [&](const std::vector<float>& samples, double gain_dB) {
-    const double factor = factorOf(gain_dB - out.lowered_dB);
-    for (const float s : samples) out.samples.push_back(static_cast<float>(factor * static_cast<double>(s)));
-  };
-  add(first.window, firstGain_dB);
-  out.samples.resize(out.samples.size() + static_cast<std::size_t>(kBetween_s * first.rate_Hz), 0.0F);
-  out.second_s = static_cast<double>(out.samples.size()) / first.rate_Hz;
-  add(second.window, secondGain_dB);
-  return out;
 }
 
 }  // namespace fin

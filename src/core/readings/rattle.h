@@ -33,14 +33,4 @@ Series levelOverQuiet(const HeardPass& heard);
 /// where one has none.
 Result<double> gainToMatch_dB(const HeardPass& first, const HeardPass& second);
 
-/// Two windows to be heard one after the other, half a second apart, each with its gain. Where that would be
-/// louder than full scale, both are lowered alike.
-struct HeardInTurn {
-  std::vector<float> samples;
-  double lowered_dB = 0.0;
-  double second_s = 0.0;  ///< when the second begins
-};
-HeardInTurn inTurn(const HeardPass& first, double firstGain_dB, const HeardPass& second,
-                   double secondGain_dB);
-
 }  // namespace fin

@@ -11,7 +11,6 @@
 #include "app/look/plot.h"
 #include "app/look/theme.h"
 #include "app/look/words.h"
-#include "core/passes/hear_pass.h"
 
 namespace fin::app {
 namespace {

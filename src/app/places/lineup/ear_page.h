@@ -12,7 +12,7 @@
 #include "app/jobs/clip_voice.h"
 #include "app/models/ear_desk.h"
 #include "app/models/studied_passes.h"
-#include "core/readings/rattle.h"
+#include "core/passes/hear_pass.h"
 
 class QCustomPlot;
 
