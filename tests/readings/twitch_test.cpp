@@ -215,7 +215,6 @@ TEST(TwitchStarts, AreMovedBetweenTheirNeighboursOnly) {
 TEST(Twitch, RefusesAWindowWithoutATwitchAndSaysSo) {
   JerkedBait still;
   still.starts_s.clear();
-  still.scatter_mm = 0.0;
   const ReadingSet set = still.read();
   EXPECT_TRUE(set.readings.empty());
   for (const Refusal& r : set.refused) EXPECT_NE(r.why.find("no twitch"), std::string::npos) << r.name;

@@ -15,12 +15,15 @@ constexpr double kPercentile = 0.95;
 constexpr double kPushShare = 0.35;  ///< by which the speed rises and falls in a push
 constexpr double kRestShare = 0.02;
 constexpr double kWindow_s = 0.025;  ///< either way, of a local fit
+// A quarter of a pixel of scatter, of two marks over the window, feigns up to 13 px/s at 60 frames a second.
+constexpr double kLeastSpeed_px_s = 20.0;
 constexpr double kNearlyBack = 0.05;
 
 using Values = std::vector<double>;
 
-TwitchMotion motionOf(const Series& along, const Series& across) {
+TwitchMotion motionOf(const Series& along, const Series& across, double unitPerPixel) {
   TwitchMotion out;
+  out.leastSpeed = kLeastSpeed_px_s * unitPerPixel;
   for (const double t : along.t_s) {
     const auto to = localFit(along, t, kWindow_s);
     const auto aside = localFit(across, t, kWindow_s);
@@ -42,7 +45,7 @@ Values startsOf(const TwitchMotion& motion) {
   Values out;
   if (motion.speed.size() < 8) return out;
   const double fast = percentile(motion.speed.y, kPercentile);
-  if (fast <= 0.0) return out;
+  if (fast <= motion.leastSpeed) return out;
   bool slow = motion.speed.y.front() < kSlowShare * fast;
   for (std::size_t i = 1; i < motion.speed.size(); ++i) {
     slow |= motion.speed.y[i] < kSlowShare * fast;
@@ -86,10 +89,10 @@ void lookInto(const TwitchMotion& motion, Twitch& twitch) {
 }  // namespace
 
 TwitchMotion motionOfTwitches(const PassTraces& traces) {
-  return motionOf(traces.alongCentre, traces.upCentre);
+  return motionOf(traces.alongCentre, traces.upCentre, traces.unitPerPixel);
 }
 TwitchMotion motionOfHops(const PassTraces& traces) {
-  return motionOf(traces.upCentre, traces.alongCentre);
+  return motionOf(traces.upCentre, traces.alongCentre, traces.unitPerPixel);
 }
 
 double valueAt(const Series& series, double t_s) {

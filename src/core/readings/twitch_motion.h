@@ -14,7 +14,8 @@ namespace fin {
 struct TwitchMotion {
   Series along;
   Series across;
-  Series speed;  ///< along
+  Series speed;             ///< along
+  double leastSpeed = 0.0;  ///< a slower one may be nothing but the scatter of the marks
 };
 
 /// A twitch goes along the pull, a hop upwards. Speeds are slopes of a straight line over about 50 ms, places
@@ -36,8 +37,8 @@ struct Twitch {
 };
 
 /// Finds the twitches of a motion. A twitch starts when the speed rises through 25 % of the 95th percentile
-/// of the speed; it has to have been slow (under a tenth of it) in between. Where a person said when they
-/// start, those are taken.
+/// of the speed (where that is more than scatter); it has to have been slow (under a tenth of it) in between.
+/// Where a person said when they start, those are taken.
 std::vector<Twitch> findTwitches(const TwitchMotion& motion, const std::optional<TwitchStarts>& said);
 
 /// How many pushes begin before the one before has come to rest: the twitches run into each other.
