@@ -67,13 +67,13 @@ RehearsalScene dragged(double wobble_deg) {
 
 TEST(Drag, AddsUpTheSwingsForEveryMetrePulled) {
   // To and fro once a wobble: twice its width, three times a second, over 0.12 m a second.
-  const ReadingSet set = readTruth(RehearsalTank(dragged(20.0)), 0.0, 1, Protocol::Drag);
+  const ReadingSet set = readTruth(RehearsalTank(dragged(20.0)), 0.0, Protocol::Drag);
   EXPECT_NEAR(valueOf(set, "drag_turning"), 2.0 * 20.0 * 3.0 / 0.12, 15.0);
   EXPECT_FALSE(whyOf(set, "drag_kick").empty()) << "no tip is marked";
 }
 
 TEST(Drag, FindsNoMovementInAStick) {
-  const ReadingSet set = readTruth(RehearsalTank(dragged(0.0)), 0.25, 1, Protocol::Drag);
+  const ReadingSet set = readTruth(RehearsalTank(dragged(0.0)), 0.25, Protocol::Drag);
   EXPECT_EQ(set.find("drag_turning"), nullptr);
   EXPECT_NE(whyOf(set, "drag_turning").find("swings"), std::string::npos);
 }

@@ -189,7 +189,8 @@ TEST(Twitch, TellsWhatTheUncertaintyOfALengthComesFrom) {
     return p.source == UncertaintySource::Marks;
   });
   ASSERT_NE(marks, advance->parts.end());
-  EXPECT_NEAR(marks->u95, std::sqrt(2.0) * 0.6 * 0.5, 1e-12) << "two marks of 0.6 px, 0.5 mm each";
+  EXPECT_NEAR(marks->u95, std::sqrt(0.5) * 0.8 * 0.5, 1e-12)
+      << "midway between two marks of 0.8 px, 0.5 mm each";
 }
 
 TEST(TwitchStarts, AreMovedBetweenTheirNeighboursOnly) {

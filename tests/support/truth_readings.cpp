@@ -2,6 +2,7 @@
 #include "support/truth_readings.h"
 
 #include <cmath>
+#include <functional>
 #include <random>
 
 #include "core/readings/drag.h"
@@ -11,23 +12,30 @@
 #include "core/readings/retrieve.h"
 #include "core/readings/twitch.h"
 #include "core/rehearsal/rehearse.h"
+#include "support/followed_error.h"
 
 namespace fin::test {
 namespace {
 
-Track shakenTruth(const RehearsalTank& tank, const PassRequest& request, const std::vector<MarkName>& names,
-                  double scatter_px, unsigned seed) {
-  std::mt19937 random(seed);
-  std::normal_distribution<double> scatter(0.0, 1.0);
+/// What is done to the true places and to the geometry before they are read.
+using Seen = std::function<void(Track&, Geometry&, const ScaleMark&)>;
+
+Seen shaken(double scatter_px) {
+  return [=](Track& track, Geometry&, const ScaleMark&) {
+    std::mt19937 random(1);
+    std::normal_distribution<double> scatter(0.0, 1.0);
+    for (MarkTrack& m : track.marks)
+      for (MarkSample& s : m.samples) s.at = s.at + PixelPoint{scatter(random), scatter(random)} * scatter_px;
+  };
+}
+
+Track trueTrack(const RehearsalTank& tank, const PassRequest& request, const std::vector<MarkName>& names) {
   Track track = tank.trueTrack(names);
   track.frameCount = *request.lastFrame - request.firstFrame + 1;
   track.firstFrame = request.firstFrame;
   for (MarkTrack& m : track.marks) {
     m.samples.erase(m.samples.begin(), m.samples.begin() + static_cast<std::ptrdiff_t>(request.firstFrame));
     m.samples.resize(track.frameCount);
-    for (MarkSample& s : m.samples) {
-      s.at = s.at + PixelPoint{scatter(random), scatter(random)} * scatter_px;
-    }
   }
   return track;
 }
@@ -37,13 +45,12 @@ struct TruthSheet {
   PassNeeds needs;
 };
 
-TruthSheet sheetOf(const RehearsalTank& tank, double scatter_px, unsigned seed,
-                   std::optional<Protocol> protocol = {}) {
+TruthSheet sheetOf(const RehearsalTank& tank, const Seen& seen, std::optional<Protocol> protocol = {}) {
   PassRequest request = requestFor(tank, {});
   request.protocol = protocol.value_or(request.protocol);
   std::vector<MarkName> names;
   for (const MarkSeed& s : request.marks) names.push_back(s.name);
-  const Track track = shakenTruth(tank, request, names, scatter_px, seed);
+  Track track = trueTrack(tank, request, names);
   std::vector<double> times;
   for (std::size_t i = 0; i < track.frameCount; ++i)
     times.push_back(tank.timeOf(track.firstFrame + i).value());
@@ -51,6 +58,7 @@ TruthSheet sheetOf(const RehearsalTank& tank, double scatter_px, unsigned seed,
   geometry.view = request.view;
   geometry.pull = request.pull;
   geometry.scale = *Scale::create(*request.scale, {});
+  seen(track, geometry, *request.scale);
   const PassTraces traces = traceBody(track, times, geometry);
   TruthSheet out{{}, {request.protocol, request.view, names, true, false, false}};
   ReadingSheet& sheet = out.sheet;
@@ -65,14 +73,24 @@ TruthSheet sheetOf(const RehearsalTank& tank, double scatter_px, unsigned seed,
 
 }  // namespace
 
-ReadingSet readTruth(const RehearsalTank& tank, double scatter_px, unsigned seed,
-                     std::optional<Protocol> protocol) {
-  const TruthSheet out = sheetOf(tank, scatter_px, seed, protocol);
+ReadingSet readTruth(const RehearsalTank& tank, double scatter_px, std::optional<Protocol> protocol) {
+  const TruthSheet out = sheetOf(tank, shaken(scatter_px), protocol);
+  return out.sheet.complete(out.needs);
+}
+
+ReadingSet readFollowed(const RehearsalTank& tank, std::mt19937& random, std::optional<Protocol> protocol) {
+  const TruthSheet out = sheetOf(
+      tank,
+      [&](Track& track, Geometry& geometry, const ScaleMark& mark) {
+        followAsSeen(track, random);
+        markAsPlaced(geometry, mark, random);
+      },
+      protocol);
   return out.sheet.complete(out.needs);
 }
 
 Evidence evidenceOfTruth(const RehearsalTank& tank) {
-  return sheetOf(tank, 0.0, 1).sheet.evidence();
+  return sheetOf(tank, shaken(0.0)).sheet.evidence();
 }
 
 double valueOf(const ReadingSet& set, std::string_view name) {

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/readings/rhythm_readings.h"
 #include "core/readings/twitch_motion.h"
 #include "core/signals/local_fit.h"
 #include "core/signals/turning_points.h"
@@ -16,14 +17,13 @@ constexpr double kDragWindow_s = 0.018;   ///< either way, of a local fit
 constexpr double kLeastWay_bodies = 0.5;  ///< of a drag
 constexpr double kLeastSwing_deg = 1.0;   ///< smaller ones do not count
 constexpr double kFeignedSwing_px = 1.5;  ///< nor those that the scatter of two marks may feign
-constexpr double kExtremeBias_px = 0.15;  ///< by which scatter makes a swing look wider
 constexpr std::size_t kFewestSwings = 4;
 constexpr double kPerMetre = 1000.0;
 
-/// The movement of one angle, whose arm is so long, per metre of way.
-void readMovement(const char* name, const Series& angle, double arm, const PassTraces& traces,
+/// The movement of one angle per metre of way.
+void readMovement(const char* name, const Series& angle, const Swing& swing, const PassTraces& traces,
                   const Series& way, ReadingSheet& sheet) {
-  const double perPixel_deg = traces.unitPerPixel / arm * kDegreesPerRadian;
+  const double perPixel_deg = swing.unitPerPixel / swing.arm * kDegreesPerRadian;
   const double least = std::max(kLeastSwing_deg, kFeignedSwing_px * perPixel_deg);
   const std::vector<TurningPoint> turns = turningPoints(smoothed(angle, kDragWindow_s), least);
   if (turns.size() < kFewestSwings + 1) {
@@ -48,8 +48,8 @@ void readMovement(const char* name, const Series& angle, double arm, const PassT
   Estimate e;
   e.value = sum / pulled;
   e.unsureBy({{UncertaintySource::Scatter, 1.96 * std::sqrt(squares / (n - 1.0) * n) / pulled},
-              {UncertaintySource::Marks,
-               std::hypot(e.value * place_m / pulled, n * kExtremeBias_px * perPixel_deg / pulled)},
+              {UncertaintySource::Marks, std::hypot(e.value * place_m / pulled,
+                                                    n * perMove_deg(swing) * kMarkMoveU95.value() / pulled)},
               {UncertaintySource::Scale, e.value * traces.scaleRelativeU95}});
   e.n = n;
   e.grade = gradeOf(e.value, e.u95);
@@ -63,8 +63,9 @@ void readMovement(const char* name, const Series& angle, double arm, const PassT
 void readDrag(const PassTraces& traces, ReadingSheet& sheet) {
   if (traces.frames() < 8) return;
   const Series way = smoothed(traces.alongCentre, kDragWindow_s);
-  readMovement("drag_turning", traces.axis, traces.bodyLength, traces, way, sheet);
-  if (!traces.kick.empty()) readMovement("drag_kick", traces.kick, traces.tipLength, traces, way, sheet);
+  const Swing body{"turning", traces.bodyLength, traces.unitPerPixel, traces.frameRate_Hz};
+  readMovement("drag_turning", traces.axis, body, traces, way, sheet);
+  if (!traces.kick.empty()) readMovement("drag_kick", traces.kick, kickOf(traces), traces, way, sheet);
 }
 
 }  // namespace fin

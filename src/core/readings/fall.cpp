@@ -30,7 +30,8 @@ constexpr double kLeastSteady_s = 0.25;
 constexpr double kLeastDrop_bodies = 0.3;
 constexpr double kChanceAllowed = 1e-4;
 constexpr double kMeanBlocks = 8.0;
-constexpr double kTurnEnds = 0.03;  ///< turns by which the two ends of a tumble may be told wrongly (95 %)
+constexpr double kSettledOverLag = 1.164 / 0.693;  ///< ln cosh(atanh 0.95) over ln 2
+constexpr double kTurnEnds = 0.012;  ///< turns by which the two ends of a tumble may be told wrongly (95 %)
 
 const char* const kSteadyNames[] = {"fall_rate",   "time_per_metre", "settle_distance",
                                     "glide_ratio", "glide_angle",    "fall_attitude"};
@@ -176,7 +177,10 @@ void readRate(const PassTraces& traces, const SteadyPart& part, const LineFit& d
   settle.value = part.fit.settleDistance();
   const double fitted = std::hypot(part.fit.speedSd / part.fit.steadySpeed,
                                    part.fit.timeConstantSd_s / part.fit.timeConstant_s);
+  // It is told by how far the steady line lies behind the start, of which it is a multiple.
+  const double behind = kSettledOverLag * std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel;
   settle.unsureBy({{UncertaintySource::Scatter, 1.96 * settle.value * fitted},
+                   {UncertaintySource::Marks, behind},
                    {UncertaintySource::Scale, settle.value * traces.scaleRelativeU95}});
   settle.n = rate.n;
   settle.grade = gradeOf(settle.value, settle.u95);
@@ -237,7 +241,7 @@ void readAttitude(const PassTraces& traces, const SteadyPart& part, const Series
 void readFallKick(const PassTraces& traces, const SteadyPart& part, ReadingSheet& sheet) {
   const Series kick = traces.kick.between(part.from_s, part.to_s);
   if (traces.kick.empty()) return;
-  const Swing tip{"kick", traces.tipLength, traces.unitPerPixel, traces.frameRate_Hz};
+  const Swing tip = kickOf(traces);
   const auto found = findSwinging(kick, tip);
   if (!found) {
     for (const char* name : {"fall_kick_frequency", "fall_kick_angle"})
@@ -248,16 +252,35 @@ void readFallKick(const PassTraces& traces, const SteadyPart& part, ReadingSheet
   sheet.give("fall_kick_angle", angleOf(*found, tip));
 }
 
+/// When it has turned by one half more, in turns: a body is faster broadside than edge on, but every half
+/// turn is like the other.
+Series halfTurns(const Series& pitch_deg) {
+  Series out;
+  const double way = pitch_deg.y.back() < pitch_deg.y.front() ? -1.0 : 1.0;
+  double next = 0.0;
+  for (std::size_t i = 1; i < pitch_deg.size(); ++i) {
+    const double before = way * (pitch_deg.y[i - 1] - pitch_deg.y.front()) / 360.0;
+    const double now = way * (pitch_deg.y[i] - pitch_deg.y.front()) / 360.0;
+    for (; now >= next; next += 0.5) {
+      const double share = now > before ? std::clamp((next - before) / (now - before), 0.0, 1.0) : 0.0;
+      out.add(pitch_deg.t_s[i - 1] + share * (pitch_deg.t_s[i] - pitch_deg.t_s[i - 1]), next);
+    }
+  }
+  return out;
+}
+
 /// How the body rocks about its mean attitude, or turns right over.
 void readTurning(const PassTraces& traces, const SteadyPart& part, const Series& pitch,
                  const std::string& mode, ReadingSheet& sheet) {
   const Series steady = pitch.between(part.from_s, part.to_s);
   if (mode == "tumble") {
     const auto turning = fitLine(steady);
-    if (!turning) return;
+    const auto halves = fitLine(halfTurns(steady));
+    if (!turning || !halves)
+      return sheet.refuse("tumble_rate", "it turns over less than one and a half times in view");
     Estimate e;
     e.value = std::abs(turning->slope) / 360.0;
-    e.unsureBy({{UncertaintySource::Scatter, turning->slopeU95 / 360.0},
+    e.unsureBy({{UncertaintySource::Scatter, halves->slopeU95},
                 {UncertaintySource::Marks, kTurnEnds / std::max(steady.span_s(), 1e-3)}});
     e.n = e.value * steady.span_s();
     e.grade = gradeOf(e.value, e.u95);
@@ -298,7 +321,7 @@ void readSpiral(const PassTraces& traces, const SteadyPart& part, const std::str
   sheet.give("spiral_rate", rateOf(*turning, turn));
   const Series sway =
       withoutRunningMean(traces.alongCentre.between(part.from_s, part.to_s), 1.0 / turning->fit.frequency_Hz);
-  Estimate radius = medianSwing(*turning, sway, turn, 2.0 * kMarkPlaceU95.value() * traces.unitPerPixel);
+  Estimate radius = medianSwing(*turning, sway, turn, kMarkMoveU95.value() * traces.unitPerPixel);
   radius.scale(0.5);
   radius.alsoUnsureBy({UncertaintySource::Scale, radius.value * traces.scaleRelativeU95});
   sheet.give("spiral_radius", radius);

@@ -34,7 +34,7 @@ struct Hops {
 };
 
 void measureKick(const PassTraces& traces, const Twitch& hop, Hops& out) {
-  const Swing tip{"kick", traces.tipLength, traces.unitPerPixel, traces.frameRate_Hz};
+  const Swing tip = kickOf(traces);
   const auto kick = findSwinging(traces.kick.between(hop.furthest_s, hop.back_s), tip);
   if (!kick) {
     out.noKick = kick.error().message;

@@ -58,6 +58,10 @@ PassTraces traceBody(const Track& track, std::span<const double> time_s, const G
 /// errors of following that no averaging removes.
 constexpr Pixels kMarkPlaceU95{0.6};
 
+/// How far the way of a followed mark from one pose to another may be off (95 %), as from one end of a swing
+/// to the other: what was placed wrongly falls out, what following gets wrong by the pose does not.
+constexpr Pixels kMarkMoveU95{0.8};
+
 /// How far a camera levelled by eye, or a drawn plumb line, may lean (95 %).
 constexpr double kPlumbU95_deg = 0.5;
 

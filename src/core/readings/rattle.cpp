@@ -23,6 +23,9 @@ constexpr float kHeardAtAll = 3e-5F;      ///< one step of 16 bits
 constexpr double kBesideKnock_s = 0.12;   ///< of background looked at on either side of a knock
 constexpr double kClearOfKnock_s = 0.02;  ///< before its onset
 constexpr double kDiedAway_s = 0.18;      ///< after it
+constexpr double kLevelU95_dB = 0.2;      ///< at least: knocks cut at the ends of the window
+constexpr double kBinShare = 0.25;        ///< of a bin, between which the peak is told (95 %)
+constexpr double kPitchShare = 0.005;     ///< by which a knock's pitch wanders while it dies away (95 %)
 constexpr double kGainFollows_dB = 3.0;
 constexpr std::size_t kFewestKnocks = 3;
 constexpr const char* kOnlyCompare = "compare only passes with one camera at one distance with fixed gain";
@@ -107,7 +110,7 @@ void readLevel(const HeardPass& heard, const Series& window, const std::vector<d
   e.value = meanPower_dB(window) - meanPower_dB(quiet);
   // Stretches that overlap by three quarters count for a quarter each.
   const double independent = static_cast<double>(quiet.size()) * kHop / kStretch;
-  e.u95 = std::hypot(0.4, 1.96 * robustSpread(quiet.y) / std::sqrt(std::max(independent, 1.0)));
+  e.u95 = std::hypot(kLevelU95_dB, 1.96 * robustSpread(quiet.y) / std::sqrt(std::max(independent, 1.0)));
   e.n = static_cast<double>(window.size());
   e.grade = e.u95 < 1.0 ? Grade::Good : e.u95 < 3.0 ? Grade::Fair : Grade::Poor;
   e.notes = {"A-weighted", kOnlyCompare};
@@ -157,7 +160,7 @@ void readPitch(const HeardPass& heard, const std::vector<double>& onsets, Readin
   const double shift = bend < 0.0 ? std::clamp(0.5 * (left - right) / bend, -0.5, 0.5) : 0.0;
   Estimate e;
   e.value = (static_cast<double>(best) + shift) * fine.hertzPerBin;
-  e.u95 = std::hypot(fine.hertzPerBin, 0.01 * e.value);
+  e.u95 = std::hypot(kBinShare * fine.hertzPerBin, kPitchShare * e.value);
   e.n = static_cast<double>(onsets.size());
   e.grade = gradeOf(e.value, e.u95);
   e.notes.push_back(kOnlyCompare);

@@ -59,7 +59,7 @@ void readWobble(const PassTraces& traces, ReadingSheet& sheet) {
   for (const Cycle& c : wobble->cycles) sheet.evidence().cycles.push_back({c.from_s, c.to_s});
   sheet.give("cycle_variation", variationOf(*wobble, body));
   sheet.give("wobble_angle", angleOf(*wobble, body));
-  const double place = kMarkPlace_px * traces.unitPerPixel;
+  const double place = kMarkMoveU95.value() * traces.unitPerPixel;
   const Series tail = withoutRunningMean(traces.acrossTail, 1.0 / wobble->fit.frequency_Hz);
   Estimate sweep = medianSwing(*wobble, tail, body, place);
   sweep.alsoUnsureBy({UncertaintySource::Scale, sweep.value * traces.scaleRelativeU95});
@@ -70,7 +70,7 @@ void readWobble(const PassTraces& traces, ReadingSheet& sheet) {
 /// action is.
 void readKick(const PassTraces& traces, View view, ReadingSheet& sheet) {
   if (traces.kick.empty()) return;
-  const Swing tip{"kick", traces.tipLength, traces.unitPerPixel, traces.frameRate_Hz};
+  const Swing tip = kickOf(traces);
   const auto kick = findSwinging(traces.kick, tip);
   if (!kick) {
     for (const char* name : {"kick_frequency", "kick_angle"}) sheet.refuse(name, kick.error().message);

@@ -6,8 +6,6 @@
 #include <cmath>
 #include <numeric>
 
-#include "core/readings/pass_traces.h"
-
 namespace fin {
 namespace {
 
@@ -70,6 +68,17 @@ double variation_percent(const Rhythm& rhythm) {
 
 }  // namespace
 
+Swing kickOf(const PassTraces& traces) {
+  return {"kick", traces.tipLength, traces.unitPerPixel, traces.frameRate_Hz, traces.bodyLength};
+}
+
+double perMove_deg(const Swing& swing) {
+  const double own = 1.0 / swing.arm;
+  const double other = swing.otherArm > 0.0 ? 1.0 / swing.otherArm : 0.0;
+  // Of the swinging end, of the mark that both lines share, and of the far end of the other line.
+  return std::hypot(own, own + other, other) * swing.unitPerPixel * kDegreesPerRadian;
+}
+
 Result<Rhythm> findSwinging(const Series& angle, const Swing& swing) {
   const double span = angle.span_s();
   auto rhythm = findRhythm(angle, span > 0.0 ? 1.0 / span : 1.0, 0.48 * swing.frameRate_Hz);
@@ -121,9 +130,7 @@ Estimate medianSwing(const Rhythm& rhythm, const Series& series, const Swing& sw
 }
 
 Estimate angleOf(const Rhythm& rhythm, const Swing& swing) {
-  const double turn =
-      std::sqrt(2.0) * kMarkPlaceU95.value() * swing.unitPerPixel / swing.arm * kDegreesPerRadian;
-  return medianSwing(rhythm, rhythm.detrended, swing, turn);
+  return medianSwing(rhythm, rhythm.detrended, swing, perMove_deg(swing) * kMarkMoveU95.value());
 }
 
 }  // namespace fin

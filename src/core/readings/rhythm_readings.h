@@ -2,6 +2,7 @@
 // Private to core/readings: what the readings of a repeating motion share.
 #pragma once
 
+#include "core/readings/pass_traces.h"
 #include "core/readings/sheet.h"
 #include "core/signals/rhythm.h"
 
@@ -13,7 +14,13 @@ struct Swing {
   double arm = 0.0;  ///< length between the two marks whose line swings, in the traces' unit
   double unitPerPixel = 1.0;
   double frameRate_Hz = 0.0;
+  double otherArm = 0.0;  ///< of the line it swings against, where that ends in one of the marks too
 };
+
+/// The tail's kick: the line from tail to tip against the one from nose to tail.
+Swing kickOf(const PassTraces& traces);
+/// What a swing told by two or three marks is unsure by, degrees per pixel that each one's way is.
+double perMove_deg(const Swing& swing);
 
 /// The rhythm of an angle (degrees). Unsupported, with what to film instead, where nothing steady stands out,
 /// the frames are too few to a cycle (0.4 of their rate), or fewer than 2 whole cycles are in view.

@@ -11,8 +11,8 @@
 namespace fin {
 namespace {
 
-constexpr double kRimU95_px = 0.4;    ///< how far the rim may be off, all around and always the same way
-constexpr double kRatioShare = 0.35;  ///< of that, left in the ratio of two areas
+constexpr double kRimU95_px =
+    0.5;  ///< how far the rim may be off, all around: another way at rest than in motion
 constexpr double kStopShare = 0.3;    ///< of the pace while it moves
 constexpr double kMovingShare = 0.8;  ///< of the way to the stop, that counts as moving
 constexpr double kAtRest_s = 1.0;
@@ -61,8 +61,9 @@ void readPeak(const Series& area, double stop_s, const Estimate& moving, const E
   const double peak_s = opening.t_s[static_cast<std::size_t>(top - opening.y.begin())];
   Estimate ratio;
   ratio.value = *top / moving.value;
-  const double rim = kRatioShare * kRimU95_px * traces.perimeter_px / std::max(traces.area_px2, 1.0);
-  const double shaking = robustSpread(area.between(area.t_s.front(), stop_s).y) / moving.value / 2.0;
+  const double rim = std::sqrt(2.0) * kRimU95_px * traces.perimeter_px / std::max(traces.area_px2, 1.0);
+  const double shaking =
+      robustSpread(area.between(area.t_s.front(), stop_s).y) / moving.value;  // the widest of many
   ratio.unsureBy({{UncertaintySource::Rim, ratio.value * rim},
                   {UncertaintySource::Scatter, 1.96 * ratio.value * shaking}});
   ratio.n = static_cast<double>(opening.size());

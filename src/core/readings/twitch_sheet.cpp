@@ -13,10 +13,6 @@ constexpr double kFewestTwitches = 3.0;
 
 }  // namespace
 
-double TwitchSheet::placeU95() const {
-  return std::sqrt(2.0) * kMarkPlaceU95.value() * traces_.unitPerPixel;
-}
-
 void TwitchSheet::give(std::string_view name, double value, std::vector<UncertaintyPart> parts, double n) {
   Estimate e;
   e.value = value;
@@ -37,9 +33,10 @@ void TwitchSheet::median(std::string_view name, const std::vector<double>& value
   give(name, fin::median(values), std::move(floor), static_cast<double>(values.size()));
 }
 
-void TwitchSheet::length(std::string_view name, const std::vector<double>& values, const char* why) {
+void TwitchSheet::length(std::string_view name, const std::vector<double>& values, const char* why,
+                         double move_px) {
   median(name, values,
-         {{UncertaintySource::Marks, placeU95()},
+         {{UncertaintySource::Marks, move_px * traces_.unitPerPixel},
           {UncertaintySource::Scale, std::abs(fin::median(values)) * traces_.scaleRelativeU95}},
          why);
 }
@@ -53,7 +50,7 @@ void TwitchSheet::cadence(const std::vector<Twitch>& twitches) {
       std::count_if(twitches.begin(), twitches.end(), [](const Twitch& t) { return !t.leftOut; }));
   give(named("_count"), counting, {}, counting);
   const double frame_s = 1.0 / std::max(traces_.frameRate_Hz, 1.0);
-  median(named("_interval"), gaps, {{UncertaintySource::FrameTime, 0.5 * frame_s}},
+  median(named("_interval"), gaps, {{UncertaintySource::FrameTime, 0.25 * frame_s}},
          "one alone has no interval; film at least two");
   if (gaps.size() < 2) {
     sheet_.refuse(named("_interval_variation"), "three at least are needed");

@@ -2,6 +2,7 @@
 // Private to core/readings: how the readings of twitches and hops are written.
 #pragma once
 
+#include <cmath>
 #include <string_view>
 #include <vector>
 
@@ -17,6 +18,9 @@ struct TwitchWords {
   const char* many;
 };
 
+/// How far the way of the body's centre, midway between two marks, may be off (95 %).
+inline const double kCentreMoveU95_px = std::sqrt(0.5) * kMarkMoveU95.value();
+
 /// Writes medians over the twitches (or hops) of a pass with their uncertainty: their spread, the scale and
 /// the placing of the marks in quadrature. From fewer than 3 everything is poor.
 class TwitchSheet {
@@ -29,12 +33,12 @@ class TwitchSheet {
   /// values.
   void median(std::string_view name, const std::vector<double>& values, std::vector<UncertaintyPart> floor,
               const char* why);
-  /// A median length, or a speed: the scale has its share.
-  void length(std::string_view name, const std::vector<double>& values, const char* why);
+  /// A median length: the scale has its share. `move_px` is what the body's way is unsure by (95 %).
+  void length(std::string_view name, const std::vector<double>& values, const char* why,
+              double move_px = kCentreMoveU95_px);
   /// How many, how often, how evenly: the readings ONE_count, ONE_interval and ONE_interval_variation.
   void cadence(const std::vector<Twitch>& twitches);
 
-  [[nodiscard]] double placeU95() const;
   [[nodiscard]] const PassTraces& traces() const { return traces_; }
   ReadingSheet& sheet() { return sheet_; }
 
