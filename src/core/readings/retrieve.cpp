@@ -105,7 +105,12 @@ void readDepth(const PassTraces& traces, ReadingSheet& sheet) {
     sheet.give("rise_rate", rise);
   }
   if (traces.depth.empty()) return;
-  const Mean mean = blockMean(traces.depth, kBlocks);
+  // A lure that rises steadily has a mean depth all the same: only what is left beside its line is scatter.
+  Series level = traces.depth;
+  if (const auto line = fitLine(traces.depth)) {
+    for (std::size_t i = 0; i < level.size(); ++i) level.y[i] -= line->at(level.t_s[i]) - line->meanValue;
+  }
+  const Mean mean = blockMean(level, kBlocks);
   Estimate depth;
   depth.value = mean.value;
   const double line_mm = std::sqrt(2.0) * kMarkPlace_px * traces.unitPerPixel;
