@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/tracking/follow.h"
+#include "core/footage/kept_frames.h"
 
 #include <gtest/gtest.h>
 
@@ -132,6 +133,34 @@ TEST(Follow, GoesAnewOnlyBetweenTheCorrections) {
     EXPECT_EQ(sample(MarkName::Tail, n).quality, 0.77) << n;
   }
   EXPECT_LT(errorsOf(tank, *track).rms_px, kMarkPlaceU95.value());
+}
+
+TEST(Follow, GoesAnewFromACorrectionUntilTheWayIsTheOldOne) {
+  RehearsalScene scene = test::smallHops();
+  std::get<Hops>(scene.motion).ahead_mm = 0.0;
+  RehearsalTank tank(scene);
+  KeptFrames filmed(tank, std::size_t{1} << 30);
+  const FollowRequest request = fromTruth(tank);
+  const Track right = *followMarks(filmed, request);
+  for (const std::size_t wrongTo : {std::size_t{265}, request.lastFrame}) {
+    Track earlier = right;
+    const auto at = [](Track& track, std::size_t n) -> MarkSample& {
+      const auto nose = std::find_if(track.marks.begin(), track.marks.end(),
+                                     [](const MarkTrack& m) { return m.name == MarkName::Nose; });
+      return nose->samples[n - track.firstFrame];
+    };
+    for (MarkTrack& mark : earlier.marks) {
+      for (MarkSample& s : mark.samples) s.quality = 0.77;
+    }
+    for (std::size_t n = 215; n <= wrongTo; ++n) at(earlier, n).at = at(earlier, n).at + PixelPoint{8.0, 3.0};
+    FollowRequest corrected = request;
+    corrected.seeds.push_back({MarkName::Nose, 240, tank.markAt(MarkName::Nose, 240)});
+    auto track = followChanged(filmed, corrected, earlier, request.seeds);
+    ASSERT_TRUE(track) << track.error().message;
+    EXPECT_LT(errorsOf(tank, *track).rms_px, kMarkPlaceU95.value()) << wrongTo;
+    EXPECT_EQ(at(*track, request.firstFrame).quality, 0.77) << "far before, it was right as it was";
+    EXPECT_EQ(at(*track, request.lastFrame).quality == 0.77, wrongTo != request.lastFrame);
+  }
 }
 
 TEST(Follow, DoubtsWhereTheWaysFromBothSidesDisagree) {

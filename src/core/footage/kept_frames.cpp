@@ -12,12 +12,11 @@ constexpr double kShareOfMemory = 0.125;
 constexpr double kLeastRoom_bytes = 4e8;
 constexpr double kMostRoom_bytes = 2e9;
 
-/// Luma, and colour at half the size.
+}  // namespace
+
 std::size_t bytesOf(const Picture& picture) {
   return static_cast<std::size_t>(picture.width()) * static_cast<std::size_t>(picture.height()) * 3 / 2;
 }
-
-}  // namespace
 
 std::size_t roomForFrames_bytes() {
   const long pages = ::sysconf(_SC_PHYS_PAGES);

@@ -11,6 +11,8 @@ namespace fin {
 /// Memory for frames that are gone over more than once, for all that is followed at a time: an eighth of the
 /// machine's, but at least 400 MB and at most 2 GB.
 std::size_t roomForFrames_bytes();
+/// What a frame takes of it: luma, and colour at half the size.
+std::size_t bytesOf(const Picture& picture);
 
 /// Frames of another source, of which the first ones that are asked for are kept, as many as fit into a share
 /// of the memory. For work that goes over the same frames more than once: a least recently used cache would

@@ -29,7 +29,8 @@ struct FollowRequest {
 Result<Track> followMarks(FrameSource& source, const FollowRequest& request, const JobControl& job = {});
 
 /// The same where only seeds were added, moved or taken away since `earlier` was followed from `before`: each
-/// mark is followed anew only between its seeds next to the change, all else is kept. Errors as followMarks.
+/// mark is followed anew only between its seeds next to the change, and from a place that was given or moved
+/// only until the new way is the old one again; all else is kept. Errors as followMarks.
 Result<Track> followChanged(FrameSource& source, const FollowRequest& request, const Track& earlier,
                             const std::vector<MarkSeed>& before, const JobControl& job = {});
 

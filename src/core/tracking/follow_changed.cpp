@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <algorithm>
+#include <optional>
 #include <set>
 
 #include "core/tracking/follow.h"
@@ -9,9 +10,16 @@ namespace {
 
 using Seeds = std::vector<MarkSeed>;
 
+constexpr std::size_t kFirstReach_frames = 150;  ///< to either side of a corrected place
+constexpr std::size_t kFurtherReach = 4;         ///< times as far, where the new way is not yet the old one
+constexpr std::size_t kMeetsOver_frames = 30;
+constexpr double kMeets_px = 0.4;
+constexpr double kMeetsIn = 0.9;  ///< of those frames
+
 struct Touched {
   MarkName mark = MarkName::Nose;
   FrameStretch frames;
+  std::optional<std::size_t> corrected;  ///< the one frame in which the mark's place was given or moved
 };
 
 bool has(const Seeds& seeds, const MarkSeed& seed) {
@@ -36,15 +44,22 @@ std::vector<Touched> touchedBy(const Seeds& before, const Seeds& now, FrameStret
     for (Touched& t : out) {
       if (t.mark != seed.name) continue;
       t.frames = {std::min(t.frames.first, frames.first), std::max(t.frames.last, frames.last)};
+      if (t.corrected != seed.frame) t.corrected.reset();
       return;
     }
-    out.push_back({seed.name, frames});
+    out.push_back({seed.name, frames, seed.frame});
   };
   for (const MarkSeed& s : before) {
     if (!has(now, s)) touch(s);
   }
   for (const MarkSeed& s : now) {
     if (!has(before, s)) touch(s);
+  }
+  for (Touched& t : out) {
+    const bool stands = std::any_of(now.begin(), now.end(), [&t](const MarkSeed& s) {
+      return s.name == t.mark && s.frame == t.corrected;
+    });
+    if (!stands) t.corrected.reset();
   }
   return out;
 }
@@ -68,6 +83,41 @@ Seeds seedsFor(const Touched& touched, const FollowRequest& request, const Track
     }
   }
   return out;
+}
+
+/// Whether a mark's new way is its old one again in these frames.
+bool meets(const Track& fresh, const Track& earlier, MarkName mark, FrameStretch frames) {
+  const MarkTrack& is = *fresh.find(mark);
+  const MarkTrack& was = *earlier.find(mark);
+  double meeting = 0.0;
+  for (std::size_t n = frames.first; n <= frames.last; ++n) {
+    const MarkSample& a = is.samples[n - fresh.firstFrame];
+    const MarkSample& b = was.samples[n - earlier.firstFrame];
+    if (a.seen && b.seen && length(a.at - b.at).value() <= kMeets_px) meeting += 1.0;
+  }
+  return meeting >= kMeetsIn * static_cast<double>(frames.last - frames.first + 1);
+}
+
+/// From a corrected place to either side, as far as the new way differs from the old one.
+Result<Track> followAround(FrameSource& source, const FollowRequest& request, const Track& earlier,
+                           const Touched& touched, const JobControl& job) {
+  const std::size_t at = *touched.corrected;
+  const FrameStretch whole = touched.frames;
+  for (std::size_t back = kFirstReach_frames, on = kFirstReach_frames;;) {
+    const FrameStretch frames{at - std::min(back, at - whole.first), at + std::min(on, whole.last - at)};
+    const Seeds seeds = seedsFor({touched.mark, frames, at}, request, earlier);
+    auto fresh = followMarks(source, {seeds, frames.first, frames.last, request.hidden}, job);
+    if (!fresh) return fresh;
+    const bool metBefore =
+        frames.first == whole.first ||
+        meets(*fresh, earlier, touched.mark, {frames.first, frames.first + kMeetsOver_frames - 1});
+    const bool metAfter =
+        frames.last == whole.last ||
+        meets(*fresh, earlier, touched.mark, {frames.last + 1 - kMeetsOver_frames, frames.last});
+    if (metBefore && metAfter) return fresh;
+    if (!metBefore) back *= kFurtherReach;
+    if (!metAfter) on *= kFurtherReach;
+  }
 }
 
 void takeOver(Track& into, const Track& fresh, MarkName mark) {
@@ -101,8 +151,10 @@ Result<Track> followChanged(FrameSource& source, const FollowRequest& request, c
     const auto part = [&](std::size_t done) {
       return static_cast<double>(done) / static_cast<double>(touched.size());
     };
+    const JobControl here = partOf(job, part(i), part(i + 1));
     const FollowRequest stretch{seedsFor(t, request, earlier), t.frames.first, t.frames.last, request.hidden};
-    auto fresh = followMarks(source, stretch, partOf(job, part(i), part(i + 1)));
+    auto fresh =
+        t.corrected ? followAround(source, request, earlier, t, here) : followMarks(source, stretch, here);
     if (!fresh) return fresh;
     takeOver(out, *fresh, t.mark);
   }

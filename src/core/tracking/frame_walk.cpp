@@ -4,10 +4,15 @@
 #include <algorithm>
 #include <vector>
 
+#include "core/footage/kept_frames.h"
+
 namespace fin {
 namespace {
 
-constexpr std::size_t kChunk = 48;  ///< frames held at once on the way back
+// Frames held at once on the way back: each such stretch is decoded from the whole picture before it, so that
+// short ones are decoded many times over.
+constexpr std::size_t kFewestHeld = 48;
+constexpr std::size_t kMostHeld = 400;
 
 Result<void> visitOne(std::size_t frame, const Result<Picture>& picture, const JobControl& job,
                       const FrameVisit& visit) {
@@ -18,6 +23,10 @@ Result<void> visitOne(std::size_t frame, const Result<Picture>& picture, const J
 
 double share(std::size_t done, std::size_t first, std::size_t last) {
   return static_cast<double>(done) / static_cast<double>(last - first + 1);
+}
+
+std::size_t framesHeld(const Result<Picture>& like) {
+  return like ? std::clamp(roomForFrames_bytes() / 2 / bytesOf(*like), kFewestHeld, kMostHeld) : kFewestHeld;
 }
 
 }  // namespace
@@ -33,8 +42,9 @@ Result<void> walkForwards(FrameSource& source, std::size_t first, std::size_t la
 
 Result<void> walkBackwards(FrameSource& source, std::size_t first, std::size_t last, const JobControl& job,
                            const FrameVisit& visit) {
+  const std::size_t held = framesHeld(source.frame(last));
   for (std::size_t end = last + 1; end > first;) {
-    const std::size_t begin = std::max(first, end > kChunk ? end - kChunk : 0);
+    const std::size_t begin = std::max(first, end > held ? end - held : 0);
     std::vector<Result<Picture>> chunk;
     for (std::size_t n = begin; n < end; ++n) chunk.push_back(source.frame(n));
     for (std::size_t n = end; n-- > begin;) {

@@ -37,8 +37,9 @@ QString toldBy(const Evidence& evidence, Protocol protocol) {
   return out.join(" ");
 }
 
-QCPItemStraightLine* cursorIn(QCustomPlot& plot, QCPAxisRect& rect) {
+QCPItemStraightLine* cursorIn(QCustomPlot& plot, QCPAxisRect& rect, const QString& layer) {
   auto* line = new QCPItemStraightLine(&plot);
+  line->setLayer(layer);
   for (auto* position : {line->point1, line->point2})
     position->setAxes(rect.axis(QCPAxis::atBottom), rect.axis(QCPAxis::atLeft));
   line->setClipAxisRect(&rect);
@@ -83,8 +84,13 @@ TraceView::TraceView(PassDesk& desk, QWidget* parent)
   ticks->addTick(0.0, tr("lost"));
   ticks->addTick(1.0, tr("well"));
   lower_->axis(QCPAxis::atLeft)->setTicker(ticks);
-  cursorUpper_ = cursorIn(*plot_, *upper_);
-  cursorLower_ = cursorIn(*plot_, *lower_);
+  // On a layer of its own, with a buffer of its own: the trace of a long pass is not drawn anew for every
+  // frame.
+  const QString layer = "cursor";
+  plot_->addLayer(layer);
+  plot_->layer(layer)->setMode(QCPLayer::lmBuffered);
+  cursorUpper_ = cursorIn(*plot_, *upper_, layer);
+  cursorLower_ = cursorIn(*plot_, *lower_, layer);
   plot_->installEventFilter(this);
   plot_->setAccessibleName(tr("Trace of the lure against true time"));
   plot_->setToolTip(tr("Press or drag: go there. Drag with Shift: leave that stretch out of the numbers."));
@@ -137,6 +143,7 @@ void TraceView::redraw() {
                            : tr("Here the lure's motion will stand, on the footage's own time."));
   }
   moveCursor();
+  plot_->replot(QCustomPlot::rpQueuedReplot);
 }
 
 void TraceView::shade(QCPAxisRect& rect, TimeSpan span, const QBrush& brush, const QPen& pen) {
@@ -225,7 +232,7 @@ void TraceView::moveCursor() {
     cursor->point1->setCoords(t, 0.0);
     cursor->point2->setCoords(t, 1.0);
   }
-  plot_->replot(QCustomPlot::rpQueuedReplot);
+  cursorUpper_->layer()->replot();
 }
 
 /// A twitch's line is dragged, and a press twice over where none is adds one; else the hand goes through
