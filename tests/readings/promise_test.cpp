@@ -32,7 +32,7 @@ TEST(Promise, ExpectsTheCramerRaoBoundAndSomeUnevennessForARate) {
 TEST(Promise, NamesTheScaleForASpeedAndTheMarksForAnAngle) {
   EXPECT_NEAR(*promiseOf(kPull, kGood, "travel_speed").expectedU95, 0.6, 0.05);
   EXPECT_NEAR(*promiseOf(kPull, kGood, "wobble_angle").expectedU95,
-              std::sqrt(2.0) * 0.6 / 90.0 * kDegreesPerRadian, 1e-9);
+              std::sqrt(2.0) * 0.8 / 90.0 * kDegreesPerRadian, 1e-9);
 }
 
 TEST(Promise, SaysWhatToSayOrFilmFirst) {

@@ -161,6 +161,14 @@ TEST(Follow, GoesAnewFromACorrectionUntilTheWayIsTheOldOne) {
     EXPECT_EQ(at(*track, request.firstFrame).quality, 0.77) << "far before, it was right as it was";
     EXPECT_EQ(at(*track, request.lastFrame).quality == 0.77, wrongTo != request.lastFrame);
   }
+  // The only place of a mark, moved by less than what counts as the same way, moves all of it.
+  FollowRequest moved = request;
+  const auto nose = std::find_if(moved.seeds.begin(), moved.seeds.end(),
+                                 [](const MarkSeed& s) { return s.name == MarkName::Nose; });
+  nose->at = nose->at + PixelPoint{0.3, 0.0};
+  const auto track = followChanged(filmed, moved, right, request.seeds);
+  ASSERT_TRUE(track) << track.error().message;
+  EXPECT_NE(track->find(MarkName::Nose)->samples.back().at, right.find(MarkName::Nose)->samples.back().at);
 }
 
 TEST(Follow, DoubtsWhereTheWaysFromBothSidesDisagree) {

@@ -276,8 +276,7 @@ void readTurning(const PassTraces& traces, const SteadyPart& part, const Series&
   if (mode == "tumble") {
     const auto turning = fitLine(steady);
     const auto halves = fitLine(halfTurns(steady));
-    if (!turning || !halves)
-      return sheet.refuse("tumble_rate", "it turns over less than one and a half times in view");
+    if (!turning || !halves) return sheet.refuse("tumble_rate", "it turns over less than once in view");
     Estimate e;
     e.value = std::abs(turning->slope) / 360.0;
     e.unsureBy({{UncertaintySource::Scatter, halves->slopeU95},

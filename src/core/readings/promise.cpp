@@ -47,11 +47,12 @@ double rateU95_Hz(const ClipFacts& facts) {
 
 void expectOf(const ReadingSpec& spec, const ClipFacts& facts, Promise& promise) {
   const double place_px = std::numbers::sqrt2 * kMarkPlaceU95.value();
+  const double move_px = std::numbers::sqrt2 * kMarkMoveU95.value();
   if (isRate(spec)) {
     promise.expectedU95 = rateU95_Hz(facts);
     promise.unit = "Hz";
   } else if (isAngle(spec)) {
-    promise.expectedU95 = place_px / body_px(facts) * kDegreesPerRadian;
+    promise.expectedU95 = move_px / body_px(facts) * kDegreesPerRadian;
     promise.unit = "deg";
   } else if (isSpeed(spec) && facts.scaleRelativeU95) {
     promise.expectedU95 =
@@ -59,7 +60,7 @@ void expectOf(const ReadingSpec& spec, const ClipFacts& facts, Promise& promise)
     promise.unit = "%";
   } else if (spec.needsScale && facts.scaleRelativeU95) {
     promise.expectedU95 =
-        100.0 * std::hypot(*facts.scaleRelativeU95, place_px / (kUsualSwing * 2.0 * body_px(facts)));
+        100.0 * std::hypot(*facts.scaleRelativeU95, move_px / (kUsualSwing * 2.0 * body_px(facts)));
     promise.unit = "%";
   }
 }

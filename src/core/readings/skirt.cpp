@@ -11,8 +11,7 @@
 namespace fin {
 namespace {
 
-constexpr double kRimU95_px =
-    0.5;  ///< how far the rim may be off, all around: another way at rest than in motion
+constexpr double kRimU95_px = 0.5;    ///< by which the rim may be off, another way at rest than in motion
 constexpr double kStopShare = 0.3;    ///< of the pace while it moves
 constexpr double kMovingShare = 0.8;  ///< of the way to the stop, that counts as moving
 constexpr double kAtRest_s = 1.0;

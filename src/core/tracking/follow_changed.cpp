@@ -56,10 +56,13 @@ std::vector<Touched> touchedBy(const Seeds& before, const Seeds& now, FrameStret
     if (!has(before, s)) touch(s);
   }
   for (Touched& t : out) {
-    const bool stands = std::any_of(now.begin(), now.end(), [&t](const MarkSeed& s) {
-      return s.name == t.mark && s.frame == t.corrected;
-    });
-    if (!stands) t.corrected.reset();
+    // The only place of a mark decides what it is followed by: moved a little, it moves all of its way.
+    bool stands = false;
+    bool another = false;
+    for (const MarkSeed& s : now) {
+      if (s.name == t.mark) (s.frame == t.corrected ? stands : another) = true;
+    }
+    if (!stands || !another) t.corrected.reset();
   }
   return out;
 }
