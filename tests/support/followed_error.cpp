@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "support/followed_error.h"
 
+#include <algorithm>
 #include <cmath>
+#include <numbers>
 #include <vector>
 
 namespace fin::test {
@@ -22,12 +24,12 @@ std::vector<double> turnOf(const Track& track) {
   for (std::size_t i = 0; i < turn.size(); ++i) {
     const PixelPoint d = track.marks[0].samples[i].at - track.marks[1].samples[i].at;
     turn[i] = std::atan2(d.y_px, d.x_px);
-    if (i > 0) turn[i] = turn[i - 1] + std::remainder(turn[i] - turn[i - 1], 2.0 * std::acos(-1.0));
+    if (i > 0) turn[i] = turn[i - 1] + std::remainder(turn[i] - turn[i - 1], 2.0 * std::numbers::pi);
     least = std::min(least, turn[i]);
     most = std::max(most, turn[i]);
   }
   const double half = std::max(0.5 * (most - least), 1e-9);
-  for (double& t : turn) t = std::sin(std::acos(-1.0) / 2.0 * (t - 0.5 * (most + least)) / half);
+  for (double& t : turn) t = std::sin(std::numbers::pi / 2.0 * (t - 0.5 * (most + least)) / half);
   return turn;
 }
 
@@ -57,6 +59,9 @@ void markAsPlaced(Geometry& geometry, const ScaleMark& mark, std::mt19937& rando
   geometry.scale = *Scale::create(placed, {});
   const double lean = half(random) * kPlumbU95_deg / kDegreesPerRadian;
   geometry.plumb = PixelLine{{0.0, 0.0}, {1000.0 * std::sin(lean), 1000.0 * std::cos(lean)}};
+  if (!geometry.waterline) return;
+  geometry.waterline->from.y_px += half(random) * kEndPlacingU95.value();
+  geometry.waterline->to.y_px += half(random) * kEndPlacingU95.value();
 }
 
 }  // namespace fin::test

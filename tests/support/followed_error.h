@@ -13,7 +13,8 @@ namespace fin::test {
 /// ten frames, 0.12 px from frame to frame.
 void followAsSeen(Track& track, std::mt19937& random);
 
-/// Makes the known length wrong and leans the plumb line, each as far as its u95 allows for.
+/// Makes the known length wrong, leans the plumb line and places the ends of a waterline, each as far off as
+/// its u95 allows for.
 void markAsPlaced(Geometry& geometry, const ScaleMark& mark, std::mt19937& random);
 
 }  // namespace fin::test

@@ -31,7 +31,7 @@ QString unequalCadence(const std::vector<ComparedPass>& passes) {
     most = std::max(most, *interval);
   }
   if (most <= kUnequalCadence * least) return {};
-  return QObject::tr("Worked at a different cadence: %1 to %2 s from twitch to twitch.")
+  return QObject::tr("Worked at a different cadence: %1 to %2 s from one to the next.")
       .arg(least, 0, 'f', 2)
       .arg(most, 0, 'f', 2);
 }

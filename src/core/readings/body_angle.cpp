@@ -5,13 +5,16 @@
 
 namespace fin {
 
+double bodyAnglePlaceU95_deg(const PassTraces& traces) {
+  return std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / traces.bodyLength * kDegreesPerRadian;
+}
+
 Estimate meanBodyAngle(const Series& part, std::size_t blocks, const PassTraces& traces) {
   const Mean mean = blockMean(part, blocks);
-  const double place = std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / traces.bodyLength;
   Estimate e;
   e.value = mean.value;
   e.unsureBy({{UncertaintySource::Scatter, mean.u95},
-              {UncertaintySource::Marks, place * kDegreesPerRadian},
+              {UncertaintySource::Marks, bodyAnglePlaceU95_deg(traces)},
               {UncertaintySource::Plumb, kPlumbU95_deg}});
   e.n = static_cast<double>(part.size());
   e.grade = e.u95 < 1.0 ? Grade::Good : e.u95 < 3.0 ? Grade::Fair : Grade::Poor;

@@ -7,6 +7,9 @@
 
 namespace fin {
 
+/// How far the body's angle may be off by the placing of nose and tail (95 %), degrees.
+double bodyAnglePlaceU95_deg(const PassTraces& traces);
+
 /// The mean of the body's angle against the plumb over a part of a pass, degrees: its scatter over so many
 /// blocks, the placing of nose and tail, and how level the camera stands. Good up to 1°, fair up to 3°.
 Estimate meanBodyAngle(const Series& part, std::size_t blocks, const PassTraces& traces);

@@ -30,7 +30,6 @@ constexpr double kLeastSteady_s = 0.25;
 constexpr double kLeastDrop_bodies = 0.3;
 constexpr double kChanceAllowed = 1e-4;
 constexpr double kMeanBlocks = 8.0;
-constexpr double kSettledOverLag = 1.164 / 0.693;  ///< ln cosh(atanh 0.95) over ln 2
 constexpr double kTurnEnds = 0.012;  ///< turns by which the two ends of a tumble may be told wrongly (95 %)
 
 const char* const kSteadyNames[] = {"fall_rate",   "time_per_metre", "settle_distance",
@@ -178,7 +177,8 @@ void readRate(const PassTraces& traces, const SteadyPart& part, const LineFit& d
   const double fitted = std::hypot(part.fit.speedSd / part.fit.steadySpeed,
                                    part.fit.timeConstantSd_s / part.fit.timeConstant_s);
   // It is told by how far the steady line lies behind the start, of which it is a multiple.
-  const double behind = kSettledOverLag * std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel;
+  const double behind =
+      TerminalFall::kSettledOverLag * std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel;
   settle.unsureBy({{UncertaintySource::Scatter, 1.96 * settle.value * fitted},
                    {UncertaintySource::Marks, behind},
                    {UncertaintySource::Scale, settle.value * traces.scaleRelativeU95}});

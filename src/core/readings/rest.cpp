@@ -77,8 +77,10 @@ void readRest(const PassTraces& traces, double bottom_deg, ReadingSheet& sheet) 
   }
   Estimate time;
   time.value = to - *from;
-  time.unsureBy({{UncertaintySource::FrameTime, 2.0 / std::max(traces.frameRate_Hz, 1.0)},
-                 {UncertaintySource::Scatter, 0.5 * kSpeedWindow_s}});
+  time.unsureBy({
+      {UncertaintySource::FrameTime, 2.0 / std::max(traces.frameRate_Hz, 1.0)},
+      {UncertaintySource::Scatter, 0.5 * kSpeedWindow_s}  // either way
+  });
   time.n = static_cast<double>(stood.size());
   time.grade = gradeOf(time.value, time.u95);
   time.notes.push_back(lay ? fmt::format("it lies down (below {:.0f}°)", kLies_deg)

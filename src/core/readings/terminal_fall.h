@@ -23,6 +23,8 @@ struct TerminalFall {
   [[nodiscard]] double settled_s() const;
   /// Drop until then: 1.164 v∞ τ.
   [[nodiscard]] double settleDistance() const;
+  /// That drop over how far the steady line lies behind the start: ln cosh(atanh 0.95) / ln 2.
+  static constexpr double kSettledOverLag = 1.164 / 0.693;
 };
 
 /// Fits the approach to the depth (positive down) until `until_s`. Least squares; start and time constant

@@ -7,6 +7,7 @@
 #include <numbers>
 #include <numeric>
 
+#include "core/readings/body_angle.h"
 #include "core/readings/twitch_motion.h"
 #include "core/readings/twitch_sheet.h"
 #include "core/signals/line_fit.h"
@@ -135,7 +136,7 @@ void readLikeness(const Measured& m, TwitchSheet& out) {
     c += std::cos(h) / n;
     s += std::sin(h) / n;
   }
-  const double noise = kCentreMoveU95_px * out.traces().unitPerPixel / median(m.advance);
+  const double noise = out.moveU95() / median(m.advance);
   const double spread =
       std::sqrt(std::max(-2.0 * std::log(std::min(std::hypot(c, s), 1.0)), 0.0)) * kDegreesPerRadian;
   out.give("dart_spread", spread,
@@ -166,8 +167,7 @@ void readPauses(const Measured& m, TwitchSheet& out) {
                                          : kMedianOverMean * median(m.driftU95) /
                                                std::sqrt(static_cast<double>(m.driftU95.size()));
   out.median("pause_drift", m.drift, {{UncertaintySource::Marks, std::hypot(kLeastDrift_mm_s, each)}}, why);
-  const double turn = std::sqrt(2.0) * kMarkPlaceU95.value() * out.traces().unitPerPixel /
-                      out.traces().bodyLength * kDegreesPerRadian;
+  const double turn = bodyAnglePlaceU95_deg(out.traces());
   out.median("pause_attitude", m.attitude,
              {{UncertaintySource::Marks, turn}, {UncertaintySource::Plumb, kPlumbU95_deg}}, why);
   if (m.drift.empty()) return out.sheet().refuse("pause_class", why);
@@ -196,10 +196,10 @@ void readWalk(const Measured& m, TwitchSheet& out) {
   }
   const auto n = static_cast<double>(swings.size());
   out.give("side_switch", 100.0 * switches / n, {{UncertaintySource::Scatter, 100.0 / n}}, n);
-  out.median("swing_angle", swings,
-             {{UncertaintySource::Marks, std::sqrt(2.0) * kCentreMoveU95_px * out.traces().unitPerPixel /
-                                             median(m.advance) * kDegreesPerRadian}},
-             "");
+  out.median(
+      "swing_angle", swings,
+      {{UncertaintySource::Marks, std::sqrt(2.0) * out.moveU95() / median(m.advance) * kDegreesPerRadian}},
+      "");
 }
 
 }  // namespace
@@ -214,9 +214,9 @@ void readTwitch(const PassTraces& traces, Protocol protocol, View view, ReadingS
   TwitchSheet out(traces, kTwitchWords, sheet);
   out.cadence(twitches);
   out.length("advance", m.advance, "no twitch goes forward in view");
-  out.length("spring_back", m.springBack, "no twitch goes forward in view", kExtremesU95_px);
-  const double share =
-      m.advance.empty() ? 0.0 : 100.0 * kExtremesU95_px * traces.unitPerPixel / median(m.advance);
+  const double extremes = kExtremesU95_px * traces.unitPerPixel;
+  out.length("spring_back", m.springBack, "no twitch goes forward in view", extremes);
+  const double share = m.advance.empty() ? 0.0 : 100.0 * extremes / median(m.advance);
   out.median("spring_back_ratio", m.springRatio, {{UncertaintySource::Marks, share}},
              "no twitch goes forward in view");
   const double frame_s = 1.0 / traces.frameRate_Hz;

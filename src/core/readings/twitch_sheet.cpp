@@ -9,9 +9,15 @@
 namespace fin {
 namespace {
 
+constexpr double kStartsWithin_frames =
+    0.25;  ///< of an interval between two starts, told between frames (95 %)
 constexpr double kFewestTwitches = 3.0;
 
 }  // namespace
+
+double TwitchSheet::moveU95() const {
+  return std::sqrt(0.5) * kMarkMoveU95.value() * traces_.unitPerPixel;
+}
 
 void TwitchSheet::give(std::string_view name, double value, std::vector<UncertaintyPart> parts, double n) {
   Estimate e;
@@ -34,9 +40,9 @@ void TwitchSheet::median(std::string_view name, const std::vector<double>& value
 }
 
 void TwitchSheet::length(std::string_view name, const std::vector<double>& values, const char* why,
-                         double move_px) {
+                         double unsureBy) {
   median(name, values,
-         {{UncertaintySource::Marks, move_px * traces_.unitPerPixel},
+         {{UncertaintySource::Marks, unsureBy},
           {UncertaintySource::Scale, std::abs(fin::median(values)) * traces_.scaleRelativeU95}},
          why);
 }
@@ -50,7 +56,7 @@ void TwitchSheet::cadence(const std::vector<Twitch>& twitches) {
       std::count_if(twitches.begin(), twitches.end(), [](const Twitch& t) { return !t.leftOut; }));
   give(named("_count"), counting, {}, counting);
   const double frame_s = 1.0 / std::max(traces_.frameRate_Hz, 1.0);
-  median(named("_interval"), gaps, {{UncertaintySource::FrameTime, 0.25 * frame_s}},
+  median(named("_interval"), gaps, {{UncertaintySource::FrameTime, kStartsWithin_frames * frame_s}},
          "one alone has no interval; film at least two");
   if (gaps.size() < 2) {
     sheet_.refuse(named("_interval_variation"), "three at least are needed");

@@ -2,7 +2,6 @@
 // Private to core/readings: how the readings of twitches and hops are written.
 #pragma once
 
-#include <cmath>
 #include <string_view>
 #include <vector>
 
@@ -18,9 +17,6 @@ struct TwitchWords {
   const char* many;
 };
 
-/// How far the way of the body's centre, midway between two marks, may be off (95 %).
-inline const double kCentreMoveU95_px = std::sqrt(0.5) * kMarkMoveU95.value();
-
 /// Writes medians over the twitches (or hops) of a pass with their uncertainty: their spread, the scale and
 /// the placing of the marks in quadrature. From fewer than 3 everything is poor.
 class TwitchSheet {
@@ -33,12 +29,17 @@ class TwitchSheet {
   /// values.
   void median(std::string_view name, const std::vector<double>& values, std::vector<UncertaintyPart> floor,
               const char* why);
-  /// A median length: the scale has its share. `move_px` is what the body's way is unsure by (95 %).
-  void length(std::string_view name, const std::vector<double>& values, const char* why,
-              double move_px = kCentreMoveU95_px);
+  /// A median length: the scale has its share. `unsureBy` is what following leaves unsure
+  /// of a way (95 %, in the traces' unit).
+  void length(std::string_view name, const std::vector<double>& values, const char* why, double unsureBy);
+  void length(std::string_view name, const std::vector<double>& values, const char* why) {
+    length(name, values, why, moveU95());
+  }
   /// How many, how often, how evenly: the readings ONE_count, ONE_interval and ONE_interval_variation.
   void cadence(const std::vector<Twitch>& twitches);
 
+  /// How far the way of the body's centre, midway between two marks, may be off (95 %).
+  [[nodiscard]] double moveU95() const;
   [[nodiscard]] const PassTraces& traces() const { return traces_; }
   ReadingSheet& sheet() { return sheet_; }
 

@@ -4,10 +4,9 @@
 #include <SQLiteCpp/SQLiteCpp.h>
 
 #include <fmt/format.h>
-#include <algorithm>
-#include <nlohmann/json.hpp>
 #include <sstream>
 
+#include "core/records/lens_store.h"
 #include "core/records/plan_json.h"
 #include "core/records/reading_store.h"
 #include "core/records/schema.h"
@@ -125,23 +124,11 @@ class SqliteLog : public Log {
   }
 
   Result<std::vector<KeptLens>> lenses() const override {
-    return reading([&]() -> Result<std::vector<KeptLens>> {
-      SQLite::Statement query(
-          database_,
-          "SELECT camera, width_px, height_px, window, fx, fy, cx, cy, k, rms_px FROM lens "
-          "ORDER BY camera, window");
-      std::vector<KeptLens> out;
-      while (query.executeStep()) out.push_back(lensFrom(query));
-      return out;
-    });
+    return reading([&]() -> Result<std::vector<KeptLens>> { return records::lensesIn(database_); });
   }
 
   Result<void> keepLens(const KeptLens& kept) override {
-    return changing([&] {
-      const Lens& l = kept.lens;
-      run("INSERT OR REPLACE INTO lens VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)", kept.camera, kept.width_px,
-          kept.height_px, kept.window, l.fx, l.fy, l.cx, l.cy, nlohmann::json(l.k).dump(), kept.rms.value());
-    });
+    return changing([&] { records::writeLens(database_, kept); });
   }
 
   Result<DayPlan> plan() const override {
@@ -382,25 +369,6 @@ class SqliteLog : public Log {
     if (!row.getColumn(5).isNull()) pass.planned = row.getColumn(5).getInt64();
     if (!row.getColumn(7).isNull()) pass.sharedInstant = Seconds(row.getColumn(7).getDouble());
     return pass;
-  }
-
-  static KeptLens lensFrom(SQLite::Statement& row) {
-    KeptLens out;
-    out.camera = row.getColumn(0).getString();
-    out.width_px = row.getColumn(1).getInt();
-    out.height_px = row.getColumn(2).getInt();
-    out.window = row.getColumn(3).getString();
-    out.lens = {row.getColumn(4).getDouble(),
-                row.getColumn(5).getDouble(),
-                row.getColumn(6).getDouble(),
-                row.getColumn(7).getDouble(),
-                {}};
-    const auto k = nlohmann::json::parse(row.getColumn(8).getString(), nullptr, false);
-    for (std::size_t i = 0; i < std::min(k.size(), out.lens.k.size()); ++i) {
-      if (k[i].is_number()) out.lens.k[i] = k[i].get<double>();
-    }
-    out.rms = Pixels(row.getColumn(9).getDouble());
-    return out;
   }
 
   fs::path file_;

@@ -42,11 +42,12 @@ Result<void> walkForwards(FrameSource& source, std::size_t first, std::size_t la
 
 Result<void> walkBackwards(FrameSource& source, std::size_t first, std::size_t last, const JobControl& job,
                            const FrameVisit& visit) {
-  const std::size_t held = framesHeld(source.frame(last));
+  std::size_t held = kFewestHeld;
   for (std::size_t end = last + 1; end > first;) {
     const std::size_t begin = std::max(first, end > held ? end - held : 0);
     std::vector<Result<Picture>> chunk;
     for (std::size_t n = begin; n < end; ++n) chunk.push_back(source.frame(n));
+    held = framesHeld(chunk.back());
     for (std::size_t n = end; n-- > begin;) {
       if (auto ok = visitOne(n, chunk[n - begin], job, visit); !ok) return ok;
       job.report(share(last - n + 1, first, last));

@@ -76,7 +76,7 @@ QString TwitchBar::cadenceWords() const {
   const QString beat =
       cadence_.twitches < 2
           ? pause
-          : tr("%1 s from twitch to twitch, %2").arg(cadence_.between.value(), 0, 'f', 2).arg(pause);
+          : tr("%1 s from one to the next, %2").arg(cadence_.between.value(), 0, 'f', 2).arg(pause);
   return tr("The hand was off the pacer's beat by %1 % (%2).").arg(kept->off_percent, 0, 'f', 0).arg(beat);
 }
 
