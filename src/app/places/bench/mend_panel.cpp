@@ -93,7 +93,7 @@ QWidget* MendPanel::buildSaid() {
   auto* box = card();
   auto* grid = new QGridLayout(box);
   auto* how = new QLabel(
-      tr("Drag a mark to where it belongs: it is followed anew up to the places you gave before and after."));
+      tr("Drag a mark to where it belongs: it is followed anew to either side, until its way is as it was."));
   how->setWordWrap(true);
   how->setProperty("faint", true);
   auto* outline = namedButton(tr("Outline  4"), "drawOutline");
