@@ -14,7 +14,8 @@ add_library(fin_compiler INTERFACE)
 target_compile_options(fin_compiler INTERFACE
   -Wall -Wextra -Wpedantic -Wshadow -Wnon-virtual-dtor -Wold-style-cast -Wcast-align
   -Woverloaded-virtual -Wimplicit-fallthrough -Werror
-  -Wno-missing-field-initializers -Wno-restrict)
+  -Wno-missing-field-initializers -Wno-restrict
+  -fno-trapping-math)  # nothing here traps floating-point exceptions, and loops that choose can be vectorised
 target_include_directories(fin_compiler INTERFACE "${CMAKE_SOURCE_DIR}/src")
 
 # Left out of the second: null pointers and sizes of objects, which the first sees when they are used.

@@ -77,35 +77,42 @@ class DecodedSource : public Picture::Source {
   }
 
  private:
-  /// Colour is stored at half the size: beside every other pixel of a row, between two rows.
   [[nodiscard]] cv::Mat fromPlanes(const cv::Rect& box) const {
-    cv::Mat out(box.size(), CV_8UC3);
+    const cv::Mat planes[] = {grey_(box), colourPlane(1, box), colourPlane(2, box)};
+    cv::Mat out;
+    cv::merge(planes, 3, out);
+    return out;
+  }
+
+  /// Colour is stored at half the size: beside every other pixel of a row, between two rows.
+  [[nodiscard]] cv::Mat colourPlane(int plane, const cv::Rect& box) const {
     const int lastX = (frame_->width + 1) / 2 - 1;
     const int lastY = (frame_->height + 1) / 2 - 1;
     const int firstX = box.x / 2;
-    // One row of colour at its own width, between two of those stored.
-    std::vector<int> between(static_cast<std::size_t>(std::min((box.x + box.width) / 2, lastX) - firstX + 1));
+    const int pairs = (box.br().x - 1) / 2 - firstX + 1;
+    cv::Mat out(box.height, 2 * pairs, CV_8UC1);
+    // One row of colour at its own width, between two of those stored, in quarters.
+    std::vector<std::uint16_t> between(static_cast<std::size_t>(pairs) + 1);
     for (int y = box.y; y < box.y + box.height; ++y) {
       const int upper = std::clamp((y + 1) / 2 - 1, 0, lastY);
       const int lower = std::min((y + 1) / 2, lastY);
       const int share = y % 2 == 0 ? 3 : 1;  // of four, for the lower row
-      const uchar* luma = grey_.ptr<uchar>(y) + box.x;
-      uchar* to = out.ptr<uchar>(y - box.y);
-      for (int x = 0; x < box.width; ++x) to[3 * x] = luma[x];
-      for (int c = 1; c < 3; ++c) {
-        const uchar* a = frame_->data[c] + static_cast<std::ptrdiff_t>(upper) * frame_->linesize[c] + firstX;
-        const uchar* b = frame_->data[c] + static_cast<std::ptrdiff_t>(lower) * frame_->linesize[c] + firstX;
-        for (std::size_t i = 0; i < between.size(); ++i) between[i] = (4 - share) * a[i] + share * b[i];
-        for (int x = 0; x < box.width; ++x) {
-          const int left = (box.x + x) / 2;
-          const int right = std::min(left + (box.x + x) % 2, lastX);
-          const int sum = between[static_cast<std::size_t>(left - firstX)] +
-                          between[static_cast<std::size_t>(right - firstX)];
-          to[3 * x + c] = static_cast<uchar>((sum + 4) / 8);
-        }
+      const std::ptrdiff_t stride = frame_->linesize[plane];
+      const std::uint8_t* a = frame_->data[plane] + upper * stride + firstX;
+      const std::uint8_t* b = frame_->data[plane] + lower * stride + firstX;
+      const auto quarters = [&](int i) {
+        return static_cast<std::uint16_t>((4 - share) * a[i] + share * b[i]);
+      };
+      std::uint16_t* q = between.data();
+      for (int i = 0; i < pairs; ++i) q[i] = quarters(i);
+      q[pairs] = quarters(std::min(pairs, lastX - firstX));
+      auto* to = out.ptr<uchar>(y - box.y);
+      for (int i = 0; i < pairs; ++i) {
+        to[2 * i] = static_cast<uchar>((q[i] + 2) / 4);
+        to[2 * i + 1] = static_cast<uchar>((q[i] + q[i + 1] + 4) / 8);
       }
     }
-    return out;
+    return out(cv::Rect(box.x % 2, 0, box.width, box.height));
   }
 
   av::FramePtr frame_;

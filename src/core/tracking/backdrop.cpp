@@ -16,7 +16,8 @@ constexpr double kLeastCover = 0.25;         ///< of a tile, that a sample of a 
 constexpr double kScatterOfMad = 1.4826;
 constexpr float kFinerSteps = 8.0F;
 constexpr int kSmooth_px = 9;
-const cv::Scalar kNoise_grey(2.0, 1.2, 1.2);
+constexpr std::array<double, 3> kNoise_grey{2.0, 1.2, 1.2};
+constexpr std::array<float, 3> kNoColour{0.0F, 128.0F, 128.0F};
 constexpr int kLight_px = 40;  ///< over which the light is averaged
 constexpr int kCell_px = 8;
 constexpr double kShake_px = 0.2;
@@ -29,7 +30,7 @@ void sortEach(std::vector<cv::Mat>& pictures) {
     for (std::size_t i = round % 2; i + 1 < pictures.size(); i += 2) {
       cv::min(pictures[i], pictures[i + 1], low);
       cv::max(pictures[i], pictures[i + 1], pictures[i + 1]);
-      low.copyTo(pictures[i]);
+      cv::swap(pictures[i], low);
     }
   }
 }
@@ -62,24 +63,51 @@ cv::Mat partAt(const Picture& picture, PixelPoint corner) {
   return out;
 }
 
-/// How far a picture is from what lies behind, as that is in the picture's own light (colour differences go
-/// with brightness): CV_8UC3, in steps finer than grey levels.
-cv::Mat awayFrom(const cv::Mat& middle, const cv::Mat& light, const cv::Mat& colours) {
-  cv::Mat out(middle.size(), CV_8UC3);
+/// How far one plane of a picture is from what lies behind, as that is in the picture's own light (colour
+/// differences go with brightness): CV_8UC1, in steps finer than grey levels.
+cv::Mat awayFrom(const cv::Mat& middle, const cv::Mat& light, const cv::Mat& plane, float zero) {
+  cv::Mat out(middle.size(), CV_8UC1);
+  const int width = out.cols;
   for (int y = 0; y < middle.rows; ++y) {
-    const auto* from = middle.ptr<cv::Vec3f>(y);
+    const auto* from = middle.ptr<float>(y);
     const auto* factor = light.ptr<float>(y);
-    const auto* c = colours.ptr<cv::Vec3b>(y);
-    auto* to = out.ptr<cv::Vec3b>(y);
-    for (int x = 0; x < middle.cols; ++x) {
-      for (int k = 0; k < 3; ++k) {
-        const float zero = k == 0 ? 0.0F : 128.0F;
-        const float off = static_cast<float>(c[x][k]) - zero - factor[x] * (from[x][k] - zero);
-        to[x][k] = static_cast<uchar>(std::min(std::abs(off) * kFinerSteps, 255.0F));
-      }
+    const auto* shown = plane.ptr<uchar>(y);
+    uchar* __restrict to = out.ptr<uchar>(y);
+    for (int x = 0; x < width; ++x) {
+      const float off = static_cast<float>(shown[x]) - zero - factor[x] * (from[x] - zero);
+      to[x] = static_cast<uchar>(std::min(std::abs(off) * kFinerSteps, 255.0F));
     }
   }
   return out;
+}
+
+/// A view of nothing known yet.
+Backdrop::View blank(cv::Size size) {
+  Backdrop::View out;
+  for (std::size_t k = 0; k < 3; ++k) {
+    out.middle[k] = cv::Mat::zeros(size, CV_32FC1);
+    out.scatter[k] = cv::Mat(size, CV_32FC1, cv::Scalar(kNoise_grey[k]));
+  }
+  out.known = cv::Mat::zeros(size, CV_8UC1);
+  return out;
+}
+
+Backdrop::View partOf(const Backdrop::View& view, const cv::Rect& box) {
+  Backdrop::View out;
+  for (std::size_t k = 0; k < 3; ++k) {
+    out.middle[k] = view.middle[k](box);
+    out.scatter[k] = view.scatter[k](box);
+  }
+  out.known = view.known(box);
+  return out;
+}
+
+void copy(const Backdrop::View& from, const Backdrop::View& to) {
+  for (std::size_t k = 0; k < 3; ++k) {
+    from.middle[k].copyTo(to.middle[k]);
+    from.scatter[k].copyTo(to.scatter[k]);
+  }
+  from.known.copyTo(to.known);
 }
 
 std::int64_t tileAt(int px) {
@@ -134,50 +162,63 @@ Backdrop::View Backdrop::learnt(const Key& key) const {
     });
     clean.resize(std::min(clean.size(), kMostSamples));
   }
-  View out{cv::Mat::zeros(size, CV_32FC3), cv::Mat(size, CV_32FC3, kNoise_grey),
-           cv::Mat::zeros(size, CV_8UC1)};
+  View out = blank(size);
   if (clean.size() < kFewestSamples) return out;
 
-  std::vector<cv::Mat> shown;
+  std::array<std::vector<cv::Mat>, 3> shown;
   const std::size_t count = std::min(clean.size(), kMostSamples);
   for (std::size_t i = 0; i < count; ++i) {
     const Sample& s = *clean[i * clean.size() / count];
-    shown.push_back(partAt(s.picture, {corner.x + s.moved.x_px, corner.y + s.moved.y_px}));
+    std::array<cv::Mat, 3> planes;
+    cv::split(partAt(s.picture, {corner.x + s.moved.x_px, corner.y + s.moved.y_px}), planes.data());
+    for (std::size_t k = 0; k < 3; ++k) shown[k].push_back(planes[k]);
   }
-  const cv::Mat middle = medianOf(shown);
-  middle.convertTo(out.middle, CV_32F);
+  for (std::size_t k = 0; k < 3; ++k) medianOf(shown[k]).convertTo(out.middle[k], CV_32F);
+  std::vector<cv::Mat> lights;
   const cv::Mat all(size, CV_8UC1, cv::Scalar(255));
-  std::vector<cv::Mat> away;
-  for (const cv::Mat& part : shown)
-    away.push_back(awayFrom(out.middle, lightOver(part, out.middle, all), part));
-  cv::Mat scatter;
-  medianOf(away).convertTo(scatter, CV_32F, kScatterOfMad / kFinerSteps);
-  cv::blur(scatter, scatter, cv::Size(kSmooth_px, kSmooth_px));
-  // At an edge of what lies behind, a small shake or the coding moves it a little.
-  cv::Mat low, high;
-  cv::erode(out.middle, low, cv::Mat());
-  cv::dilate(out.middle, high, cv::Mat());
-  scatter += kShake_px * (high - low);
-  cv::max(scatter, kNoise_grey, out.scatter);
+  for (const cv::Mat& luma : shown[0]) lights.push_back(lightOver(luma, out.middle[0], all));
+  for (std::size_t k = 0; k < 3; ++k) {
+    std::vector<cv::Mat> away;
+    for (std::size_t i = 0; i < count; ++i)
+      away.push_back(awayFrom(out.middle[k], lights[i], shown[k][i], kNoColour[k]));
+    cv::Mat scatter;
+    medianOf(away).convertTo(scatter, CV_32F, kScatterOfMad / kFinerSteps);
+    cv::blur(scatter, scatter, cv::Size(kSmooth_px, kSmooth_px));
+    // At an edge of what lies behind, a small shake or the coding moves it a little.
+    cv::Mat low, high;
+    cv::erode(out.middle[k], low, cv::Mat());
+    cv::dilate(out.middle[k], high, cv::Mat());
+    scatter += kShake_px * (high - low);
+    cv::max(scatter, kNoise_grey[k], out.scatter[k]);
+  }
   out.known.setTo(255);
   return out;
 }
 
-cv::Mat lightOver(const cv::Mat& colours, const cv::Mat& middle, const cv::Mat& counts) {
+cv::Mat lightOver(const cv::Mat& luma, const cv::Mat& middle, const cv::Mat& counts) {
   // Light changes slowly from place to place: summed over cells, then over the cells around.
   const cv::Size cells((counts.cols + kCell_px - 1) / kCell_px, (counts.rows + kCell_px - 1) / kCell_px);
   cv::Mat now = cv::Mat::zeros(cells, CV_32FC1);
   cv::Mat usual = cv::Mat::zeros(cells, CV_32FC1);
-  for (int y = 0; y < counts.rows; ++y) {
-    const auto* c = colours.ptr<cv::Vec3b>(y);
-    const auto* m = middle.ptr<cv::Vec3f>(y);
-    const auto* in = counts.ptr<uchar>(y);
-    auto* a = now.ptr<float>(y / kCell_px);
-    auto* b = usual.ptr<float>(y / kCell_px);
-    for (int x = 0; x < counts.cols; ++x) {
-      if (in[x] == 0) continue;
-      a[x / kCell_px] += static_cast<float>(c[x][0]);
-      b[x / kCell_px] += m[x][0];
+  const int width = counts.cols;
+  std::vector<float> shownSums(static_cast<std::size_t>(width)), usualSums(shownSums);
+  for (int top = 0; top < counts.rows; top += kCell_px) {
+    std::fill(shownSums.begin(), shownSums.end(), 0.0F);
+    std::fill(usualSums.begin(), usualSums.end(), 0.0F);
+    float* __restrict shown = shownSums.data();
+    float* __restrict expected = usualSums.data();
+    for (int y = top; y < std::min(top + kCell_px, counts.rows); ++y) {
+      const auto* c = luma.ptr<uchar>(y);
+      const auto* m = middle.ptr<float>(y);
+      const auto* in = counts.ptr<uchar>(y);
+      for (int x = 0; x < width; ++x) {
+        shown[x] += in[x] != 0 ? static_cast<float>(c[x]) : 0.0F;
+        expected[x] += in[x] != 0 ? m[x] : 0.0F;
+      }
+    }
+    for (int x = 0; x < width; ++x) {
+      now.at<float>(top / kCell_px, x / kCell_px) += shown[x];
+      usual.at<float>(top / kCell_px, x / kCell_px) += expected[x];
     }
   }
   const cv::Size around(kLight_px / kCell_px, kLight_px / kCell_px);
@@ -193,22 +234,23 @@ cv::Mat lightOver(const cv::Mat& colours, const cv::Mat& middle, const cv::Mat& 
 Backdrop::View Backdrop::stillView(const cv::Rect& box) {
   const std::lock_guard lock(*learning_);
   const cv::Rect whole = samples_.empty() ? box : wholeOf(samples_.front().picture);
-  if (still_.middle.empty()) {
-    still_ = {cv::Mat(whole.size(), CV_32FC3), cv::Mat(whole.size(), CV_32FC3),
-              cv::Mat(whole.size(), CV_8UC1)};
-  }
+  if (still_.known.empty()) still_ = blank(whole.size());
+  std::vector<Key> fresh;
   for (std::int64_t row = tileAt(box.y); row <= tileAt(box.br().y - 1); ++row) {
     for (std::int64_t column = tileAt(box.x); column <= tileAt(box.br().x - 1); ++column) {
-      if (!stillKnown_.insert({column, row, 0}).second) continue;
-      const cv::Point corner(static_cast<int>(column) * kTile_px, static_cast<int>(row) * kTile_px);
-      const cv::Rect target = cv::Rect(corner, cv::Size(kTile_px, kTile_px)) & whole;
-      const View fresh = learnt({column, row, 0});
-      fresh.middle(target - corner).copyTo(still_.middle(target));
-      fresh.scatter(target - corner).copyTo(still_.scatter(target));
-      fresh.known(target - corner).copyTo(still_.known(target));
+      const Key key{column, row, 0};
+      if (stillKnown_.insert(key).second) fresh.push_back(key);
     }
   }
-  return {still_.middle(box), still_.scatter(box), still_.known(box)};
+  cv::parallel_for_({0, static_cast<int>(fresh.size())}, [&](const cv::Range& some) {
+    for (int i = some.start; i < some.end; ++i) {
+      const Key& key = fresh[static_cast<std::size_t>(i)];
+      const cv::Point corner(static_cast<int>(key[0]) * kTile_px, static_cast<int>(key[1]) * kTile_px);
+      const cv::Rect target = cv::Rect(corner, cv::Size(kTile_px, kTile_px)) & whole;
+      copy(partOf(learnt(key), target - corner), partOf(still_, target));
+    }
+  });
+  return partOf(still_, box);
 }
 
 Backdrop::View Backdrop::view(const cv::Rect& box, PixelPoint moved, std::size_t frame) {
@@ -220,19 +262,14 @@ Backdrop::View Backdrop::view(const cv::Rect& box, PixelPoint moved, std::size_t
   const bool whole = std::hypot(restX, restY) < kWholeShift_px;
   const int rim = whole ? 0 : 1;
   const cv::Rect wide(box.x - dx - rim, box.y - dy - rim, box.width + 2 * rim, box.height + 2 * rim);
-  View out{cv::Mat(wide.size(), CV_32FC3), cv::Mat(wide.size(), CV_32FC3), cv::Mat(wide.size(), CV_8UC1)};
+  const View out = blank(wide.size());
   const auto stretch = static_cast<std::int64_t>(frame / kStretch_frames);
   for (std::int64_t row = tileAt(wide.y); row <= tileAt(wide.y + wide.height - 1); ++row) {
     for (std::int64_t column = tileAt(wide.x); column <= tileAt(wide.x + wide.width - 1); ++column) {
       const cv::Rect place(static_cast<int>(column) * kTile_px, static_cast<int>(row) * kTile_px, kTile_px,
                            kTile_px);
       const cv::Rect part = place & wide;
-      const View& from = tile({column, row, stretch});
-      const cv::Rect source = part - place.tl();
-      const cv::Rect target = part - wide.tl();
-      from.middle(source).copyTo(out.middle(target));
-      from.scatter(source).copyTo(out.scatter(target));
-      from.known(source).copyTo(out.known(target));
+      copy(partOf(tile({column, row, stretch}), part - place.tl()), partOf(out, part - wide.tl()));
     }
   }
   if (whole) return out;
@@ -240,10 +277,9 @@ Backdrop::View Backdrop::view(const cv::Rect& box, PixelPoint moved, std::size_t
   const cv::Rect inner(rim, rim, box.width, box.height);
   const cv::Point2f middle(static_cast<float>(rim + 0.5 * (box.width - 1) - restX),
                            static_cast<float>(rim + 0.5 * (box.height - 1) - restY));
-  View shifted;
-  cv::getRectSubPix(out.middle, box.size(), middle, shifted.middle);
-  shifted.scatter = out.scatter(inner);
-  shifted.known = out.known(inner);
+  View shifted = partOf(out, inner);
+  for (std::size_t k = 0; k < 3; ++k)
+    cv::getRectSubPix(out.middle[k], box.size(), middle, shifted.middle[k] = cv::Mat());
   return shifted;
 }
 

@@ -39,10 +39,12 @@ class Backdrop {
   /// Says anew what the lure hides in the samples, one rectangle each.
   void hide(const std::vector<cv::Rect>& lures);
 
+  /// Luma and the two colour differences, as CV_32FC1 each.
+  using Planes = std::array<cv::Mat, 3>;
   struct View {
-    cv::Mat middle;   ///< CV_32FC3
-    cv::Mat scatter;  ///< CV_32FC3, never less than the camera's noise
-    cv::Mat known;    ///< CV_8UC1, 255 where the rest means something
+    Planes middle;
+    Planes scatter;  ///< never less than the camera's noise
+    cv::Mat known;   ///< CV_8UC1, 255 where the rest means something
   };
   /// What lies behind a box of the picture in a frame. Not to be written to.
   [[nodiscard]] View view(const cv::Rect& box, PixelPoint moved, std::size_t frame);
@@ -63,7 +65,7 @@ class Backdrop {
 
 /// How much brighter a picture is than what lies behind, pixel by pixel, averaged over some way around
 /// (CV_32FC1, 1 where it is the same). Only where `counts` is not 0, so that the lure has no say.
-/// `colours` is CV_8UC3, `middle` CV_32FC3.
-cv::Mat lightOver(const cv::Mat& colours, const cv::Mat& middle, const cv::Mat& counts);
+/// Of luma alone: `luma` is CV_8UC1, `middle` CV_32FC1.
+cv::Mat lightOver(const cv::Mat& luma, const cv::Mat& middle, const cv::Mat& counts);
 
 }  // namespace fin

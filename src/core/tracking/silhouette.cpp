@@ -25,41 +25,51 @@ constexpr int kRim_px = 3;            ///< in which a pixel may be partly covere
 constexpr double kStrandWeight = 0.02;
 constexpr float kNoCover = 0.3F;  ///< share of that distance at which a pixel counts as not covered
 
+using Colours = std::array<cv::Mat, 3>;  ///< luma and the two colour differences, CV_8UC1 each
+
 /// Squared distance of each pixel from what lies behind it in this light, in scatters.
-cv::Mat distances(const cv::Mat& colours, const Backdrop::View& behind, const cv::Mat& light, ToldBy by) {
-  cv::Mat out(colours.size(), CV_32FC1);
-  for (int y = 0; y < colours.rows; ++y) {
-    const auto* c = colours.ptr<cv::Vec3b>(y);
-    const auto* m = behind.middle.ptr<cv::Vec3f>(y);
-    const auto* s = behind.scatter.ptr<cv::Vec3f>(y);
-    const auto* known = behind.known.ptr<uchar>(y);
-    const float* usual = light.ptr<float>(y);
-    auto* to = out.ptr<float>(y);
-    for (int x = 0; x < colours.cols; ++x) {
-      if (known[x] == 0) {
-        to[x] = 0.0F;
-        continue;
-      }
-      const float middle = usual[x] * m[x][0];
-      const float luma = (static_cast<float>(c[x][0]) - middle) / s[x][0];
-      const float factor = static_cast<float>(c[x][0]) / std::max(middle, 1.0F);
-      const bool lightAlone = by == ToldBy::Colour && factor > kDeepShadow && factor < kBrightLight;
+cv::Mat distances(const Colours& colours, const Backdrop::View& behind, const cv::Mat& light, ToldBy by) {
+  const float darkest = by == ToldBy::Colour ? kDeepShadow : kBrightLight;  // else no light is
+  const int width = light.cols;
+  std::vector<float> inColours(static_cast<std::size_t>(width));
+  cv::Mat out(light.size(), CV_32FC1);
+  for (int y = 0; y < out.rows; ++y) {
+    const auto* usual = light.ptr<float>(y);
+    const auto* shown = colours[0].ptr<uchar>(y);
+    const auto* middle = behind.middle[0].ptr<float>(y);
+    const auto* scatter = behind.scatter[0].ptr<float>(y);
+    float* __restrict to = out.ptr<float>(y);
+    float* __restrict factor = inColours.data();
+    for (int x = 0; x < width; ++x) {
+      const float expected = usual[x] * middle[x];
+      const float away = (static_cast<float>(shown[x]) - expected) / scatter[x];
+      const float brighter = static_cast<float>(shown[x]) / (expected > 1.0F ? expected : 1.0F);
+      const bool lightAlone = brighter > darkest && brighter < kBrightLight;
+      to[x] = (lightAlone ? kLightCounts : 1.0F) * away * away;
       // Other light changes colour differences by the same factor as brightness.
-      const float colour = usual[x] * (lightAlone ? factor : 1.0F);
-      const float blue = (static_cast<float>(c[x][1]) - 128.0F - colour * (m[x][1] - 128.0F)) / s[x][1];
-      const float red = (static_cast<float>(c[x][2]) - 128.0F - colour * (m[x][2] - 128.0F)) / s[x][2];
-      to[x] = blue * blue + red * red + (lightAlone ? kLightCounts * luma * luma : luma * luma);
+      factor[x] = usual[x] * (lightAlone ? brighter : 1.0F);
+    }
+    for (std::size_t k = 1; k < 3; ++k) {
+      shown = colours[k].ptr<uchar>(y);
+      middle = behind.middle[k].ptr<float>(y);
+      scatter = behind.scatter[k].ptr<float>(y);
+      for (int x = 0; x < width; ++x) {
+        const float expected = factor[x] * (middle[x] - 128.0F);
+        const float away = (static_cast<float>(shown[x]) - 128.0F - expected) / scatter[x];
+        to[x] += away * away;
+      }
     }
   }
+  out.setTo(0.0, behind.known == 0);
   return out;
 }
 
 /// The light of this frame beside the lure, as a factor.
-cv::Mat lightAround(const cv::Mat& colours, const Backdrop::View& behind, const cv::Mat& near) {
+cv::Mat lightAround(const cv::Mat& luma, const Backdrop::View& behind, const cv::Mat& near) {
   cv::Mat counts;
   cv::bitwise_not(near, counts);
   counts &= behind.known;
-  return lightOver(colours, behind.middle, counts);
+  return lightOver(luma, behind.middle[0], counts);
 }
 
 /// Takes thin things away that run out of the picture's part or are longer than any of the lure's own.
@@ -96,6 +106,7 @@ cv::Mat belonging(const cv::Mat& weak, const cv::Mat& strong, const cv::Mat& pla
     const uchar* p = place.ptr<uchar>(y);
     const float* d = away.ptr<float>(y);
     for (int x = 0; x < weak.cols; ++x) {
+      if (label[x] == 0) continue;
       const auto i = static_cast<std::size_t>(label[x]);
       ++area[i];
       distance[i] += std::sqrt(static_cast<double>(d[x]));
@@ -185,16 +196,19 @@ Silhouette cutOut(const Picture& picture, Backdrop& backdrop, PixelPoint moved, 
                                 expected.bounds.width + 2 * room, expected.bounds.height + 2 * room) &
                        whole;
   if (box.empty()) return {};
-  const cv::Mat colours = picture.colours(box);
+  Colours colours;
+  cv::split(picture.colours(box), colours.data());
   const Backdrop::View behind = backdrop.view(box, moved, frame);
   cv::Mat own = cv::Mat::zeros(box.size(), CV_8UC1);
   const cv::Rect place = expected.bounds & box;
   if (place.empty()) return {};
   expected.mask(place - expected.bounds.tl()).copyTo(own(place - box.tl()));
   const int reach = 2 * static_cast<int>(std::ceil(expected.reach_px)) + 1;
+  // As a dilation by a square, whose cost would grow with the reach.
   cv::Mat near;
-  cv::dilate(own, near, cv::getStructuringElement(cv::MORPH_RECT, cv::Size(reach, reach)));
-  const cv::Mat away = distances(colours, behind, lightAround(colours, behind, near), by);
+  cv::boxFilter(own, near, CV_32S, cv::Size(reach, reach), cv::Point(-1, -1), false, cv::BORDER_CONSTANT);
+  near = near > 0;
+  const cv::Mat away = distances(colours, behind, lightAround(colours[0], behind, near), by);
   cv::Mat weak = away > kWeak * kWeak;
   const cv::Mat strong = away > kStrong * kStrong;
   if (!hidden.empty()) weak.setTo(0, hidden(box));
