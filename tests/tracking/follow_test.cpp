@@ -78,6 +78,40 @@ INSTANTIATE_TEST_SUITE_P(Scenes, Followed,
                                          Named{"noisy", noisy(test::smallPull(3))}),
                          [](const auto& scene) { return scene.param.name; });
 
+TEST(Follow, HoldsTheMarksOfALureThatComesNearer) {
+  RehearsalScene scene = test::smallPull();
+  scene.camera.view = View::HeadOn;
+  scene.camera.distance_mm = 700.0;
+  scene.camera.focal_px = 1300.0;
+  scene.motion = StraightPull{
+      .speed_mm_s = 200.0, .start_mm = -700.0, .wobble_Hz = 3.0, .wobble_deg = 10.0, .roll_deg = 30.0};
+  scene.length = Seconds(4.5);
+  RehearsalTank tank(scene);
+  FollowRequest request{{}, 0, tank.frameCount() - 1};
+  for (const MarkName name : {MarkName::Back, MarkName::Belly})
+    request.seeds.push_back({name, 0, tank.markAt(name, 0)});
+  const auto apart = [&](std::size_t n) {
+    return length(tank.markAt(MarkName::Back, n) - tank.markAt(MarkName::Belly, n)).value();
+  };
+  ASSERT_GT(apart(request.lastFrame), 2.0 * apart(0));
+  const auto track = followMarks(tank, request);
+  ASSERT_TRUE(track) << track.error().message;
+  for (const MarkTrack& mark : track->marks) {
+    double power = 0.0;
+    double seen = 0.0;
+    for (std::size_t n = 0; n < mark.samples.size(); ++n) {
+      const MarkSample& s = mark.samples[n];
+      if (!s.seen) continue;
+      power += std::pow(length(s.at - tank.markAt(mark.name, n)).value() / apart(n), 2);
+      seen += 1.0;
+    }
+    const auto frames = static_cast<double>(mark.samples.size());
+    EXPECT_GT(seen, 0.95 * frames) << toString(mark.name);
+    // At its first size the patch would come to lie beside: 0.28 and 0.42 of what is between the marks.
+    EXPECT_LT(std::sqrt(power / seen), 0.12) << toString(mark.name);
+  }
+}
+
 TEST(Follow, SaysLostWhenTheLureLeavesThePicture) {
   RehearsalScene scene = test::smallPull();
   scene.length = Seconds(3.0);  // it is out after about two seconds

@@ -13,12 +13,6 @@ constexpr std::size_t kMostCandidates = 5;
 constexpr double kGoodEnough = 0.90;  ///< a given look that fits this well settles it
 constexpr double kSamePlace_px = 2.5;
 
-PixelPoint placeOf(const PatchPose& pose, const PatchTemplate::Peak& peak) {
-  const double c = std::cos(pose.angle_rad);
-  const double s = std::sin(pose.angle_rad);
-  return pose.centre + PixelPoint{c * peak.dx_px - s * peak.dy_px, s * peak.dx_px + c * peak.dy_px};
-}
-
 }  // namespace
 
 MarkAppearance::MarkAppearance(const cv::Mat& grey, const PatchPose& pose, int radius_px)
@@ -45,10 +39,11 @@ void MarkAppearance::addMet(const cv::Mat& grey, const PatchPose& pose) {
 std::vector<MarkAppearance::Candidate> MarkAppearance::candidates(const cv::Mat& grey, const PatchPose& pose,
                                                                   int reach_px) const {
   std::vector<Candidate> all;
-  const PatchSurroundings around(grey, pose, radius(), reach_px);
+  const int reach = static_cast<int>(std::ceil(reach_px / pose.scale));
+  const PatchSurroundings around(grey, pose, radius(), reach);
   for (std::size_t i = 0; i < looks_.size(); ++i) {
     for (const auto& peak : looks_[i].patch.search(around, kPeaksPerLook)) {
-      all.push_back({placeOf(pose, peak), peak.score, i});
+      all.push_back({pose.at({1.0 * peak.dx_px, 1.0 * peak.dy_px}), peak.score, i});
     }
   }
   std::sort(all.begin(), all.end(), [](const Candidate& a, const Candidate& b) { return a.score > b.score; });
@@ -68,6 +63,15 @@ MarkAppearance::Candidate MarkAppearance::judged(const cv::Mat& grey, const Patc
   for (std::size_t i = 0; i < looks_.size(); ++i) {
     const double score = looks_[i].patch.correlation(patch);
     if (score > best.score) best = {pose.centre, score, i};
+  }
+  return best;
+}
+
+double MarkAppearance::likenessOfGiven(const cv::Mat& grey, const PatchPose& pose) const {
+  const std::vector<float> patch = cutPatch(grey, pose, radius());
+  double best = -1.0;
+  for (const Look& look : looks_) {
+    if (look.given) best = std::max(best, look.patch.correlation(patch));
   }
   return best;
 }

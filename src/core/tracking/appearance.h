@@ -31,6 +31,9 @@ class MarkAppearance {
   /// How much a place looks like the mark, and which look fits it best.
   [[nodiscard]] Candidate judged(const cv::Mat& grey, const PatchPose& pose) const;
 
+  /// How much a place looks like the mark as a person pointed at it.
+  [[nodiscard]] double likenessOfGiven(const cv::Mat& grey, const PatchPose& pose) const;
+
   /// Sub-pixel place near a candidate; the look that fits best decides.
   struct Found {
     PixelPoint at;

@@ -103,7 +103,7 @@ class Following {
   using Write = std::function<void(std::size_t, MarkName, const MarkFollower::Followed&)>;
 
   Result<void> onwards(std::size_t start, const JobControl& job) {
-    MarkFollower follower = makeFollower();
+    MarkFollower follower = makeFollower(1.0);
     return walkForwards(source_, start, request_.lastFrame, job, [&](std::size_t n, const Picture* picture) {
       auto ok =
           visit(follower, n, picture, request_.seeds,
@@ -116,8 +116,12 @@ class Following {
   /// From the first seeds to the beginning of the window: what comes later lies ahead of them.
   Result<void> backwards(std::size_t joined, const JobControl& job) {
     Seeds first;
-    for (const FollowedMark& m : marks_) first.push_back(seedsOf(m.name).front());
-    MarkFollower follower = makeFollower();
+    double scale = 1.0;
+    for (const FollowedMark& m : marks_) {
+      first.push_back(seedsOf(m.name).front());
+      if (first.back().frame == joined) scale = sampleOf(m.name, joined).scale;
+    }
+    MarkFollower follower = makeFollower(scale);
     return walkBackwards(
         source_, request_.firstFrame, joined, job, [&](std::size_t n, const Picture* picture) {
           auto ok =
@@ -172,7 +176,7 @@ class Following {
         start.push_back(s);
       }
     }
-    MarkFollower follower = makeFollower();
+    MarkFollower follower = makeFollower(sampleOf(name, to).scale);
     return walkBackwards(source_, from, to, job, [&](std::size_t n, const Picture* picture) {
       return visit(follower, n, picture, start, [&](std::size_t at, MarkName which, const auto& found) {
         if (which == name) back[at - from] = found;
@@ -212,7 +216,7 @@ class Following {
     return out;
   }
 
-  [[nodiscard]] MarkFollower makeFollower() const {
+  [[nodiscard]] MarkFollower makeFollower(double scale) const {
     double body_px = 0.0;
     for (const MarkSeed& a : request_.seeds) {
       for (const MarkSeed& b : request_.seeds) {
@@ -222,7 +226,7 @@ class Following {
     const std::size_t frames = source_.frameCount();
     const double spacing =
         frames > 1 ? source_.timeOf(frames - 1).value() / static_cast<double>(frames - 1) : 1.0;
-    return {body_px, std::max(spacing, 1e-6)};
+    return {body_px, std::max(spacing, 1e-6), scale};
   }
 
   Result<void> visit(MarkFollower& follower, std::size_t n, const Picture* picture, const Seeds& seeds,
@@ -287,7 +291,7 @@ std::vector<SeedPlace> placesOf(const FollowedMark& mark, const FollowRequest& r
   for (const MarkSeed& s : request.seeds) {
     if (s.name != mark.name) continue;
     const std::size_t n = s.frame - request.firstFrame;
-    if (mark.frames[n].sample.seen) out.push_back({n, s.at, mark.frames[n].angle_rad});
+    if (mark.frames[n].sample.seen) out.push_back({n, s.at, mark.frames[n].angle_rad, mark.frames[n].scale});
   }
   return out;
 }

@@ -14,8 +14,8 @@ struct MarkView {
   cv::Point origin;
 
   [[nodiscard]] PatchPose inside(const PatchPose& pose) const {
-    return {pose.centre - PixelPoint{static_cast<double>(origin.x), static_cast<double>(origin.y)},
-            pose.angle_rad};
+    return pose.movedTo(pose.centre -
+                        PixelPoint{static_cast<double>(origin.x), static_cast<double>(origin.y)});
   }
   [[nodiscard]] PixelPoint outside(PixelPoint at) const {
     return at + PixelPoint{static_cast<double>(origin.x), static_cast<double>(origin.y)};

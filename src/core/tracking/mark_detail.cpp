@@ -12,7 +12,7 @@ namespace {
 
 constexpr int kRim_px = 4;            ///< of what lies around the disc
 constexpr int kMiddle_px = 2;         ///< half the side of what the colour of a place is taken from
-constexpr int kRoom_px = 5;           ///< for moving while it is settled
+constexpr double kRoom = 5.0;         ///< of the pose's pixels, for moving while it is settled
 constexpr double kFarthest_px = 1.8;  ///< from where the wider look was found
 constexpr double kLeastLikeness = 0.75;
 constexpr double kClickedBeside_px =
@@ -20,8 +20,8 @@ constexpr double kClickedBeside_px =
 constexpr double kRound = 0.88;  ///< likeness of a spot with its own mean round its middle
 
 /// What lies around a place, averaged round it: a picture of its own, its middle at (reach, reach).
-cv::Mat roundMean(const cv::Mat& image, PixelPoint at, int reach) {
-  const std::vector<float> patch = cutPatch(image, {at, 0.0}, reach);
+cv::Mat roundMean(const cv::Mat& image, const PatchPose& pose, int reach) {
+  const std::vector<float> patch = cutPatch(image, pose, reach);
   const int side = 2 * reach + 1;
   const auto rings = static_cast<std::size_t>(2 * reach + 2);
   std::vector<double> sum(rings, 0.0);
@@ -66,14 +66,15 @@ std::optional<cv::Vec2d> colourOf(const Picture& picture, PixelPoint at) {
 }
 
 /// The look of a round spot by its middle, when a place lies at the middle of one.
-std::optional<PatchTemplate> roundLook(const cv::Mat& image, PixelPoint at, int radius_px) {
+std::optional<PatchTemplate> roundLook(const cv::Mat& image, const PatchPose& at, int radius_px) {
   const int reach = radius_px + 2;
-  PixelPoint middle = at;
+  PatchPose middle{at.centre, 0.0, at.scale};
   for (int i = 0; i < 3; ++i) {
     const PatchTemplate look(roundMean(image, middle, reach), {{1.0 * reach, 1.0 * reach}, 0.0}, radius_px);
-    const PatchTemplate::Fit fit = look.refine(image, {middle, 0.0});
-    if (!fit.converged || length(fit.at - at).value() > kClickedBeside_px) return std::nullopt;
-    middle = fit.at;
+    const PatchTemplate::Fit fit = look.refine(image, middle);
+    if (!fit.converged || length(fit.at - at.centre).value() > kClickedBeside_px * at.scale)
+      return std::nullopt;
+    middle.centre = fit.at;
     if (i == 2 && fit.score < kRound) return std::nullopt;
   }
   return PatchTemplate(roundMean(image, middle, reach), {{1.0 * reach, 1.0 * reach}, 0.0}, radius_px);
@@ -81,24 +82,26 @@ std::optional<PatchTemplate> roundLook(const cv::Mat& image, PixelPoint at, int 
 
 }  // namespace
 
-MarkView MarkDetail::viewOf(const Picture& picture, PixelPoint around, int reach_px) const {
-  const double corner = std::numbers::sqrt2 * (radius_px_ + reach_px + 1);
-  return channel_.view(picture, around, static_cast<int>(corner) + kRoom_px);
+MarkView MarkDetail::viewOf(const Picture& picture, const PatchPose& pose, int reach) const {
+  const double corner = std::numbers::sqrt2 * (radius_px_ + reach + 1) + kRoom;
+  return channel_.view(picture, pose.centre, static_cast<int>(corner * pose.scale));
 }
 
 std::vector<PixelPoint> MarkDetail::places(const Picture& picture, const PatchPose& pose, int reach_px,
                                            std::size_t most) const {
-  const MarkView view = viewOf(picture, pose.centre, reach_px);
-  const PatchSurroundings around(view.image, view.inside({pose.centre, 0.0}), radius_px_, reach_px);
+  const PatchPose level{pose.centre, 0.0, pose.scale};
+  const int reach = static_cast<int>(std::ceil(reach_px / pose.scale));
+  const MarkView view = viewOf(picture, level, reach);
+  const PatchSurroundings around(view.image, view.inside(level), radius_px_, reach);
   std::vector<PixelPoint> out;
   for (const auto& peak : looks_.front().search(around, most)) {
-    out.push_back(pose.centre + PixelPoint{1.0 * peak.dx_px, 1.0 * peak.dy_px});
+    out.push_back(level.at({1.0 * peak.dx_px, 1.0 * peak.dy_px}));
   }
   return out;
 }
 
 double MarkDetail::likenessAt(const Picture& picture, const PatchPose& pose) const {
-  const MarkView view = viewOf(picture, pose.centre);
+  const MarkView view = viewOf(picture, pose);
   const PatchSurroundings around(view.image, view.inside(pose), radius_px_, 1);
   double best = -1.0;
   for (const PatchTemplate& look : looks_) {
@@ -108,7 +111,7 @@ double MarkDetail::likenessAt(const Picture& picture, const PatchPose& pose) con
 }
 
 double MarkDetail::contrastAt(const Picture& picture, PixelPoint at) const {
-  const MarkView view = viewOf(picture, at);
+  const MarkView view = viewOf(picture, {at, 0.0});
   const int side = 2 * radius_px_ + 1;
   const std::vector<float> patch = cutPatch(view.image, view.inside({at, 0.0}), radius_px_);
   double disc = 0.0, ring = 0.0, inDisc = 0.0, inRing = 0.0;
@@ -142,21 +145,22 @@ void MarkDetail::addGiven(const Picture& picture, const PatchPose& pose, int rad
     channel_ = MarkChannel::learn(picture, pose.centre, radius_px);
     radius_px_ = channel_.disc() + kRim_px;
   }
-  const MarkView view = viewOf(picture, pose.centre);
+  const MarkView view = viewOf(picture, pose);
   const PatchPose inside = view.inside(pose);
-  const auto spot = roundLook(view.image, inside.centre, radius_px_);
+  const auto spot = roundLook(view.image, inside, radius_px_);
   looks_.push_back(spot ? *spot : PatchTemplate(view.image, inside, radius_px_));
 }
 
 std::optional<PixelPoint> MarkDetail::settle(const Picture& picture, const PatchPose& pose) const {
   if (channel_.isLuma()) return std::nullopt;
-  const MarkView view = viewOf(picture, pose.centre);
+  const MarkView view = viewOf(picture, pose);
   std::optional<PixelPoint> best;
   double likeness = kLeastLikeness;
   for (const PatchTemplate& look : looks_) {
     const PatchTemplate::Fit fit = look.refine(view.image, view.inside(pose));
     const PixelPoint at = view.outside(fit.at);
-    if (fit.converged && fit.score > likeness && length(at - pose.centre).value() < kFarthest_px) {
+    if (fit.converged && fit.score > likeness &&
+        length(at - pose.centre).value() < kFarthest_px * pose.scale) {
       best = at;
       likeness = fit.score;
     }

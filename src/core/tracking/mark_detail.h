@@ -32,7 +32,8 @@ class MarkDetail {
   [[nodiscard]] double colourAway(const Picture& picture, PixelPoint at) const;
 
  private:
-  [[nodiscard]] MarkView viewOf(const Picture& picture, PixelPoint around, int reach_px = 0) const;
+  /// What of the picture is needed about a pose, with `reach` of its own pixels around.
+  [[nodiscard]] MarkView viewOf(const Picture& picture, const PatchPose& pose, int reach = 0) const;
 
   MarkChannel channel_;
   int radius_px_ = 0;

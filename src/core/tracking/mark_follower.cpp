@@ -40,6 +40,10 @@ constexpr double kTurnWorthALook_rad = 0.06;
 constexpr double kLearnBelow = 0.86;  ///< likeness under which a new look is worth keeping
 constexpr double kLearnFrom = 0.62;   ///< and above which it is safe to
 constexpr double kLearnQuality = 0.5;
+constexpr double kFitsToTellSize = 0.7;  ///< likeness of a given look
+constexpr double kSizeStep = 1.04;
+constexpr double kSizeMemory = 0.1;  ///< of a step a frame: a lure does not grow faster
+constexpr double kMostGrowth = 4.0;
 
 /// Likeness by the wider look and by the detail, as one. A detail may be hidden for a while, so that it
 /// speaks for a place and not against it.
@@ -63,6 +67,10 @@ std::optional<MarkName> rigidPartnerOf(MarkName name) {
   return partner && isRigidPair(name, *partner) ? partner : std::nullopt;
 }
 
+bool isSeenFromAhead(MarkName name) {
+  return name == MarkName::Back || name == MarkName::Belly;
+}
+
 bool inside(const Picture& picture, PixelPoint p) {
   return p.x_px >= 0.0 && p.y_px >= 0.0 && p.x_px <= picture.width() - 1.0 &&
          p.y_px <= picture.height() - 1.0;
@@ -82,9 +90,10 @@ struct MarkFollower::Looked {
   bool doubtful = false;  ///< it hides, or what stands out at it was not seen there
 };
 
-MarkFollower::MarkFollower(double body_px, double frameSpacing_s)
+MarkFollower::MarkFollower(double body_px, double frameSpacing_s, double scale)
     : radius_px_(patchRadiusFor(body_px)),
       spacing_s_(frameSpacing_s),
+      scale_(scale),
       scene_(body_px > 0.0 ? kLureReach * body_px : kLureReachAlone_px) {}
 
 void MarkFollower::give(const Picture& picture, double time_s, std::span<const MarkSeed> seeds) {
@@ -94,7 +103,7 @@ void MarkFollower::give(const Picture& picture, double time_s, std::span<const M
     if (partner && motion_.knows(*partner)) rememberLength(seed.name, *motion_.apart_px(seed.name, *partner));
   }
   for (const MarkSeed& seed : seeds) {
-    const PatchPose pose{seed.at, angleAt(seed.name, seed.at, time_s)};
+    const PatchPose pose{seed.at, angleAt(seed.name, seed.at, time_s), scale_};
     details_[seed.name].addGiven(picture, pose, radius_px_);
     const auto known = appearances_.find(seed.name);
     if (known == appearances_.end()) {
@@ -113,8 +122,8 @@ void MarkFollower::rememberLength(MarkName end, double apart_px) {
 MarkFollower::Followed MarkFollower::placed(const Picture& picture, double time_s,
                                             const MarkSeed& seed) const {
   const double angle = angleAt(seed.name, seed.at, time_s);
-  const auto detail = details_.at(seed.name).settle(picture, {seed.at, angle});
-  return {{true, detail.value_or(seed.at), 1.0}, detail.has_value(), angle};
+  const auto detail = details_.at(seed.name).settle(picture, {seed.at, angle, scale_});
+  return {{true, detail.value_or(seed.at), 1.0}, detail.has_value(), angle, scale_};
 }
 
 double MarkFollower::angleAt(MarkName name, PixelPoint at, double time_s) const {
@@ -139,12 +148,13 @@ MarkFollower::Looked MarkFollower::look(const Picture& picture, MarkName name, d
   const double frames = std::max(std::abs(time_s - motion_.lastSeen_s(name)) / spacing_s_, 1.0);
   const double moved_px = length(motion_.velocity(name)).value() * spacing_s_;
   const double unknown = motion_.moves(name) ? 1.0 : kFirstReach;
-  const double reach = (unknown * kReachOfRadius * radius_px_ + kReachOfMove * moved_px) * std::sqrt(frames);
+  const double reach =
+      (unknown * kReachOfRadius * radius_px_ * scale_ + kReachOfMove * moved_px) * std::sqrt(frames);
   looked.choices.uncertainty_px = 0.4 * reach;
   looked.lost = frames > kLostAfter_frames;
   const int steps = std::min(static_cast<int>(std::ceil(reach)), kFarthestReach_px);
   auto& candidates = looked.choices.candidates;
-  const PatchPose pose{looked.choices.expected, looked.angle_rad};
+  const PatchPose pose{looked.choices.expected, looked.angle_rad, scale_};
   const auto likely = [](const auto& c) { return c.score > kNoNeedToLookFarther; };
   if (!looked.lost && motion_.moves(name) && steps > kNear_px)
     candidates = lookAt(picture, name, pose, time_s, kNear_px);
@@ -160,7 +170,7 @@ MarkFollower::Looked MarkFollower::look(const Picture& picture, MarkName name, d
   }
   std::erase_if(candidates, [&](const auto& c) {
     return hidden(c.at) || tooFarFromPartner(name, c.at, time_s) ||
-           scene_.stoodThere(picture, c.at, radius_px_);
+           scene_.stoodThere(picture, c.at, static_cast<int>(std::lround(radius_px_ * scale_)));
   });
   return looked;
 }
@@ -179,7 +189,7 @@ void MarkFollower::lookAround(const Picture& picture, MarkName name, PixelPoint 
   const double away_px = longest_px_.at(name);
   for (int i = 0; i < kDirections; ++i) {
     const double angle = 2.0 * std::numbers::pi * i / kDirections;
-    const PatchPose pose{partner + PixelPoint{std::cos(angle), std::sin(angle)} * away_px, angle};
+    const PatchPose pose{partner + PixelPoint{std::cos(angle), std::sin(angle)} * away_px, angle, scale_};
     if (!inside(picture, pose.centre)) continue;
     const int reach =
         std::min(static_cast<int>(std::numbers::pi * away_px / kDirections) + 1, kFarthestReach_px);
@@ -216,10 +226,10 @@ void MarkFollower::weighByDetail(const Picture& picture, MarkName name, const Pa
     const bool known = std::any_of(candidates.begin(), candidates.end(),
                                    [at](const auto& c) { return length(c.at - at).value() < kSamePlace_px; });
     if (known) continue;
-    const auto judged = appearances_.at(name).judged(picture.grey(), {at, pose.angle_rad});
+    const auto judged = appearances_.at(name).judged(picture.grey(), pose.movedTo(at));
     if (judged.score > kWideAtLeast) candidates.push_back(judged);
   }
-  for (auto& c : candidates) c.score = joint(c.score, detail.likenessAt(picture, {c.at, pose.angle_rad}));
+  for (auto& c : candidates) c.score = joint(c.score, detail.likenessAt(picture, pose.movedTo(c.at)));
 }
 
 std::map<MarkName, MarkFollower::Followed> MarkFollower::step(const Picture& picture, double time_s,
@@ -250,14 +260,17 @@ std::map<MarkName, MarkFollower::Followed> MarkFollower::step(const Picture& pic
   settle(picture, looked);
   verify(picture, looked);
   learn(picture, looked);
+  grow(picture, looked);
 
   std::map<MarkName, Followed> out;
   for (const auto& [name, mine] : looked) {
     const bool seen = mine.quality >= kSeenFrom;
     if (seen) motion_.place(name, time_s, mine.at);
-    const auto detail = seen ? details_.at(name).settle(picture, {mine.at, mine.angle_rad}) : std::nullopt;
+    const auto detail =
+        seen ? details_.at(name).settle(picture, {mine.at, mine.angle_rad, scale_}) : std::nullopt;
     const double quality = mine.doubtful ? std::min(mine.quality, kDoubtfulQuality) : mine.quality;
-    out[name] = {{seen, detail.value_or(mine.at), seen ? quality : 0.0}, detail.has_value(), mine.angle_rad};
+    out[name] = {
+        {seen, detail.value_or(mine.at), seen ? quality : 0.0}, detail.has_value(), mine.angle_rad, scale_};
   }
   std::vector<PixelPoint> lure;
   for (const auto& [name, found] : out) {
@@ -279,7 +292,7 @@ void MarkFollower::settle(const Picture& picture, std::map<MarkName, Looked>& lo
       const auto& candidate = mine.choices.candidates[*mine.chosen];
       const PixelPoint start = mine.likeness > 0.0 ? mine.at : candidate.at;
       const auto found =
-          appearances_.at(name).refine(picture.grey(), {start, mine.angle_rad}, candidate.look);
+          appearances_.at(name).refine(picture.grey(), {start, mine.angle_rad, scale_}, candidate.look);
       if (found.score > mine.likeness) {
         mine.at = found.at;
         mine.likeness = found.score;
@@ -317,7 +330,7 @@ void MarkFollower::verify(const Picture& picture, std::map<MarkName, Looked>& lo
     const MarkDetail& detail = details_.at(name);
     double likeness = mine.likeness;
     if (detail.standsOut() && mine.likeness > 0.0) {
-      const double own = detail.likenessAt(picture, {mine.at, mine.angle_rad});
+      const double own = detail.likenessAt(picture, {mine.at, mine.angle_rad, scale_});
       mine.doubtful |= own < kDetailMissing;
       likeness = joint(likeness, own);
     }
@@ -328,9 +341,33 @@ void MarkFollower::verify(const Picture& picture, std::map<MarkName, Looked>& lo
 void MarkFollower::learn(const Picture& picture, const std::map<MarkName, Looked>& looked) {
   for (const auto& [name, mine] : looked) {
     if (mine.likeness < kLearnBelow && mine.likeness > kLearnFrom && mine.quality > kLearnQuality) {
-      appearances_.at(name).addMet(picture.grey(), {mine.at, mine.angle_rad});
+      appearances_.at(name).addMet(picture.grey(), {mine.at, mine.angle_rad, scale_});
     }
   }
+}
+
+/// How large the lure is in the picture now: by the size at which the given looks fit best. Of a lure that
+/// comes towards the camera; one that is seen from the side looks smaller as it turns, and is not.
+void MarkFollower::grow(const Picture& picture, const std::map<MarkName, Looked>& looked) {
+  double smaller = 0.0;
+  double same = 0.0;
+  double larger = 0.0;
+  for (const auto& [name, mine] : looked) {
+    if (!isSeenFromAhead(name) || mine.likeness < kFitsToTellSize) continue;
+    const auto likeness = [&, n = name](double scale) {
+      return appearances_.at(n).likenessOfGiven(picture.grey(), {mine.at, mine.angle_rad, scale});
+    };
+    const double now = likeness(scale_);
+    if (now < kFitsToTellSize) continue;
+    smaller += likeness(scale_ / kSizeStep);
+    same += now;
+    larger += likeness(scale_ * kSizeStep);
+  }
+  // The top of the parabola through the three, in steps.
+  const double bend = smaller - 2.0 * same + larger;
+  if (bend >= 0.0) return;
+  const double steps = std::clamp(0.5 * (smaller - larger) / bend, -1.0, 1.0);
+  scale_ = std::clamp(scale_ * std::pow(kSizeStep, kSizeMemory * steps), 1.0 / kMostGrowth, kMostGrowth);
 }
 
 }  // namespace fin

@@ -19,14 +19,15 @@ namespace fin {
 /// reported as not seen and looked for again around where it should be.
 class MarkFollower {
  public:
-  /// `body_px` between its ends, 0 if unknown.
-  MarkFollower(double body_px, double frameSpacing_s);
+  /// `body_px` between its ends, 0 if unknown; `scale` as in Followed, at the picture it begins with.
+  MarkFollower(double body_px, double frameSpacing_s, double scale);
 
   /// A mark as it was found: its place by its detail where there is one, else by its wider look.
   struct Followed {
     MarkSample sample;
     bool byDetail = false;
     double angle_rad = 0.0;  ///< how the body lies there
+    double scale = 1.0;      ///< and how large it is in the picture, of what it was at the first seed
   };
 
   /// All marks that a person placed in this picture: put there exactly, and their looks learnt.
@@ -61,9 +62,11 @@ class MarkFollower {
                      int reach_px, std::vector<MarkAppearance::Candidate>& candidates) const;
   void verify(const Picture& picture, std::map<MarkName, Looked>& looked);
   void learn(const Picture& picture, const std::map<MarkName, Looked>& looked);
+  void grow(const Picture& picture, const std::map<MarkName, Looked>& looked);
 
   int radius_px_;
   double spacing_s_;
+  double scale_;                           ///< how large the lure is in the picture, of what it was at first
   std::map<MarkName, bool> endOn_;         ///< when both ends were followed last
   std::map<MarkName, double> longest_px_;  ///< that an end has been from its partner
   StillScene scene_;

@@ -16,13 +16,6 @@ constexpr double kRefineReach_px = 2.5;
 constexpr double kSmallestNorm = 0.3;    ///< grey levels: below, there is no contrast at all
 constexpr double kLeastContrast = 0.35;  ///< of the look's own: fainter ones are less like it
 
-struct Rotation {
-  explicit Rotation(double angle_rad) : c(std::cos(angle_rad)), s(std::sin(angle_rad)) {}
-  [[nodiscard]] PixelPoint turn(double x, double y) const { return {c * x - s * y, s * x + c * y}; }
-  double c;
-  double s;
-};
-
 /// Gaussian weights over one axis of a patch, with the sum 1.
 std::vector<float> alongOneAxis(int radius) {
   std::vector<float> weights;
@@ -71,15 +64,22 @@ std::vector<float> gaussianWeights(int radius) {
 
 }  // namespace
 
+PixelPoint PatchPose::at(PixelPoint own) const {
+  const double c = scale * std::cos(angle_rad);
+  const double s = scale * std::sin(angle_rad);
+  return centre + PixelPoint{c * own.x_px - s * own.y_px, s * own.x_px + c * own.y_px};
+}
+
 std::vector<float> cutPatch(const cv::Mat& grey, const PatchPose& pose, int radius_px) {
   const int side = 2 * radius_px + 1;
   std::vector<float> out(static_cast<std::size_t>(side) * static_cast<std::size_t>(side));
-  const Rotation rotation(pose.angle_rad);
+  const PatchPose own{{}, pose.angle_rad, pose.scale};
+  const PixelPoint step = own.at({1.0, 0.0});
   const auto maxX = static_cast<float>(grey.cols - 1);
   const auto maxY = static_cast<float>(grey.rows - 1);
   float* to = out.data();
   for (int y = -radius_px; y <= radius_px; ++y) {
-    const PixelPoint rowStart = pose.centre + rotation.turn(-radius_px, y);
+    const PixelPoint rowStart = pose.centre + own.at({-1.0 * radius_px, 1.0 * y});
     auto fx = static_cast<float>(rowStart.x_px);
     auto fy = static_cast<float>(rowStart.y_px);
     for (int x = 0; x < side; ++x) {
@@ -95,8 +95,8 @@ std::vector<float> cutPatch(const cv::Mat& grey, const PatchPose& pose, int radi
       const float top = static_cast<float>(p[0]) * (1.0F - ax) + static_cast<float>(p[right]) * ax;
       const float bottom = static_cast<float>(q[0]) * (1.0F - ax) + static_cast<float>(q[right]) * ax;
       *to++ = top * (1.0F - ay) + bottom * ay;
-      fx += static_cast<float>(rotation.c);
-      fy += static_cast<float>(rotation.s);
+      fx += static_cast<float>(step.x_px);
+      fy += static_cast<float>(step.y_px);
     }
   }
   return out;
@@ -205,7 +205,6 @@ PatchTemplate::Fit PatchTemplate::refine(const cv::Mat& grey, const PatchPose& s
     const Eigen::Vector2d slope(slopeX_[i], slopeY_[i]);
     normal += static_cast<double>(weights_[i]) * slope * slope.transpose();
   }
-  const Rotation rotation(start.angle_rad);
   PatchPose pose = start;
   Fit fit{pose.centre, 0.0, false};
   for (int step = 0; step < kRefineSteps && !fit.converged; ++step) {
@@ -219,8 +218,8 @@ PatchTemplate::Fit PatchTemplate::refine(const cv::Mat& grey, const PatchPose& s
     }
     const Eigen::Vector2d move = normal.ldlt().solve(Eigen::Vector2d(bx, by));
     if (!move.allFinite()) return fit;
-    pose.centre = pose.centre - rotation.turn(move.x(), move.y());
-    if (length(pose.centre - start.centre).value() > kRefineReach_px) return fit;
+    pose.centre = pose.at({-move.x(), -move.y()});
+    if (length(pose.centre - start.centre).value() > kRefineReach_px * start.scale) return fit;
     fit.converged = move.norm() < kRefineDone_px;
   }
   fit.at = pose.centre;

@@ -8,18 +8,24 @@
 
 namespace fin {
 
-/// How a patch lies in the picture: its centre, and its own x axis at `angle_rad` from the picture's x axis
-/// (towards y, which points down).
+/// How a patch lies in the picture: its centre, its own x axis at `angle_rad` from the picture's x axis
+/// (towards y, which points down), and how many pixels of the picture one of its own is.
 struct PatchPose {
   PixelPoint centre;
   double angle_rad = 0.0;
+  double scale = 1.0;
+
+  /// Where a place in the patch's own axes, from its centre, is in the picture.
+  [[nodiscard]] PixelPoint at(PixelPoint own) const;
+  [[nodiscard]] PatchPose movedTo(PixelPoint place) const { return {place, angle_rad, scale}; }
 };
 
-/// A square of (2·radius+1)² samples one pixel apart, cut at a pose by bilinear interpolation, row by row.
+/// A square of (2·radius+1)² samples one of the pose's pixels apart, by bilinear interpolation, row by row.
 /// Past the edge of the picture the nearest pixel is repeated.
 std::vector<float> cutPatch(const cv::Mat& grey, const PatchPose& pose, int radius_px);
 
-/// What lies within `reach` of a pose, cut once for all the looks of one radius that are looked for in it.
+/// What lies within `reach` of a pose (in its own pixels), cut once for all the looks of one radius that are
+/// looked for in it.
 class PatchSurroundings {
  public:
   PatchSurroundings(const cv::Mat& grey, const PatchPose& pose, int radius_px, int reach_px);

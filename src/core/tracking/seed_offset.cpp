@@ -18,12 +18,6 @@ constexpr double kQuietest_px = 0.1;  ///< no following is better than this from
 constexpr double kRough_px = 0.6;     ///< residual of the smooth path: above, the mark moves otherwise
 constexpr double kFarthest_px = 1.5;
 
-PixelPoint turned(PixelPoint v, double angle) {
-  const double c = std::cos(angle);
-  const double s = std::sin(angle);
-  return {c * v.x_px - s * v.y_px, s * v.x_px + c * v.y_px};
-}
-
 /// Seed minus smooth path, in the body's own directions, believed as far as it is better known than guessed.
 std::optional<PixelPoint> offsetAt(const FollowedMark& mark, const SeedPlace& seed) {
   std::vector<Eigen::Vector3d> rows;
@@ -52,7 +46,8 @@ std::optional<PixelPoint> offsetAt(const FollowedMark& mark, const SeedPlace& se
   const double leverage = (a.transpose() * a).inverse()(0, 0);
   const double noise2 = leverage * std::pow(std::max(residual / std::numbers::sqrt2, kQuietest_px), 2) +
                         kTurning_px * kTurning_px;
-  return turned(off * (kUsual_px * kUsual_px / (kUsual_px * kUsual_px + noise2)), -seed.angle_rad);
+  const PixelPoint believed = off * (kUsual_px * kUsual_px / (kUsual_px * kUsual_px + noise2));
+  return PatchPose{{}, -seed.angle_rad, 1.0 / seed.scale}.at(believed);
 }
 
 }  // namespace
@@ -68,7 +63,7 @@ void alignToSeeds(FollowedMark& mark, std::span<const SeedPlace> seeds) {
   }
   for (auto& f : mark.frames) {
     if (count > 0.0 && f.sample.seen && f.byDetail)
-      f.sample.at = f.sample.at + turned(sum * (1.0 / count), f.angle_rad);
+      f.sample.at = PatchPose{f.sample.at, f.angle_rad, f.scale}.at(sum * (1.0 / count));
   }
   for (const SeedPlace& seed : seeds) mark.frames[seed.frame].sample = {true, seed.at, 1.0};
 }
