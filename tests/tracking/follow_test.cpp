@@ -219,6 +219,61 @@ TEST(Follow, DoubtsWhereTheWaysFromBothSidesDisagree) {
                           [](const FrameStretch& s) { return s.first < 90 && s.last > 60; }));
 }
 
+/// A spot that goes right and hides for eight frames. Another one just like it comes down from above
+/// meanwhile, to where the first would come out, if it is to be mistaken for it.
+class HidingSpot : public FrameSource {
+ public:
+  static constexpr std::size_t kHides = 40;
+  static constexpr std::size_t kBack = 48;
+
+  explicit HidingSpot(bool another) : another_(another), wall_(240, 420, CV_8UC1) {
+    cv::RNG(7).fill(wall_, cv::RNG::NORMAL, 110.0, 2.0);
+  }
+  [[nodiscard]] std::size_t frameCount() const override { return 90; }
+  [[nodiscard]] Seconds timeOf(std::size_t n) const override {
+    return Seconds(static_cast<double>(n) / 100.0);
+  }
+  [[nodiscard]] Result<Picture> frame(std::size_t n) override {
+    cv::Mat picture = wall_.clone();
+    const bool hidden = n >= kHides && (another_ || n < kBack);
+    if (!hidden) draw(picture, at(n));
+    if (another_) draw(picture, at(n) - PixelPoint{0.0, 6.0 * static_cast<double>(n < 50 ? 50 - n : 0)});
+    return Picture::fromMat(picture);
+  }
+  static PixelPoint at(std::size_t n) { return {40.0 + 3.5 * static_cast<double>(n), 170.0}; }
+
+ private:
+  static void draw(cv::Mat& picture, PixelPoint at) {
+    for (int y = 0; y < picture.rows; ++y) {
+      for (int x = 0; x < picture.cols; ++x) {
+        const double away = length(PixelPoint{1.0 * x, 1.0 * y} - at).value();
+        picture.at<uchar>(y, x) = cv::saturate_cast<uchar>(
+            picture.at<uchar>(y, x) + 90.0 * std::exp(-0.06 * away * away) * std::cos(0.6 * away));
+      }
+    }
+  }
+
+  bool another_;
+  cv::Mat wall_;
+};
+
+TEST(Follow, GoesBackFromWhereAMarkIsSeenAgain) {
+  for (const bool another : {false, true}) {
+    HidingSpot source(another);
+    const FollowRequest request{{{MarkName::Tip, 0, HidingSpot::at(0)}}, 0, source.frameCount() - 1};
+    const auto track = followMarks(source, request);
+    ASSERT_TRUE(track) << track.error().message;
+    const auto& tip = track->marks.front().samples;
+    for (std::size_t n = 55; n < tip.size(); ++n) {
+      ASSERT_TRUE(tip[n].seen) << n;
+      EXPECT_LT(length(tip[n].at - HidingSpot::at(n)).value(), 0.5) << n;
+      // It is found in the same place, but has come from elsewhere: that is no mark to measure.
+      EXPECT_EQ(tip[n].quality < kDoubtfulBelow, another) << n << ", " << tip[n].quality;
+    }
+    EXPECT_GT(tip[HidingSpot::kHides - 2].quality, 0.9) << "before it was hidden all was well";
+  }
+}
+
 TEST(Follow, LooksForNothingInAHiddenPart) {
   RehearsalTank tank(test::smallPull());
   FollowRequest request = fromTruth(tank);

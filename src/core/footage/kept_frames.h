@@ -26,6 +26,8 @@ class KeptFrames : public FrameSource {
   [[nodiscard]] Seconds timeOf(std::size_t frame) const override { return source_.timeOf(frame); }
   [[nodiscard]] Result<Picture> frame(std::size_t frame) override;
   [[nodiscard]] bool holds(std::size_t first, std::size_t last) const override;
+  /// Makes room: these are not wanted again.
+  void forgetBefore(std::size_t frame) { kept_.erase(kept_.begin(), kept_.lower_bound(frame)); }
 
  private:
   FrameSource& source_;

@@ -7,6 +7,8 @@
 #include <functional>
 #include <set>
 
+#include "core/footage/kept_frames.h"
+#include "core/tracking/both_ways.h"
 #include "core/tracking/flash.h"
 #include "core/tracking/frame_walk.h"
 #include "core/tracking/mark_follower.h"
@@ -18,8 +20,9 @@ namespace {
 constexpr double kLeastStructure = 1.2;  ///< grey levels per pixel: less is an empty wall
 constexpr double kOneSpot_px = 2.0;
 
-constexpr double kAgree_px = 1.0;  ///< between the ways from either side
-constexpr double kDisagreeQuality = 0.45;
+/// Held for going back over them; a mark that was hard to see for longer seldom has a way back.
+constexpr std::size_t kMostRecent_frames = 60;
+constexpr std::size_t kRecentShare = 8;  ///< of the room for frames
 
 tl::unexpected<Error> badMarks(const std::string& message) {
   return failure(ErrorCode::BadRequest, "marks: " + message, "marks");
@@ -50,23 +53,6 @@ Result<void> checkSeeds(const FrameSource& source, const FollowRequest& request)
     }
   }
   return {};
-}
-
-/// What the ways from an earlier and from a later seed make together; `nearness` is 0 at the earlier one.
-MarkFollower::Followed fromBothSides(const MarkFollower::Followed& on, const MarkFollower::Followed& back,
-                                     double nearness) {
-  if (!on.sample.seen) return back;
-  if (!back.sample.seen) return on;
-  if (length(on.sample.at - back.sample.at).value() > kAgree_px) {
-    const double onWorth = on.sample.quality * (1.0 - nearness);
-    MarkFollower::Followed out = onWorth >= back.sample.quality * nearness ? on : back;
-    out.sample.quality = std::min(out.sample.quality, kDisagreeQuality);
-    return out;
-  }
-  MarkFollower::Followed out = nearness < 0.5 ? on : back;
-  out.sample.at = on.sample.at * (1.0 - nearness) + back.sample.at * nearness;
-  out.sample.quality = std::max(on.sample.quality, back.sample.quality);
-  return out;
 }
 
 /// Following over a window of frames, with the marks joining at their seeds.
@@ -104,13 +90,45 @@ class Following {
 
   Result<void> onwards(std::size_t start, const JobControl& job) {
     MarkFollower follower = makeFollower(1.0);
-    return walkForwards(source_, start, request_.lastFrame, job, [&](std::size_t n, const Picture* picture) {
+    KeptFrames recent(source_, roomForFrames_bytes() / kRecentShare);
+    return walkForwards(recent, start, request_.lastFrame, job, [&](std::size_t n, const Picture* picture) {
       auto ok =
           visit(follower, n, picture, request_.seeds,
                 [this](std::size_t at, MarkName name, const auto& found) { sampleOf(name, at) = found; });
       if (ok && picture != nullptr) measureBrightness(n, *picture);
+      for (const FollowedMark& mark : marks_) {
+        if (ok) ok = goBackIfNeeded(mark.name, n, recent, job);
+      }
+      std::size_t needed = n;
+      for (const auto& [name, sight] : sights_) needed = std::min(needed, sight.lastSure());
+      recent.forgetBefore(std::max(needed, n - std::min(n, kMostRecent_frames)));
       return ok;
     });
+  }
+
+  /// After a mark's last place. (Between two of them it is followed from both sides anyway.)
+  Result<void> goBackIfNeeded(MarkName name, std::size_t n, KeptFrames& recent, const JobControl& job) {
+    const std::size_t placed = seedsOf(name).back().frame;
+    if (n < placed) return {};
+    SureSight& sight = sights_[name];
+    if (n == placed) sight.begin(n);
+    if (n == placed) return {};
+    MarkSample& found = sampleOf(name, n).sample;
+    const auto weak = sight.add(n, found);
+    if (weak && recent.holds(weak->first, weak->last)) {
+      std::vector<MarkFollower::Followed> back(weak->last - weak->first + 1);
+      if (auto ok = followBack(recent, name, *weak, back, {job.stop}); !ok) return ok;
+      const MarkSample& known = sampleOf(name, weak->first).sample;
+      const auto told = sight.compare(known, back.front().sample);
+      if (told == SureSight::WayBack::Agrees) joinWays(waysOf(name, *weak), back, LaterPlace::Found);
+    }
+    if (sight.slipped()) {
+      for (std::size_t i = weak ? weak->first + 1 : n; i <= n; ++i) {
+        MarkSample& s = sampleOf(name, i).sample;
+        s.quality = std::min(s.quality, kDisagreeQuality);
+      }
+    }
+    return {};
   }
 
   /// From the first seeds to the beginning of the window: what comes later lies ahead of them.
@@ -133,55 +151,50 @@ class Following {
         });
   }
 
-  /// Between two places of one mark that a person gave, it is followed from either side; where the two ways
-  /// agree the nearer one counts more, where they do not the surer one counts, and is doubtful.
+  /// Between two places of one mark that a person gave, it is followed from either side.
   Result<void> betweenCorrections(const JobControl& job) {
     const std::size_t whole = correctedFrames();
     std::size_t done = 0;
     for (FollowedMark& mark : marks_) {
       const Seeds seeds = seedsOf(mark.name);
       for (std::size_t i = 0; i + 1 < seeds.size(); ++i) {
-        const std::size_t from = seeds[i].frame;
-        const std::size_t to = seeds[i + 1].frame;
-        const auto share = [&](std::size_t frames) {
-          return static_cast<double>(frames) / static_cast<double>(whole);
+        const FrameStretch stretch{seeds[i].frame, seeds[i + 1].frame};
+        const std::size_t frames = stretch.last - stretch.first;
+        const auto share = [whole](std::size_t n) {
+          return static_cast<double>(n) / static_cast<double>(whole);
         };
-        std::vector<MarkFollower::Followed> back(to - from + 1);
-        if (auto ok =
-                followBack(mark.name, from, to, back, partOf(job, share(done), share(done + to - from)));
-            !ok)
-          return ok;
-        done += to - from;
-        for (std::size_t n = from + 1; n < to; ++n) {
-          const double nearness = static_cast<double>(n - from) / static_cast<double>(to - from);
-          MarkFollower::Followed& on = sampleOf(mark.name, n);
-          on = fromBothSides(on, back[n - from], nearness);
-        }
+        std::vector<MarkFollower::Followed> back(frames + 1);
+        const JobControl here = partOf(job, share(done), share(done + frames));
+        if (auto ok = followBack(source_, mark.name, stretch, back, here); !ok) return ok;
+        done += frames;
+        joinWays(waysOf(mark.name, stretch), back, LaterPlace::Given);
       }
     }
     return {};
   }
 
-  /// One mark from a later seed back to an earlier one; the others go along from where they were found.
-  Result<void> followBack(MarkName name, std::size_t from, std::size_t to,
+  /// One mark from a stretch's last frame back to its first, from where a person placed it there or where it
+  /// was found; the others go along from where they were found.
+  Result<void> followBack(FrameSource& source, MarkName name, FrameStretch stretch,
                           std::vector<MarkFollower::Followed>& back, const JobControl& job) {
     Seeds start;
     for (const FollowedMark& m : marks_) {
-      const MarkSample& at = m.frames[to - request_.firstFrame].sample;
-      if (at.seen && at.quality >= kDoubtfulBelow) start.push_back({m.name, to, at.at});
+      const MarkSample& at = m.frames[stretch.last - request_.firstFrame].sample;
+      if (at.seen && at.quality >= kDoubtfulBelow) start.push_back({m.name, stretch.last, at.at});
     }
     for (const MarkSeed& s : request_.seeds) {
-      if (s.name == name && s.frame == to) {
+      if (s.name == name && s.frame == stretch.last) {
         std::erase_if(start, [name](const MarkSeed& other) { return other.name == name; });
         start.push_back(s);
       }
     }
-    MarkFollower follower = makeFollower(sampleOf(name, to).scale);
-    return walkBackwards(source_, from, to, job, [&](std::size_t n, const Picture* picture) {
-      return visit(follower, n, picture, start, [&](std::size_t at, MarkName which, const auto& found) {
-        if (which == name) back[at - from] = found;
-      });
-    });
+    MarkFollower follower = makeFollower(sampleOf(name, stretch.last).scale);
+    return walkBackwards(
+        source, stretch.first, stretch.last, job, [&](std::size_t n, const Picture* picture) {
+          return visit(follower, n, picture, start, [&](std::size_t at, MarkName which, const auto& found) {
+            if (which == name) back[at - stretch.first] = found;
+          });
+        });
   }
 
   [[nodiscard]] Seeds seedsOf(MarkName name) const {
@@ -196,6 +209,9 @@ class Following {
     const auto mark =
         std::find_if(marks_.begin(), marks_.end(), [name](const FollowedMark& m) { return m.name == name; });
     return mark->frames[frame - request_.firstFrame];
+  }
+  [[nodiscard]] std::span<MarkFollower::Followed> waysOf(MarkName name, FrameStretch frames) {
+    return {&sampleOf(name, frames.first), frames.last - frames.first + 1};
   }
   [[nodiscard]] std::size_t firstSeedFrame() const {
     std::size_t first = request_.lastFrame;
@@ -283,6 +299,7 @@ class Following {
   FrameSource& source_;
   const FollowRequest& request_;
   std::vector<FollowedMark> marks_;
+  std::map<MarkName, SureSight> sights_;
   std::vector<std::optional<double>> brightness_;
 };
 

@@ -96,7 +96,8 @@ bool meets(const Track& fresh, const Track& earlier, MarkName mark, FrameStretch
   for (std::size_t n = frames.first; n <= frames.last; ++n) {
     const MarkSample& a = is.samples[n - fresh.firstFrame];
     const MarkSample& b = was.samples[n - earlier.firstFrame];
-    if (a.seen && b.seen && length(a.at - b.at).value() <= kMeets_px) meeting += 1.0;
+    const bool asSure = (a.quality >= kDoubtfulBelow) == (b.quality >= kDoubtfulBelow);
+    if (a.seen && b.seen && asSure && length(a.at - b.at).value() <= kMeets_px) meeting += 1.0;
   }
   return meeting >= kMeetsIn * static_cast<double>(frames.last - frames.first + 1);
 }
