@@ -81,14 +81,14 @@ cv::Mat awayFrom(const cv::Mat& middle, const cv::Mat& light, const cv::Mat& pla
   return out;
 }
 
-/// A view of nothing known yet.
-Backdrop::View blank(cv::Size size) {
+/// A view with room for everything, and nothing in it.
+Backdrop::View roomFor(cv::Size size) {
   Backdrop::View out;
   for (std::size_t k = 0; k < 3; ++k) {
-    out.middle[k] = cv::Mat::zeros(size, CV_32FC1);
-    out.scatter[k] = cv::Mat(size, CV_32FC1, cv::Scalar(kNoise_grey[k]));
+    out.middle[k].create(size, CV_32FC1);
+    out.scatter[k].create(size, CV_32FC1);
   }
-  out.known = cv::Mat::zeros(size, CV_8UC1);
+  out.known.create(size, CV_8UC1);
   return out;
 }
 
@@ -162,8 +162,14 @@ Backdrop::View Backdrop::learnt(const Key& key) const {
     });
     clean.resize(std::min(clean.size(), kMostSamples));
   }
-  View out = blank(size);
-  if (clean.size() < kFewestSamples) return out;
+  View out = roomFor(size);
+  const bool known = clean.size() >= kFewestSamples;
+  out.known.setTo(known ? 255 : 0);
+  for (std::size_t k = 0; k < 3 && !known; ++k) {
+    out.middle[k].setTo(0.0);
+    out.scatter[k].setTo(kNoise_grey[k]);
+  }
+  if (!known) return out;
 
   std::array<std::vector<cv::Mat>, 3> shown;
   const std::size_t count = std::min(clean.size(), kMostSamples);
@@ -191,7 +197,6 @@ Backdrop::View Backdrop::learnt(const Key& key) const {
     scatter += kShake_px * (high - low);
     cv::max(scatter, kNoise_grey[k], out.scatter[k]);
   }
-  out.known.setTo(255);
   return out;
 }
 
@@ -212,13 +217,16 @@ cv::Mat lightOver(const cv::Mat& luma, const cv::Mat& middle, const cv::Mat& cou
       const auto* m = middle.ptr<float>(y);
       const auto* in = counts.ptr<uchar>(y);
       for (int x = 0; x < width; ++x) {
-        shown[x] += in[x] != 0 ? static_cast<float>(c[x]) : 0.0F;
-        expected[x] += in[x] != 0 ? m[x] : 0.0F;
+        const float counted = in[x] != 0 ? 1.0F : 0.0F;
+        shown[x] += counted * static_cast<float>(c[x]);
+        expected[x] += counted * m[x];
       }
     }
+    auto* a = now.ptr<float>(top / kCell_px);
+    auto* b = usual.ptr<float>(top / kCell_px);
     for (int x = 0; x < width; ++x) {
-      now.at<float>(top / kCell_px, x / kCell_px) += shown[x];
-      usual.at<float>(top / kCell_px, x / kCell_px) += expected[x];
+      a[x / kCell_px] += shown[x];
+      b[x / kCell_px] += expected[x];
     }
   }
   const cv::Size around(kLight_px / kCell_px, kLight_px / kCell_px);
@@ -234,7 +242,7 @@ cv::Mat lightOver(const cv::Mat& luma, const cv::Mat& middle, const cv::Mat& cou
 Backdrop::View Backdrop::stillView(const cv::Rect& box) {
   const std::lock_guard lock(*learning_);
   const cv::Rect whole = samples_.empty() ? box : wholeOf(samples_.front().picture);
-  if (still_.known.empty()) still_ = blank(whole.size());
+  if (still_.known.empty()) still_ = roomFor(whole.size());
   std::vector<Key> fresh;
   for (std::int64_t row = tileAt(box.y); row <= tileAt(box.br().y - 1); ++row) {
     for (std::int64_t column = tileAt(box.x); column <= tileAt(box.br().x - 1); ++column) {
@@ -262,7 +270,7 @@ Backdrop::View Backdrop::view(const cv::Rect& box, PixelPoint moved, std::size_t
   const bool whole = std::hypot(restX, restY) < kWholeShift_px;
   const int rim = whole ? 0 : 1;
   const cv::Rect wide(box.x - dx - rim, box.y - dy - rim, box.width + 2 * rim, box.height + 2 * rim);
-  const View out = blank(wide.size());
+  const View out = roomFor(wide.size());
   const auto stretch = static_cast<std::int64_t>(frame / kStretch_frames);
   for (std::int64_t row = tileAt(wide.y); row <= tileAt(wide.y + wide.height - 1); ++row) {
     for (std::int64_t column = tileAt(wide.x); column <= tileAt(wide.x + wide.width - 1); ++column) {

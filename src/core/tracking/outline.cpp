@@ -107,10 +107,17 @@ std::optional<std::vector<cv::Rect>> hiddenByMarks(const Backdrop& backdrop, con
   return out;
 }
 
+/// A journey that has gone from sample to sample up to one frame, and what it saw there.
+struct Scout {
+  std::size_t frame = 0;
+  OutlineJourney journey;
+  OutlineSample found;
+};
+
 /// Where no mark tells, the lure is looked for in the samples themselves, from the drawn outline on; where it
-/// is not found it is taken to be where it was last.
-void hideByLooking(Backdrop& backdrop, const Expected& drawn, std::size_t seedFrame, const Track& track,
-                   std::span<const HiddenRegion> hidden) {
+/// is not found it is taken to be where it was last. How it went through those after the drawn one.
+std::vector<Scout> hideByLooking(Backdrop& backdrop, const Expected& drawn, std::size_t seedFrame,
+                                 const Track& track, std::span<const HiddenRegion> hidden) {
   const auto& samples = backdrop.samples();
   std::vector<cv::Rect> out(samples.size());
   Expected wanted = drawn;
@@ -119,22 +126,39 @@ void hideByLooking(Backdrop& backdrop, const Expected& drawn, std::size_t seedFr
   while (start + 1 < samples.size() && samples[start].frame < seedFrame) ++start;
   const int size = std::max(drawn.bounds.width, drawn.bounds.height);
   bool lost = true;
+  std::vector<Scout> ahead;
   const auto look = [&](OutlineJourney& journey, std::size_t i) {
     const Backdrop::Sample& s = samples[i];
-    if (!journey.visit(s.frame, s.picture).seen) lost = true;
+    OutlineSample found = journey.visit(s.frame, s.picture);
+    if (!found.seen) lost = true;
     const cv::Rect b = journey.bounds();
     out[i] = {b.x - size / 4, b.y - size / 4, b.width + size / 2, b.height + size / 2};
+    if (s.frame > seedFrame) ahead.push_back({s.frame, journey, std::move(found)});
   };
   // A lure that rests in most samples is taken for what lies behind it at first. It is then lost near the
   // place where it came to rest; once it is left out from there, the next round finds it.
   for (int round = 0; round < kRounds && lost; ++round) {
     lost = false;
+    ahead.clear();
     OutlineJourney on(backdrop, track, hidden, wanted, seedFrame, ToldBy::Brightness);
     for (std::size_t i = start; i < samples.size(); ++i) look(on, i);
     OutlineJourney back(backdrop, track, hidden, wanted, seedFrame, ToldBy::Brightness);
     for (std::size_t i = start; i-- > 0;) look(back, i);
     backdrop.hide(out);
   }
+  return ahead;
+}
+
+/// The same where the marks tell where the lure is.
+std::vector<Scout> scoutAhead(const Backdrop& backdrop, OutlineJourney journey, std::size_t seedFrame) {
+  std::vector<Scout> out;
+  journey.followOnePart();
+  for (const Backdrop::Sample& s : backdrop.samples()) {
+    if (s.frame <= seedFrame) continue;
+    OutlineSample found = journey.visit(s.frame, s.picture);
+    out.push_back({s.frame, journey, std::move(found)});
+  }
+  return out;
 }
 
 struct Told {
@@ -165,27 +189,23 @@ struct Leg {
   OutlineSample arrival = {};  ///< in the first frame of the next leg
 };
 
-/// Legs from the seed to the window's end, about as many as there are cores. A scout goes ahead from sample
-/// to sample; where it sees the whole lure the next leg may start.
-std::vector<Leg> planLegs(const Backdrop& backdrop, const OutlineJourney& journey, std::size_t seedFrame,
-                          std::size_t last) {
-  std::vector<Leg> out{{journey, {seedFrame, last}}};
+/// Legs from the seed to the window's end, about as many as there are cores. The next may start where a scout
+/// has seen the whole lure as it was just before.
+std::vector<Leg> planLegs(std::span<const Scout> scouts, const OutlineJourney& journey, FrameStretch frames) {
+  std::vector<Leg> out{{journey, frames}};
   const std::size_t most = std::clamp<std::size_t>(std::thread::hardware_concurrency(), 1, kMostLegs);
-  OutlineJourney scout = journey;
-  scout.followOnePart(true);
-  OutlineSample before;
-  for (const Backdrop::Sample& s : backdrop.samples()) {
-    if (s.frame <= seedFrame || out.size() == most) continue;
-    OutlineSample found = scout.visit(s.frame, s.picture);
+  for (std::size_t i = 1; i < scouts.size() && out.size() < most; ++i) {
+    const OutlineSample& found = scouts[i].found;
+    const OutlineSample& before = scouts[i - 1].found;
     const bool asBefore = found.whole && before.seen &&
                           std::abs(found.area_px2 - before.area_px2) < kScoutChange * before.area_px2 &&
                           std::abs(found.length_px - before.length_px) < kScoutChange * before.length_px;
-    before = std::move(found);
-    const std::size_t due = seedFrame + out.size() * (last - seedFrame + 1) / most;
-    if (s.frame < due || s.frame == last || !asBefore) continue;
-    out.back().frames.last = s.frame - 1;
-    out.push_back({scout, {s.frame, last}});
-    out.back().journey.followOnePart(false);
+    const std::size_t due = frames.first + out.size() * (frames.last - frames.first + 1) / most;
+    const std::size_t start = scouts[i].frame;
+    if (start < due || start == frames.last || !asBefore) continue;
+    out.back().frames.last = start - 1;
+    out.push_back({scouts[i].journey, {start, frames.last}});
+    out.back().journey.goOnAs(journey);
   }
   return out;
 }
@@ -207,13 +227,13 @@ class Travel {
         last_(track.firstFrame + track.frameCount - 1),
         found_(track.frameCount) {}
 
-  Result<std::vector<OutlineSample>> go(const Backdrop& backdrop, const OutlineJourney& journey,
+  Result<std::vector<OutlineSample>> go(std::span<const Scout> scouts, const OutlineJourney& journey,
                                         std::size_t seedFrame, const JobControl& job) {
     const JobControl unwatched{job.stop};
     std::vector<Leg> legs{{journey, {seedFrame, last_}}};
     Result<void> done;
     if (source_.holds(track_.firstFrame, last_)) {
-      legs = planLegs(backdrop, journey, seedFrame, last_);
+      legs = planLegs(scouts, journey, {seedFrame, last_});
       std::vector<std::future<Result<void>>> beside;
       for (std::size_t i = 1; i < legs.size(); ++i)
         beside.push_back(std::async(std::launch::async, [&, i] { return onwards(legs[i], unwatched); }));
@@ -285,10 +305,11 @@ Result<void> followOutline(FrameSource& source, const OutlineSeed& seed, std::sp
   if ((start.bounds & cv::Rect(0, 0, picture->width(), picture->height())).empty())
     return badOutline("it is drawn outside the picture");
   const auto byMarks = hiddenByMarks(*backdrop, start, seed.frame, track);
+  std::vector<Scout> scouts;
   if (byMarks) {
     backdrop->hide(*byMarks);
   } else {
-    hideByLooking(*backdrop, start, seed.frame, track, hidden);
+    scouts = hideByLooking(*backdrop, start, seed.frame, track, hidden);
   }
 
   const PixelPoint moved =
@@ -303,7 +324,8 @@ Result<void> followOutline(FrameSource& source, const OutlineSeed& seed, std::sp
   }
 
   const OutlineJourney journey(*backdrop, track, hidden, start, seed.frame, told.by);
-  auto found = Travel(source, track).go(*backdrop, journey, seed.frame, partOf(job, kBackdropShare, 1.0));
+  if (byMarks) scouts = scoutAhead(*backdrop, journey, seed.frame);
+  auto found = Travel(source, track).go(scouts, journey, seed.frame, partOf(job, kBackdropShare, 1.0));
   if (!found) return tl::unexpected(found.error());
   track.outline = std::move(*found);
   return {};

@@ -32,7 +32,12 @@ class OutlineJourney {
   OutlineSample visit(std::size_t frame, const Picture& picture);
 
   /// Only the largest part is followed: for going from frame to frame in long steps.
-  void followOnePart(bool one) { last_.inOnePart = one; }
+  void followOnePart() { last_.inOnePart = true; }
+  /// From where it is it goes on by the same means as another.
+  void goOnAs(const OutlineJourney& other) {
+    last_.inOnePart = other.last_.inOnePart;
+    by_ = other.by_;
+  }
   /// Where it was seen last.
   [[nodiscard]] cv::Rect bounds() const { return last_.bounds; }
   [[nodiscard]] std::size_t lastFrame() const { return lastFrame_; }

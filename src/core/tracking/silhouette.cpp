@@ -34,6 +34,7 @@ cv::Mat distances(const Colours& colours, const Backdrop::View& behind, const cv
   std::vector<float> inColours(static_cast<std::size_t>(width));
   cv::Mat out(light.size(), CV_32FC1);
   for (int y = 0; y < out.rows; ++y) {
+    const auto* known = behind.known.ptr<uchar>(y);
     const auto* usual = light.ptr<float>(y);
     const auto* shown = colours[0].ptr<uchar>(y);
     const auto* middle = behind.middle[0].ptr<float>(y);
@@ -59,8 +60,8 @@ cv::Mat distances(const Colours& colours, const Backdrop::View& behind, const cv
         to[x] += away * away;
       }
     }
+    for (int x = 0; x < width; ++x) to[x] = known[x] != 0 ? to[x] : 0.0F;
   }
-  out.setTo(0.0, behind.known == 0);
   return out;
 }
 
@@ -78,16 +79,20 @@ void cutLine(cv::Mat& mask, const Expected& expected) {
   cv::morphologyEx(mask, thick, cv::MORPH_OPEN,
                    cv::getStructuringElement(cv::MORPH_ELLIPSE, cv::Size(kThin_px, kThin_px)));
   if (cv::countNonZero(thick) == 0) return;
-  cv::Mat thin, labels, stats, centres;
+  cv::Mat thin;
   cv::subtract(mask, thick, thin);
-  const int parts = cv::connectedComponentsWithStats(thin, labels, stats, centres);
+  std::vector<std::vector<cv::Point>> parts;
+  cv::findContours(thin, parts, cv::RETR_EXTERNAL, cv::CHAIN_APPROX_NONE);
   const double longest = kLineOfSize * std::max(expected.bounds.width, expected.bounds.height);
-  for (int i = 1; i < parts; ++i) {
-    const cv::Rect box(stats.at<int>(i, cv::CC_STAT_LEFT), stats.at<int>(i, cv::CC_STAT_TOP),
-                       stats.at<int>(i, cv::CC_STAT_WIDTH), stats.at<int>(i, cv::CC_STAT_HEIGHT));
+  cv::Mat line = cv::Mat::zeros(mask.size(), CV_8UC1);
+  for (std::size_t i = 0; i < parts.size(); ++i) {
+    const cv::Rect box = cv::boundingRect(parts[i]);
     const bool runsOut = box.x == 0 || box.y == 0 || box.br().x == mask.cols || box.br().y == mask.rows;
-    if (runsOut || std::hypot(box.width, box.height) > longest) mask.setTo(0, labels == i);
+    if (runsOut || std::hypot(box.width, box.height) > longest)
+      cv::drawContours(line, parts, static_cast<int>(i), cv::Scalar(255), cv::FILLED);
   }
+  line &= thin;  // what a loop of it encloses stays
+  mask.setTo(0, line);
 }
 
 /// Keeps what hangs together with strong pixels and lies near where the lure is expected. What lies beside
