@@ -19,6 +19,7 @@ namespace fin {
 namespace {
 
 constexpr double kFollowedShareWanted = 0.9;
+constexpr double kDoubtfulShareAllowed = 0.1;
 
 std::vector<MarkName> marksOf(const PassRequest& request) {
   std::vector<MarkName> out;
@@ -58,6 +59,18 @@ std::vector<std::string> warningsFor(const PassRequest& request, const Clip& cli
     out.push_back(
         fmt::format("the marks were followed in {} of {} frames only; place one again where it is lost",
                     followed, result.track.frameCount));
+  }
+  for (const MarkTrack& mark : result.track.marks) {
+    const auto doubtful = std::count_if(mark.samples.begin(), mark.samples.end(), [](const MarkSample& s) {
+      return s.seen && s.quality < kDoubtfulBelow;
+    });
+    if (static_cast<double>(doubtful) <= kDoubtfulShareAllowed * static_cast<double>(mark.samples.size()))
+      continue;
+    out.push_back(
+        fmt::format("the {} is doubtful in {} of {} frames, perhaps something else is followed; look at it "
+                    "on the way, and "
+                    "place it where it belongs",
+                    toString(mark.name), doubtful, mark.samples.size()));
   }
   return out;
 }

@@ -148,8 +148,9 @@ void MendPanel::refreshDoubtful() {
   } else if (stretches.empty()) {
     doubtfulText_->setText(tr("Nothing is doubtful: the marks were held well wherever they were seen."));
   } else {
-    doubtfulText_->setText(tr("Look here: %1 in which the marks were held badly, or not at all.")
-                               .arg(counted(stretches.size(), tr("stretch"), tr("stretches"))));
+    doubtfulText_->setText(
+        tr("Look here: %1 in which a mark was held badly or not at all, or may be something else.")
+            .arg(counted(stretches.size(), tr("stretch"), tr("stretches"))));
   }
   refreshHere();
 }
