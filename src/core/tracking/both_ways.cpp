@@ -42,7 +42,6 @@ void joinWays(std::span<MarkFollower::Followed> on, std::span<const MarkFollower
 
 void SureSight::begin(std::size_t frame) {
   *this = {};
-  begun_ = true;
   lastSure_ = frame;
   sureFrames_ = kSureFrames;
 }
@@ -54,7 +53,7 @@ std::optional<FrameStretch> SureSight::add(std::size_t frame, const MarkSample& 
   if (sureFrames_ < kSureFrames) return std::nullopt;
   const FrameStretch stretch{lastSure_, frame};
   lastSure_ = frame;
-  return std::exchange(weak_, false) ? std::optional(stretch) : std::nullopt;
+  return std::exchange(weak_, false) && !slipped_ ? std::optional(stretch) : std::nullopt;
 }
 
 SureSight::WayBack SureSight::compare(const MarkSample& known, const MarkSample& arrival) {

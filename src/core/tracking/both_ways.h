@@ -32,9 +32,8 @@ class SureSight {
  public:
   /// A person placed it in this frame.
   void begin(std::size_t frame);
-  [[nodiscard]] bool begun() const { return begun_; }
   /// What the next frame shows. The stretch over which it was hard to see, when it ends with this frame: from
-  /// the last frame in which it was surely seen.
+  /// the last frame in which it was surely seen. None any more once it has slipped.
   std::optional<FrameStretch> add(std::size_t frame, const MarkSample& sample);
   [[nodiscard]] std::size_t lastSure() const { return lastSure_; }
 
@@ -45,7 +44,6 @@ class SureSight {
   [[nodiscard]] bool slipped() const { return slipped_; }
 
  private:
-  bool begun_ = false;
   bool weak_ = false;
   bool slipped_ = false;
   std::size_t lastSure_ = 0;

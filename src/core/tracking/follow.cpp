@@ -97,7 +97,7 @@ class Following {
                 [this](std::size_t at, MarkName name, const auto& found) { sampleOf(name, at) = found; });
       if (ok && picture != nullptr) measureBrightness(n, *picture);
       for (const FollowedMark& mark : marks_) {
-        if (ok) ok = goBackIfNeeded(mark.name, n, recent, job);
+        if (ok) ok = watch(mark.name, n, recent, job);
       }
       std::size_t needed = n;
       for (const auto& [name, sight] : sights_) needed = std::min(needed, sight.lastSure());
@@ -107,26 +107,33 @@ class Following {
   }
 
   /// After a mark's last place. (Between two of them it is followed from both sides anyway.)
-  Result<void> goBackIfNeeded(MarkName name, std::size_t n, KeptFrames& recent, const JobControl& job) {
+  Result<void> watch(MarkName name, std::size_t n, KeptFrames& recent, const JobControl& job) {
     const std::size_t placed = seedsOf(name).back().frame;
     if (n < placed) return {};
     SureSight& sight = sights_[name];
-    if (n == placed) sight.begin(n);
-    if (n == placed) return {};
-    MarkSample& found = sampleOf(name, n).sample;
-    const auto weak = sight.add(n, found);
-    if (weak && recent.holds(weak->first, weak->last)) {
-      std::vector<MarkFollower::Followed> back(weak->last - weak->first + 1);
-      if (auto ok = followBack(recent, name, *weak, back, {job.stop}); !ok) return ok;
-      const MarkSample& known = sampleOf(name, weak->first).sample;
-      const auto told = sight.compare(known, back.front().sample);
-      if (told == SureSight::WayBack::Agrees) joinWays(waysOf(name, *weak), back, LaterPlace::Found);
+    if (n == placed) {
+      sight.begin(n);
+      return {};
     }
-    if (sight.slipped()) {
-      for (std::size_t i = weak ? weak->first + 1 : n; i <= n; ++i) {
-        MarkSample& s = sampleOf(name, i).sample;
-        s.quality = std::min(s.quality, kDisagreeQuality);
-      }
+    MarkSample& found = sampleOf(name, n).sample;
+    if (const auto weak = sight.add(n, found); weak && recent.holds(weak->first, weak->last)) {
+      if (auto ok = goBack(name, *weak, recent, job); !ok) return ok;
+    }
+    if (sight.slipped()) found.quality = std::min(found.quality, kDisagreeQuality);
+    return {};
+  }
+
+  Result<void> goBack(MarkName name, FrameStretch weak, KeptFrames& recent, const JobControl& job) {
+    const auto on = waysOf(name, weak);
+    std::vector<MarkFollower::Followed> back(on.size());
+    const auto ok = followBack(recent, name, weak, back, {job.stop});
+    if (!ok && ok.error().code == ErrorCode::BadRequest) return {};  // nothing there to hold on to
+    if (!ok) return ok;
+    const auto told = sights_[name].compare(on.front().sample, back.front().sample);
+    if (told == SureSight::WayBack::Agrees) joinWays(on, back, LaterPlace::Found);
+    if (told == SureSight::WayBack::Slipped) {
+      for (auto& followed : on.subspan(1))
+        followed.sample.quality = std::min(followed.sample.quality, kDisagreeQuality);
     }
     return {};
   }
