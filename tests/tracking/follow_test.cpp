@@ -274,47 +274,6 @@ TEST(Follow, GoesBackFromWhereAMarkIsSeenAgain) {
   }
 }
 
-/// A round spot that goes right and becomes an edge bit by bit.
-class ChangingSpot : public FrameSource {
- public:
-  static constexpr std::size_t kChanges = 30;
-  static constexpr std::size_t kChanged = 90;
-
-  [[nodiscard]] std::size_t frameCount() const override { return 150; }
-  [[nodiscard]] Seconds timeOf(std::size_t n) const override {
-    return Seconds(static_cast<double>(n) / 100.0);
-  }
-  [[nodiscard]] Result<Picture> frame(std::size_t n) override {
-    const double share =
-        (static_cast<double>(std::clamp(n, kChanges, kChanged)) - 1.0 * kChanges) / (kChanged - kChanges);
-    cv::Mat picture(120, 420, CV_8UC1);
-    for (int y = 0; y < picture.rows; ++y) {
-      for (int x = 0; x < picture.cols; ++x) {
-        const PixelPoint off = PixelPoint{1.0 * x, 1.0 * y} - at(n);
-        const double away2 = off.x_px * off.x_px + off.y_px * off.y_px;
-        const double look =
-            (1.0 - share) * std::cos(0.6 * std::sqrt(away2)) + share * std::tanh(0.5 * (off.x_px + off.y_px));
-        picture.at<uchar>(y, x) = cv::saturate_cast<uchar>(110.0 + 80.0 * std::exp(-0.04 * away2) * look);
-      }
-    }
-    return Picture::fromMat(picture);
-  }
-  static PixelPoint at(std::size_t n) { return {40.0 + 2.0 * static_cast<double>(n), 60.0}; }
-};
-
-TEST(Follow, DoubtsWhatNoLongerLooksAsItWasGiven) {
-  ChangingSpot source;
-  const FollowRequest request{{{MarkName::Tip, 0, ChangingSpot::at(0)}}, 0, source.frameCount() - 1};
-  const auto track = followMarks(source, request);
-  ASSERT_TRUE(track) << track.error().message;
-  const auto& tip = track->marks.front().samples;
-  for (std::size_t n = 0; n <= ChangingSpot::kChanges; ++n) EXPECT_GT(tip[n].quality, 0.9) << n;
-  for (std::size_t n = ChangingSpot::kChanged + 20; n < tip.size(); ++n) {
-    ASSERT_TRUE(tip[n].seen) << "it is followed all the same, " << n;
-    EXPECT_LT(tip[n].quality, kDoubtfulBelow) << n;
-  }
-}
-
 TEST(Follow, LooksForNothingInAHiddenPart) {
   RehearsalTank tank(test::smallPull());
   FollowRequest request = fromTruth(tank);

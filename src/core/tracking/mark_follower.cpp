@@ -40,9 +40,6 @@ constexpr double kTurnWorthALook_rad = 0.06;
 constexpr double kLearnBelow = 0.86;  ///< likeness under which a new look is worth keeping
 constexpr double kLearnFrom = 0.62;   ///< and above which it is safe to
 constexpr double kLearnQuality = 0.5;
-constexpr double kAsGiven = 0.6;             ///< likeness of a given look
-constexpr double kLongestOtherwise_s = 0.3;  ///< that a mark may look otherwise than it was given
-constexpr double kLongestOtherwise_frames = 20.0;
 constexpr double kFitsToTellSize = 0.7;  ///< likeness of a given look
 constexpr double kSizeStep = 1.04;
 constexpr double kSizeMemory = 0.1;  ///< of a step a frame: a lure does not grow faster
@@ -100,10 +97,7 @@ MarkFollower::MarkFollower(double body_px, double frameSpacing_s, double scale)
       scene_(body_px > 0.0 ? kLureReach * body_px : kLureReachAlone_px) {}
 
 void MarkFollower::give(const Picture& picture, double time_s, std::span<const MarkSeed> seeds) {
-  for (const MarkSeed& seed : seeds) {
-    motion_.place(seed.name, time_s, seed.at);
-    asGiven_s_[seed.name] = time_s;
-  }
+  for (const MarkSeed& seed : seeds) motion_.place(seed.name, time_s, seed.at);
   for (const MarkSeed& seed : seeds) {
     const auto partner = rigidPartnerOf(seed.name);
     if (partner && motion_.knows(*partner)) rememberLength(seed.name, *motion_.apart_px(seed.name, *partner));
@@ -264,7 +258,7 @@ std::map<MarkName, MarkFollower::Followed> MarkFollower::step(const Picture& pic
     }
   }
   settle(picture, looked);
-  verify(picture, time_s, looked);
+  verify(picture, looked);
   learn(picture, looked);
   grow(picture, looked);
 
@@ -319,7 +313,7 @@ void MarkFollower::settle(const Picture& picture, std::map<MarkName, Looked>& lo
   if (turned) refineAll();
 }
 
-void MarkFollower::verify(const Picture& picture, double time_s, std::map<MarkName, Looked>& looked) {
+void MarkFollower::verify(const Picture& picture, std::map<MarkName, Looked>& looked) {
   for (auto& [name, mine] : looked) {
     const auto partner = partnerOf(name);
     const auto other = partner ? looked.find(*partner) : looked.end();
@@ -341,18 +335,7 @@ void MarkFollower::verify(const Picture& picture, double time_s, std::map<MarkNa
       likeness = joint(likeness, own);
     }
     mine.quality = qualityOf(likeness, stretch);
-    mine.doubtful |= looksOtherwise(picture, name, mine, time_s);
   }
-}
-
-/// For long it has not looked as a person pointed at it: by looks met on the way it may have passed bit by
-/// bit to something else.
-bool MarkFollower::looksOtherwise(const Picture& picture, MarkName name, const Looked& mine, double time_s) {
-  const PatchPose pose{mine.at, mine.angle_rad, scale_};
-  if (mine.likeness > 0.0 && appearances_.at(name).likenessOfGiven(picture.grey(), pose) >= kAsGiven)
-    asGiven_s_[name] = time_s;
-  const double longest = std::max(kLongestOtherwise_s, kLongestOtherwise_frames * spacing_s_);
-  return std::abs(time_s - asGiven_s_.at(name)) > longest;
 }
 
 void MarkFollower::learn(const Picture& picture, const std::map<MarkName, Looked>& looked) {

@@ -60,8 +60,7 @@ class MarkFollower {
   [[nodiscard]] bool liesOnAnother(MarkName name, PixelPoint at, double time_s) const;
   void weighByDetail(const Picture& picture, MarkName name, const PatchPose& pose, double time_s,
                      int reach_px, std::vector<MarkAppearance::Candidate>& candidates) const;
-  void verify(const Picture& picture, double time_s, std::map<MarkName, Looked>& looked);
-  bool looksOtherwise(const Picture& picture, MarkName name, const Looked& mine, double time_s);
+  void verify(const Picture& picture, std::map<MarkName, Looked>& looked);
   void learn(const Picture& picture, const std::map<MarkName, Looked>& looked);
   void grow(const Picture& picture, const std::map<MarkName, Looked>& looked);
 
@@ -70,7 +69,6 @@ class MarkFollower {
   double scale_;                           ///< how large the lure is in the picture, of what it was at first
   std::map<MarkName, bool> endOn_;         ///< when both ends were followed last
   std::map<MarkName, double> longest_px_;  ///< that an end has been from its partner
-  std::map<MarkName, double> asGiven_s_;   ///< when it looked like what was pointed at
   StillScene scene_;
   MotionModel motion_;
   std::map<MarkName, MarkDetail> details_;
