@@ -163,13 +163,14 @@ Backdrop::View Backdrop::learnt(const Key& key) const {
     clean.resize(std::min(clean.size(), kMostSamples));
   }
   View out = roomFor(size);
-  const bool known = clean.size() >= kFewestSamples;
-  out.known.setTo(known ? 255 : 0);
-  for (std::size_t k = 0; k < 3 && !known; ++k) {
-    out.middle[k].setTo(0.0);
-    out.scatter[k].setTo(kNoise_grey[k]);
+  if (clean.size() < kFewestSamples) {
+    for (std::size_t k = 0; k < 3; ++k) {
+      out.middle[k].setTo(0.0);
+      out.scatter[k].setTo(kNoise_grey[k]);
+    }
+    out.known.setTo(0);
+    return out;
   }
-  if (!known) return out;
 
   std::array<std::vector<cv::Mat>, 3> shown;
   const std::size_t count = std::min(clean.size(), kMostSamples);
@@ -197,6 +198,7 @@ Backdrop::View Backdrop::learnt(const Key& key) const {
     scatter += kShake_px * (high - low);
     cv::max(scatter, kNoise_grey[k], out.scatter[k]);
   }
+  out.known.setTo(255);
   return out;
 }
 
@@ -286,8 +288,11 @@ Backdrop::View Backdrop::view(const cv::Rect& box, PixelPoint moved, std::size_t
   const cv::Point2f middle(static_cast<float>(rim + 0.5 * (box.width - 1) - restX),
                            static_cast<float>(rim + 0.5 * (box.height - 1) - restY));
   View shifted = partOf(out, inner);
-  for (std::size_t k = 0; k < 3; ++k)
-    cv::getRectSubPix(out.middle[k], box.size(), middle, shifted.middle[k] = cv::Mat());
+  for (std::size_t k = 0; k < 3; ++k) {
+    cv::Mat between;  // not over the part that is read
+    cv::getRectSubPix(out.middle[k], box.size(), middle, between);
+    shifted.middle[k] = between;
+  }
   return shifted;
 }
 
