@@ -11,7 +11,7 @@
 #include "core/footage/clip.h"
 #include "core/footage/clip_writer.h"
 #include "core/rehearsal/rehearse.h"
-#include "core/tracking/follow.h"
+#include "core/tracking/marks/follow.h"
 
 namespace {
 

@@ -8,8 +8,8 @@
 #include <QtTest/QTest>
 #include <cstdio>
 
-#include "app/look/theme.h"
 #include "app/main_window.h"
+#include "app/ui/theme.h"
 
 namespace {
 

@@ -11,8 +11,8 @@
 #include <string>
 #include <vector>
 
-#include "app/look/theme.h"
 #include "app/main_window.h"
+#include "app/ui/theme.h"
 #include "core/rehearsal/rehearse.h"
 
 namespace {

@@ -51,7 +51,7 @@ int main(int argc, char** argv) {
   first.reset();
   auto again = window();  // opens its pass by itself
   const double after = secondsToOpen(*again);
-  fin::app::PassDesk& desk = again->desk();
+  fin::app::PassController& desk = again->desk();
   const std::size_t frames = desk.clip()->index().frameCount();
   std::mt19937 random(1);
   std::uniform_int_distribution<std::size_t> any(0, frames - 1);

@@ -8,7 +8,7 @@
 #include <cmath>
 #include <vector>
 
-#include "app/models/pacer.h"
+#include "app/controllers/pacer.h"
 
 namespace {
 

@@ -6,7 +6,7 @@
 #include <cmath>
 #include <filesystem>
 
-#include "core/passes/measure.h"
+#include "core/measuring/measure.h"
 #include "core/rehearsal/rehearse.h"
 
 namespace {

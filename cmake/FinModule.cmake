@@ -1,9 +1,9 @@
 # fin_module(NAME DEPENDS ... PRIVATE_DEPENDS ...)
-# Declares the static library fin::NAME from all .cpp files of the current folder. What a module may
+# Declares the static library fin::NAME from all .cpp files of the current folder and below. What a module may
 # use is what it declares here; nothing else is linked, and .ci/include-rules checks the includes.
 function(fin_module name)
   cmake_parse_arguments(ARG "" "" "DEPENDS;PRIVATE_DEPENDS" ${ARGN})
-  file(GLOB sources CONFIGURE_DEPENDS "${CMAKE_CURRENT_SOURCE_DIR}/*.cpp")
+  file(GLOB_RECURSE sources CONFIGURE_DEPENDS "${CMAKE_CURRENT_SOURCE_DIR}/*.cpp")
   if(sources)
     add_library(fin_${name} STATIC ${sources})
     target_link_libraries(fin_${name} PUBLIC ${ARG_DEPENDS} PRIVATE fin_compiler ${ARG_PRIVATE_DEPENDS})

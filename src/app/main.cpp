@@ -6,11 +6,10 @@
 #include <QStandardPaths>
 #include <cstdio>
 
-#include "app/look/theme.h"
 #include "app/main_window.h"
 #include "app/places/log/log_choice.h"
-#include "app/shots.h"
-#include "core/rehearsal/demo_day.h"
+#include "app/ui/theme.h"
+#include "demo/demo_day.h"
 
 namespace {
 
@@ -33,15 +32,12 @@ fs::path ownLog() {
 /// Opens a log in a window of its own, or says why it cannot.
 class Program : public QObject {
  public:
-  explicit Program(QString shots) : shots_(std::move(shots)) {}
-
   void open(const fs::path& file) {
     auto log = fin::Log::open(file);
     if (!log) return tellTrouble(log.error());
     auto window = std::make_unique<fin::app::MainWindow>(std::move(*log), indexFolder());
     connect(window.get(), &fin::app::MainWindow::logChosen, this, &Program::openChosen, Qt::QueuedConnection);
     window->show();
-    if (!shots_.isEmpty()) new fin::app::Shots(*window, QDir(shots_), this);
     window_ = std::move(window);
   }
 
@@ -50,32 +46,23 @@ class Program : public QObject {
         tr("The rehearsal tank films the demo day; this is done once."), tr("Stop"), 0, 1000);
     progress_->setMinimumDuration(600);
     connect(progress_.get(), &QProgressDialog::canceled, this, [] { QApplication::quit(); });
-    making_.start(
-        [this, folder](const std::stop_token& stop) {
-          return fin::makeDemoDay(folder, {stop, [this](double share) {
-                                             QMetaObject::invokeMethod(
-                                                 this,
-                                                 [this, share] {
-                                                   if (progress_)
-                                                     progress_->setValue(static_cast<int>(1000 * share));
-                                                 },
-                                                 Qt::QueuedConnection);
-                                           }});
-        },
-        [this](fin::Result<fs::path> made) {
-          progress_.reset();
-          if (!made) return tellTrouble(made.error());
-          open(*made);
-        });
+    making_.start([folder](const fin::JobControl& job) { return fin::makeDemoDay(folder, job); },
+                  [this](fin::Result<fs::path> made) {
+                    progress_.reset();
+                    if (!made) return tellTrouble(made.error());
+                    open(*made);
+                  },
+                  [this](double share, double) {
+                    if (progress_) progress_->setValue(static_cast<int>(1000 * share));
+                  });
   }
 
  private:
   void openChosen(const QString& file) { open(fs::path(file.toStdString())); }
 
-  /// In the window where a person looks; where pictures are made, on standard error.
+  /// In the window where a person looks, and on standard error.
   void tellTrouble(const fin::Error& error) {
     std::fprintf(stderr, "agile-fin: %s\n", error.message.c_str());
-    if (!shots_.isEmpty()) return QApplication::exit(1);
     auto page = std::make_unique<fin::app::LogChoice>(QString(), QString::fromStdString(error.message));
     connect(page.get(), &fin::app::LogChoice::chosen, this, &Program::openChosen, Qt::QueuedConnection);
     page->resize(760, 320);
@@ -83,10 +70,9 @@ class Program : public QObject {
     window_ = std::move(page);
   }
 
-  QString shots_;
   std::unique_ptr<QWidget> window_;
   std::unique_ptr<QProgressDialog> progress_;
-  fin::app::Background<fin::Result<fs::path>> making_;
+  fin::app::Job<fs::path> making_;
 };
 
 }  // namespace
@@ -105,16 +91,11 @@ int main(int argc, char** argv) {
   const QCommandLineOption demo("demo",
                                 "Open the demo day (filmed by the rehearsal tank at the first time).");
   const QCommandLineOption demoFolder("demo-folder", "Where the demo day is kept.", "folder");
-  const QCommandLineOption shots("shots", "Write a PNG of each main view into a folder and end.", "folder");
-  parser.addOptions({demo, demoFolder, shots});
+  parser.addOptions({demo, demoFolder});
   parser.addPositionalArgument("log", "The log to open (.finlog).", "[log]");
   parser.process(application);
 
-  if (parser.isSet(shots) && !QDir().mkpath(parser.value(shots))) {
-    std::fprintf(stderr, "agile-fin: %s cannot be made\n", qPrintable(parser.value(shots)));
-    return 1;
-  }
-  Program program(parser.value(shots));
+  Program program;
   QMetaObject::invokeMethod(
       &program,
       [&] {

@@ -7,12 +7,14 @@
 #include <QLabel>
 #include <QVBoxLayout>
 
-#include "app/look/theme.h"
-#include "app/look/unit_box.h"
 #include "app/places/log/log_choice.h"
+#include "app/ui/theme.h"
+#include "app/ui/unit_box.h"
 
 namespace fin::app {
 namespace {
+
+constexpr int kLookElsewhere_ms = 2000;
 
 QString keyTable() {
   const std::pair<const char*, QString> keys[] = {
@@ -53,16 +55,20 @@ QString keyTable() {
 MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& indexFolder, QWidget* parent)
     : QMainWindow(parent),
       log_(std::move(log)),
-      desk_(new PassDesk(*log_, undo_, this)),
-      day_(new DayDesk(*log_, undo_, this)),
-      kept_(new KeptCalibrations(*desk_, *log_, undo_, this)),
-      lenses_(new LensDesk(*desk_, *log_, this)),
-      sharing_(new ClipSharing(*desk_, undo_, this)),
-      ways_(new FurtherWays(*desk_, *log_, undo_, this)),
-      read_(new LineUp(*log_, *desk_, *day_, this)),
-      deciding_(new VerdictDesk(*log_, *read_, undo_, this)),
-      eye_(new EyeDesk(*log_, undo_, this)),
-      ear_(new EarDesk(*log_, undo_, this)) {
+      edits_(new Edits(this)),
+      controller_(new PassController(*log_, *edits_, this)),
+      day_(new DayController(*log_, *edits_, this)),
+      queue_(new MeasuringQueue(*log_, *controller_, this)),
+      kept_(new KeptCalibrations(*controller_, *log_, *edits_, *queue_, this)),
+      lenses_(new LensController(*controller_, *log_, this)),
+      sharing_(new CameraSync(*controller_, this)),
+      ways_(new FurtherCrossings(*controller_, this)),
+      lineUpModel_(new LineUp(*log_, *controller_, *day_, this)),
+      verdictController_(new VerdictController(*log_, *lineUpModel_, *edits_, this)),
+      eye_(new EyeController(*log_, *edits_, this)),
+      ear_(new EarController(*log_, *edits_, this)),
+      notice_(new NoticeBar),
+      outdated_(new OutdatedBar(*lineUpModel_, *queue_)) {
   const QString file = QFileInfo(QString::fromStdString(log_->file().string())).completeBaseName();
   setWindowTitle(tr("Agile Fin: %1").arg(file));
   resize(1280, 800);
@@ -75,31 +81,35 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   layout->addWidget(buildStrip());
   if (const std::string& why = log_->readOnlyReason(); !why.empty()) {
     auto* note = new QLabel(QString::fromStdString(why));
+    note->setTextFormat(Qt::PlainText);
     note->setObjectName("readOnly");
     note->setProperty("trouble", true);
     note->setContentsMargins(16, 6, 16, 0);
     note->setWordWrap(true);
     layout->addWidget(note);
   }
+  layout->addWidget(notice_);
+  layout->addWidget(outdated_);
   layout->addWidget(places_, 1);
   setCentralWidget(body);
+  hearTroubles();
 
-  bench_ = new BenchPlace({*desk_, *kept_, *lenses_, *sharing_}, *ways_);
+  bench_ = new BenchPlace({*controller_, *kept_, *lenses_, *sharing_}, *ways_);
   plan_ = new PlanPlace(*day_);
-  poolside_ = new PoolsidePlace(*day_, *desk_);
+  poolside_ = new PoolsidePlace(*day_, *controller_);
   addPlace(Place::Plan, tr("Plan"), plan_);
   addPlace(Place::Poolside, tr("Poolside"), poolside_);
   addPlace(Place::Bench, tr("Bench"), bench_);
-  lineUp_ = new LineUpPlace(*eye_, *ear_, *read_);
+  lineUp_ = new LineUpPlace(*eye_, *ear_, *lineUpModel_);
   connect(lineUp_, &LineUpPlace::passWanted, this, [this](RowId pass) {
-    desk_->select(pass);
+    controller_->select(pass);
     go(Place::Bench);
   });
   addPlace(Place::LineUp, tr("Line-up"), lineUp_);
   const auto tellCadence = [this] { bench_->setCadence(day_->plan().cadence); };
-  connect(day_, &DayDesk::planChanged, this, tellCadence);
+  connect(day_, &DayController::planChanged, this, tellCadence);
   tellCadence();
-  verdict_ = new VerdictPlace(*deciding_, *read_);
+  verdict_ = new VerdictPlace(*verdictController_, *lineUpModel_);
   connect(verdict_, &VerdictPlace::readingWanted, this, [this](const std::string& reading) {
     go(Place::LineUp);
     lineUp_->showReading(reading);
@@ -110,9 +120,10 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   connect(choice, &LogChoice::chosen, this, &MainWindow::logChosen);
   addPlace(Place::Log, tr("Log"), choice);
   addActions();
-  desk_->setIndexFolder(indexFolder);
+  controller_->setIndexFolder(indexFolder);
   poolside_->watch().setIndexFolder(indexFolder);
-  if (!desk_->passes().empty()) desk_->select(desk_->passes().front().id);
+  tellUnreadable();
+  if (!controller_->passes().empty()) controller_->select(controller_->passes().front().id);
   go(Place::Bench);
 }
 
@@ -121,25 +132,68 @@ MainWindow::~MainWindow() {
   delete takeCentralWidget();
   delete ear_;
   delete eye_;
-  delete deciding_;
-  delete read_;
+  delete verdictController_;
+  delete lineUpModel_;
   delete ways_;
   delete sharing_;
   delete lenses_;
   delete kept_;
+  delete queue_;
   delete day_;
-  delete desk_;
+  delete controller_;
+}
+
+/// What went wrong is said above all places, wherever it did.
+void MainWindow::hearTroubles() {
+  const auto hear = [this](const QString& message, bool trouble) {
+    if (trouble) notice_->say(message);
+  };
+  connect(edits_, &Edits::told, this, hear);
+  connect(day_, &DayController::told, this, hear);
+  connect(queue_, &MeasuringQueue::told, this, hear);
+  connect(kept_, &KeptCalibrations::told, this, hear);
+  connect(lineUpModel_, &LineUp::told, this, hear);
+  connect(verdictController_, &VerdictController::told, this, hear);
+  connect(controller_, &PassController::told, this, [this, hear](const QString& message, bool trouble) {
+    if (places_->currentIndex() != static_cast<int>(Place::Bench)) hear(message, trouble);
+  });
+  connect(edits_, &Edits::movedOn, this, &MainWindow::reloadAll, Qt::QueuedConnection);
+  connect(&elsewhere_, &QTimer::timeout, this, [this] {
+    if (log_->changedElsewhere()) reloadAll();
+  });
+  elsewhere_.start(kLookElsewhere_ms);
+}
+
+/// Another window or program has written into the log.
+void MainWindow::reloadAll() {
+  (void)log_->changedElsewhere();
+  day_->reload();
+  controller_->reload();
+  kept_->reload();
+  verdictController_->reload();
+  tellUnreadable();
+}
+
+void MainWindow::tellUnreadable() {
+  QStringList rows;
+  for (const auto& [what, why] : log_->unreadable())
+    rows += QString("%1 (%2)").arg(QString::fromStdString(what), QString::fromStdString(why));
+  if (rows.isEmpty()) return;
+  notice_->say(
+      tr("This log holds something that cannot be read. It is left as it is, and the rest works: %1.")
+          .arg(rows.join("; ")));
 }
 
 /// The comparing places gather the readings anew when something changes while they are looked at; else when
 /// they are next shown.
 void MainWindow::keepReadingsFresh() {
   const auto refreshWhenSeen = [this] {
-    if (lineUp_->isVisible() || verdict_->isVisible()) read_->refresh();
+    if (lineUp_->isVisible() || verdict_->isVisible()) lineUpModel_->refresh();
   };
-  connect(desk_, &PassDesk::resultChanged, this, refreshWhenSeen);
-  connect(desk_, &PassDesk::passesChanged, this, refreshWhenSeen);
-  connect(day_, &DayDesk::planChanged, this, refreshWhenSeen);
+  connect(controller_, &PassController::resultChanged, this, refreshWhenSeen);
+  connect(controller_, &PassController::passesChanged, this, refreshWhenSeen);
+  connect(queue_, &MeasuringQueue::measured, this, refreshWhenSeen);
+  connect(day_, &DayController::planChanged, this, refreshWhenSeen);
 }
 
 QWidget* MainWindow::buildStrip() {
@@ -169,19 +223,20 @@ QWidget* MainWindow::buildStrip() {
   row->addWidget(units);
   row->addSpacing(6);
   for (const bool undo : {true, false}) {
-    QAction* action =
-        undo ? undo_.createUndoAction(this, tr("Undo")) : undo_.createRedoAction(this, tr("Redo"));
+    auto* button = new QPushButton(undo ? tr("Undo") : tr("Redo"));
+    button->setObjectName(undo ? "undo" : "redo");
+    button->setEnabled(false);
+    auto* action = new QAction(button->text(), this);
     action->setShortcut(undo ? QKeySequence(Qt::CTRL | Qt::Key_Z)
                              : QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z));
     addAction(action);
-    auto* button = new QPushButton(undo ? tr("Undo") : tr("Redo"));
-    button->setObjectName(undo ? "undo" : "redo");
-    button->setEnabled(action->isEnabled());
-    connect(action, &QAction::changed, button, [action, button] {
-      button->setEnabled(action->isEnabled());
-      button->setToolTip(action->text());
+    connect(action, &QAction::triggered, edits_, undo ? &Edits::undo : &Edits::redo);
+    connect(button, &QPushButton::clicked, edits_, undo ? &Edits::undo : &Edits::redo);
+    connect(edits_, &Edits::changed, button, [this, button, undo] {
+      button->setEnabled(undo ? edits_->canUndo() : edits_->canRedo());
+      const QString what = undo ? edits_->undoText() : edits_->redoText();
+      button->setToolTip(what.isEmpty() ? button->text() : QString("%1: %2").arg(button->text(), what));
     });
-    connect(button, &QPushButton::clicked, action, &QAction::trigger);
     row->addWidget(button);
     row->addSpacing(4);
   }
@@ -204,6 +259,7 @@ void MainWindow::go(Place place) {
   const int index = static_cast<int>(place);
   places_->setCurrentIndex(index);
   for (std::size_t i = 0; i < tabs_.size(); ++i) tabs_[i]->setChecked(static_cast<int>(i) == index);
+  outdated_->setWanted(place == Place::LineUp || place == Place::Verdict);
   if (place == Place::Bench) bench_->footage().setFocus();
   if (place == Place::Poolside) poolside_->setFocus();
 }

@@ -4,18 +4,22 @@
 #include <QMainWindow>
 #include <QPushButton>
 #include <QStackedWidget>
+#include <QTimer>
 #include <vector>
 
-#include "app/models/clip_sharing.h"
-#include "app/models/day_desk.h"
-#include "app/models/kept_calibrations.h"
-#include "app/models/lens_desk.h"
-#include "app/models/pass_desk.h"
+#include "app/controllers/camera_sync.h"
+#include "app/controllers/day_controller.h"
+#include "app/controllers/kept_calibrations.h"
+#include "app/controllers/lens_controller.h"
+#include "app/controllers/measuring_queue.h"
+#include "app/controllers/pass_controller.h"
 #include "app/places/bench/bench_place.h"
 #include "app/places/lineup/line_up_place.h"
+#include "app/places/outdated_bar.h"
 #include "app/places/plan/plan_place.h"
 #include "app/places/poolside/poolside_place.h"
 #include "app/places/verdict/verdict_place.h"
+#include "app/ui/notice_bar.h"
 
 namespace fin::app {
 
@@ -32,11 +36,14 @@ class MainWindow : public QMainWindow {
   ~MainWindow() override;
 
   void go(Place place);
-  [[nodiscard]] PassDesk& desk() { return *desk_; }
-  [[nodiscard]] DayDesk& day() { return *day_; }
+  [[nodiscard]] PassController& passController() { return *controller_; }
+  [[nodiscard]] Edits& edits() { return *edits_; }
+  /// What was last said above the places; empty where nothing is.
+  [[nodiscard]] QString notice() const { return notice_->message(); }
+  [[nodiscard]] DayController& day() { return *day_; }
   [[nodiscard]] KeptCalibrations& kept() { return *kept_; }
-  [[nodiscard]] LensDesk& lenses() { return *lenses_; }
-  [[nodiscard]] ClipSharing& sharing() { return *sharing_; }
+  [[nodiscard]] LensController& lenses() { return *lenses_; }
+  [[nodiscard]] CameraSync& sharing() { return *sharing_; }
   [[nodiscard]] BenchPlace& bench() { return *bench_; }
   [[nodiscard]] PlanPlace& plan() { return *plan_; }
   [[nodiscard]] LineUpPlace& lineUp() { return *lineUp_; }
@@ -51,22 +58,29 @@ class MainWindow : public QMainWindow {
   void addPlace(Place place, const QString& name, QWidget* widget);
   void addActions();
   void keepReadingsFresh();
+  void hearTroubles();
+  void reloadAll();
+  void tellUnreadable();
   QWidget* buildStrip();
   void toggleKeySheet();
   void setUnits(UnitSystem units);
 
   std::unique_ptr<Log> log_;
-  QUndoStack undo_;
-  PassDesk* desk_;
-  DayDesk* day_;
+  Edits* edits_;
+  PassController* controller_;
+  DayController* day_;
+  MeasuringQueue* queue_;
   KeptCalibrations* kept_;
-  LensDesk* lenses_;
-  ClipSharing* sharing_;
-  FurtherWays* ways_;
-  LineUp* read_;
-  VerdictDesk* deciding_;
-  EyeDesk* eye_;
-  EarDesk* ear_;
+  LensController* lenses_;
+  CameraSync* sharing_;
+  FurtherCrossings* ways_;
+  LineUp* lineUpModel_;
+  VerdictController* verdictController_;
+  EyeController* eye_;
+  EarController* ear_;
+  NoticeBar* notice_;
+  OutdatedBar* outdated_;
+  QTimer elsewhere_;
   QWidget* strip_;
   QStackedWidget* places_;
   std::vector<QPushButton*> tabs_;

@@ -14,7 +14,7 @@
 
 #include "cli/commands.h"
 #include "cli/measure_file.h"
-#include "core/passes/result_files.h"
+#include "core/exchange/result_files.h"
 
 namespace fin::cli {
 namespace {
@@ -137,7 +137,7 @@ class Batch {
   }
 
   std::vector<Task> tasks_;
-  Share share_{1, 0};  ///< of each worker
+  MeasuringMeans share_{1, 0};  ///< of each worker
   std::atomic<std::size_t> next_ = 0;
   std::atomic<unsigned> finished_ = 0;
   std::stop_source stop_;

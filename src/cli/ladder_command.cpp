@@ -3,7 +3,7 @@
 
 #include "cli/commands.h"
 #include "cli/measure_file.h"
-#include "core/comparison/ladder_file.h"
+#include "core/exchange/ladder_file.h"
 
 namespace fin::cli {
 
@@ -28,7 +28,7 @@ Exit run(const LadderCommand& command) {
     }
     fmt::print(stderr, "agile-fin-cli: {} read\n", name);
   }
-  const std::string json = writeLadder(climb(std::move(rungs)), warnings);
+  const std::string json = writeLadder(evaluateLadder(std::move(rungs)), warnings);
   for (const std::string& w : warnings) fmt::print(stderr, "agile-fin-cli: {}\n", w);
   if (auto ok = handOut(command.out, json); !ok) return complain(ok.error());
   return Exit::Done;

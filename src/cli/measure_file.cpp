@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/measure_file.h"
+#include "core/exchange/pass_json.h"
 
 #include <fstream>
 #include <iostream>
@@ -20,23 +21,18 @@ Result<std::string> slurp(const std::string& name) {
 
 }  // namespace
 
-Result<Measured> measureFile(const std::string& pass, const Share& share, const JobControl& job) {
+Result<MeasuredFile> measureFile(const std::string& pass, const MeasuringMeans& means,
+                                 const JobControl& job) {
   const auto text = slurp(pass);
   if (!text) return tl::unexpected(text.error());
   const auto folder = pass == "-" ? std::filesystem::path() : std::filesystem::path(pass).parent_path();
   auto request = parsePassRequest(*text, folder);
   if (!request) return tl::unexpected(request.error());
-  const auto clip = openClip(*request);
+  const auto clip = openClip(*request, {.job = {job.stop, {}}});
   if (!clip) return tl::unexpected(clip.error());
-  Clip::ReaderOptions options;
-  options.threads = share.threads;
-  const auto source = Clip::reader(*clip, options);
-  if (!source) return tl::unexpected(source.error());
-  auto track = followPass(*request, **clip, **source, job, share.keptBytes);
-  if (!track) return tl::unexpected(track.error());
-  auto result = readPass(*request, **clip, std::move(*track));
-  if (!result) return tl::unexpected(result.error());
-  return Measured{std::move(*request), std::move(*result)};
+  auto measured = measure({*request, (*clip)->info().fingerprint, nullptr}, *clip, means, job);
+  if (!measured) return tl::unexpected(measured.error());
+  return MeasuredFile{std::move(*request), std::move(measured->result)};
 }
 
 Result<void> handOut(const std::optional<std::filesystem::path>& path, const std::string& text) {

@@ -3,7 +3,7 @@
 
 #include "cli/commands.h"
 #include "cli/measure_file.h"
-#include "core/passes/result_files.h"
+#include "core/exchange/result_files.h"
 
 namespace fin::cli {
 Exit complain(const Error& error) {

@@ -2,7 +2,7 @@
 #include <fmt/format.h>
 
 #include "cli/commands.h"
-#include "core/rehearsal/demo_day.h"
+#include "demo/demo_day.h"
 
 namespace fin::cli {
 

@@ -3,6 +3,7 @@
 
 #include "cli/commands.h"
 #include "cli/measure_file.h"
+#include "core/exchange/pass_json.h"
 
 namespace fin::cli {
 

@@ -8,7 +8,7 @@
 #include <QLabel>
 #include <QPushButton>
 
-#include "app/look/unit_box.h"
+#include "app/ui/unit_box.h"
 #include "app/window_fixture.h"
 
 namespace fin::app {
@@ -23,11 +23,11 @@ class BenchSlice : public WindowTest {
 
   [[nodiscard]] std::filesystem::path clip() const { return folder_ / "pull.mp4"; }
   void openClip() {
-    desk().openClip(QString::fromStdString(clip().string()));
+    passController().openClip(QString::fromStdString(clip().string()));
     ASSERT_TRUE(QTest::qWaitFor([this] { return footage().hasPicture(); }, kPatience_ms));
   }
 
-  PassDesk& desk() { return window_->desk(); }
+  PassController& passController() { return window_->passController(); }
   FootageView& footage() { return window_->bench().footage(); }
   void key(int k, Qt::KeyboardModifiers m = Qt::NoModifier) {
     QTest::keyClick(&footage(), static_cast<Qt::Key>(k), m);
@@ -36,13 +36,13 @@ class BenchSlice : public WindowTest {
     QTest::mouseClick(&footage(), Qt::LeftButton, Qt::NoModifier, footage().toView(at).toPoint());
   }
   bool read() {
-    return QTest::qWaitFor([this] { return desk().result() != nullptr; }, kPatience_ms);
+    return QTest::qWaitFor([this] { return passController().result() != nullptr; }, kPatience_ms);
   }
   double reading(const char* name) {
-    const Reading* r = desk().readings().find(name);
+    const Reading* r = passController().readings().find(name);
     return r == nullptr ? std::nan("") : std::get<double>(r->value);
   }
-  const PassRequest& request() { return desk().current()->request; }
+  const PassRequest& request() { return passController().current()->request; }
 
   void sayEverything() {
     typeInto(find<QDoubleSpinBox>("rate"), "120");
@@ -52,9 +52,9 @@ class BenchSlice : public WindowTest {
     clickAt(from);
     clickAt(to);
     press("nose");
-    clickAt(tank_.markAt(MarkName::Nose, desk().frame()));
+    clickAt(tank_.markAt(MarkName::Nose, passController().frame()));
     press("tail");
-    clickAt(tank_.markAt(MarkName::Tail, desk().frame()));
+    clickAt(tank_.markAt(MarkName::Tail, passController().frame()));
   }
 
   RehearsalTank tank_{test::smallPull()};
@@ -80,11 +80,11 @@ TEST_F(BenchSlice, MeasuresAClipAndHasEverythingAfterReopening) {
               card->findChild<QLabel*>("value")->text().startsWith("4.9"));
 
   const PassRequest said = request();
-  const ReadingSet before = desk().readings();
+  const ReadingSet before = passController().readings();
   openWindow();
   ASSERT_TRUE(read());
   EXPECT_EQ(request(), said);
-  EXPECT_FALSE(desk().following());
+  EXPECT_FALSE(passController().following());
   EXPECT_EQ(reading("travel_speed"), std::get<double>(before.find("travel_speed")->value));
 }
 
@@ -138,17 +138,17 @@ TEST_F(BenchSlice, UndoesAndRedoesWhatWasSaid) {
   EXPECT_EQ(request().marks.size(), 1U);
   press("undo");
   press("undo");
-  EXPECT_EQ(desk().current(), nullptr);  // opening the clip itself
+  EXPECT_EQ(passController().current(), nullptr);  // opening the clip itself
   press("redo");
-  EXPECT_NE(desk().current(), nullptr);
+  EXPECT_NE(passController().current(), nullptr);
 }
 
 TEST_F(BenchSlice, TellsBadInputWhereItHappenedAndLosesNothing) {
   test::write(folder_ / "notes.mp4", "no film at all");
-  desk().openClip(QString::fromStdString((folder_ / "notes.mp4").string()));
+  passController().openClip(QString::fromStdString((folder_ / "notes.mp4").string()));
   ASSERT_TRUE(waitFor([this] { return find<QFrame>("message")->isVisibleTo(window_.get()); }));
   EXPECT_TRUE(find<QLabel>("messageText")->text().contains("notes.mp4"));
-  EXPECT_TRUE(desk().passes().empty());
+  EXPECT_TRUE(passController().passes().empty());
 
   openClip();
   press("ruler");
@@ -176,7 +176,7 @@ TEST_F(BenchSlice, KeepsTheReadingsOfAClipThatIsGone) {
   ASSERT_TRUE(
       QTest::qWaitFor([this] { return find<QFrame>("message")->isVisibleTo(window_.get()); }, kPatience_ms));
   EXPECT_EQ(reading("travel_speed"), speed);
-  desk().findClip(QString::fromStdString((folder_ / "elsewhere.mp4").string()));
+  passController().findClip(QString::fromStdString((folder_ / "elsewhere.mp4").string()));
   ASSERT_TRUE(read());
   EXPECT_EQ(reading("travel_speed"), speed);
 }
@@ -211,7 +211,7 @@ TEST_F(BenchSlice, LeavesOutAStretchThatIsDrawnOverOnTheTrace) {
   openClip();
   sayEverything();
   ASSERT_TRUE(read());
-  const double before = desk().readings().find("wobble_frequency")->n;
+  const double before = passController().readings().find("wobble_frequency")->n;
   auto* plot = window_->bench().findChild<TraceView*>()->findChild<QCustomPlot*>();
   auto* time = plot->axisRect(0)->axis(QCPAxis::atBottom);
   const auto at = [&](double s) { return QPoint(static_cast<int>(time->coordToPixel(s)), 25); };
@@ -220,17 +220,17 @@ TEST_F(BenchSlice, LeavesOutAStretchThatIsDrawnOverOnTheTrace) {
   QTest::mouseRelease(plot, Qt::LeftButton, Qt::ShiftModifier, at(1.6));
   ASSERT_EQ(request().fouled.size(), 1U);
   EXPECT_NEAR(static_cast<double>(request().fouled[0].frames.first), 1.1 * 120.0, 3.0);
-  ASSERT_TRUE(waitFor([&] { return !desk().busy() && desk().result() != nullptr; }));
-  EXPECT_LT(desk().readings().find("wobble_frequency")->n, before) << "fewer wobbles count";
+  ASSERT_TRUE(waitFor([&] { return !passController().busy() && passController().result() != nullptr; }));
+  EXPECT_LT(passController().readings().find("wobble_frequency")->n, before) << "fewer wobbles count";
   press("undo");
-  ASSERT_TRUE(waitFor([&] { return !desk().busy() && desk().result() != nullptr; }));
-  EXPECT_EQ(desk().readings().find("wobble_frequency")->n, before);
+  ASSERT_TRUE(waitFor([&] { return !passController().busy() && passController().result() != nullptr; }));
+  EXPECT_EQ(passController().readings().find("wobble_frequency")->n, before);
 }
 
 TEST_F(BenchSlice, AsksForHalfTheBodysHeightWhereAFlankSpotIsPlaced) {
   openClip();
   EXPECT_TRUE(find<UnitBox>("halfThickness")->isHidden() || !find<UnitBox>("halfThickness")->isVisible());
-  desk().edit("Say it", [](PassRequest& r) {
+  passController().edit("Say it", [](PassRequest& r) {
     r.view = View::Side;
     r.marks.push_back({MarkName::Flank, 0, {100.0, 100.0}});
   });

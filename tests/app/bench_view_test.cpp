@@ -17,11 +17,13 @@ class BenchView : public WindowTest {
   }
 
   void open(const char* name) {
-    const std::size_t before = desk().passes().size();
-    desk().openClip(QString::fromStdString((folder_ / name).string()));
-    ASSERT_TRUE(waitFor([&] { return desk().passes().size() == before + 1 && desk().clip() && shows(0); }));
+    const std::size_t before = passController().passes().size();
+    passController().openClip(QString::fromStdString((folder_ / name).string()));
+    ASSERT_TRUE(waitFor([&] {
+      return passController().passes().size() == before + 1 && passController().clip() && shows(0);
+    }));
   }
-  PassDesk& desk() { return window_->desk(); }
+  PassController& passController() { return window_->passController(); }
   FootageView& footage() { return window_->bench().footage(); }
   bool shows(std::size_t frame) { return footage().hasPicture() && footage().shownFrame() == frame; }
   void key(int k) { QTest::keyClick(&footage(), static_cast<Qt::Key>(k)); }
@@ -54,26 +56,26 @@ TEST_F(BenchView, MovesThePictureByDraggingWithNothingInHand) {
 
 TEST_F(BenchView, StepsByOneAndTenAndStopsAtTheEnds) {
   key(Qt::Key_F);
-  EXPECT_EQ(desk().frame(), 1U);
+  EXPECT_EQ(passController().frame(), 1U);
   key(Qt::Key_G);
-  EXPECT_EQ(desk().frame(), 11U);
+  EXPECT_EQ(passController().frame(), 11U);
   key(Qt::Key_D);
   key(Qt::Key_S);
   key(Qt::Key_S);
-  EXPECT_EQ(desk().frame(), 0U);
-  desk().showFrame(100000);
-  EXPECT_EQ(desk().frame(), desk().clip()->index().frameCount() - 1);
-  ASSERT_TRUE(waitFor([this] { return shows(desk().frame()); }));
+  EXPECT_EQ(passController().frame(), 0U);
+  passController().showFrame(100000);
+  EXPECT_EQ(passController().frame(), passController().clip()->index().frameCount() - 1);
+  ASSERT_TRUE(waitFor([this] { return shows(passController().frame()); }));
 }
 
 TEST_F(BenchView, RunsSlowlyAndHalts) {
   key(Qt::Key_Space);
   EXPECT_EQ(find<QPushButton>("run")->text(), "Halt");
-  ASSERT_TRUE(waitFor([this] { return desk().frame() >= 3; }));
+  ASSERT_TRUE(waitFor([this] { return passController().frame() >= 3; }));
   key(Qt::Key_Space);
-  const std::size_t halted = desk().frame();
+  const std::size_t halted = passController().frame();
   QTest::qWait(300);
-  EXPECT_EQ(desk().frame(), halted);
+  EXPECT_EQ(passController().frame(), halted);
 }
 
 TEST_F(BenchView, GoesToTheInstantThatIsPressedInTheTrace) {
@@ -84,8 +86,8 @@ TEST_F(BenchView, GoesToTheInstantThatIsPressedInTheTrace) {
     if (child->accessibleName().contains("Trace")) plot = child;
   }
   QTest::mouseClick(plot, Qt::LeftButton, Qt::NoModifier, {plot->width() / 2, plot->height() / 3});
-  const double middle = 0.5 * static_cast<double>(desk().clip()->index().frameCount());
-  EXPECT_NEAR(static_cast<double>(desk().frame()), middle, 0.08 * middle);
+  const double middle = 0.5 * static_cast<double>(passController().clip()->index().frameCount());
+  EXPECT_NEAR(static_cast<double>(passController().frame()), middle, 0.08 * middle);
 }
 
 TEST_F(BenchView, ChangesPassesAndTakesOneOutUndoably) {
@@ -95,13 +97,13 @@ TEST_F(BenchView, ChangesPassesAndTakesOneOutUndoably) {
   ASSERT_EQ(chooser->count(), 2);
   chooser->setCurrentIndex(0);
   emit chooser->activated(0);
-  EXPECT_EQ(desk().current()->title, "pull");
+  EXPECT_EQ(passController().current()->title, "pull");
   press("takeOut");
   EXPECT_EQ(chooser->count(), 1);
-  EXPECT_EQ(desk().current()->title, "fall");
+  EXPECT_EQ(passController().current()->title, "fall");
   QTest::keyClick(window_.get(), Qt::Key_Z, Qt::ControlModifier);
   EXPECT_EQ(chooser->count(), 2);
-  EXPECT_EQ(desk().current()->title, "pull");
+  EXPECT_EQ(passController().current()->title, "pull");
 }
 
 TEST_F(BenchView, SaysWhatTheClipCanTellBeforeAnythingIsFollowed) {
@@ -119,7 +121,7 @@ TEST_F(BenchView, PutsDownWhatIsInHandByEscape) {
   key(Qt::Key_Escape);
   EXPECT_EQ(footage().tool(), nullptr);
   EXPECT_FALSE(find<QPushButton>("nose")->isChecked());
-  EXPECT_TRUE(desk().current()->request.marks.empty());
+  EXPECT_TRUE(passController().current()->request.marks.empty());
 }
 
 }  // namespace

@@ -2,7 +2,7 @@
 // Size and time on the bench, by mouse and keys.
 #include "app/window_fixture.h"
 
-#include "app/tools/found_lines_tool.h"
+#include "app/canvas/tools/found_lines_tool.h"
 #include "core/rehearsal/board_film.h"
 #include "support/numbered_film.h"
 
@@ -16,7 +16,7 @@ class Calibration : public WindowTest {
     scene.length = Seconds(0.6);
     ASSERT_TRUE(filmRehearsal(scene, folder_ / "pull.mp4", Hertz(30.0)));
     openWindow();
-    window_->desk().openClip(QString::fromStdString((folder_ / "pull.mp4").string()));
+    window_->passController().openClip(QString::fromStdString((folder_ / "pull.mp4").string()));
     ASSERT_TRUE(waitFor([this] { return footage().hasPicture(); }));
     press("moreCalibration");
   }
@@ -26,7 +26,7 @@ class Calibration : public WindowTest {
   }
 
   FootageView& footage() { return window_->bench().footage(); }
-  const PassRequest& request() { return window_->desk().current()->request; }
+  const PassRequest& request() { return window_->passController().current()->request; }
   void clickAt(PixelPoint at) {
     QTest::mouseClick(&footage(), Qt::LeftButton, Qt::NoModifier, footage().toView(at).toPoint());
   }
@@ -40,9 +40,9 @@ class Calibration : public WindowTest {
 
 TEST_F(Calibration, FindsTheFilmingRateFromTwoFramesAndTheTimeBetween) {
   unfold("foldRate");
-  window_->desk().showFrame(6);
+  window_->passController().showFrame(6);
   press("rateFrom");
-  window_->desk().showFrame(54);
+  window_->passController().showFrame(54);
   press("rateTo");
   typeInto(find<QDoubleSpinBox>("trueTime"), "0.4");
   press("takeRate");
@@ -139,17 +139,18 @@ class Cameras : public WindowTest {
     scene.length = Seconds(1.2);
     const auto file = folder_ / (name + ".mp4");
     EXPECT_TRUE(filmRehearsal(scene, file, Hertz(30.0)));
-    PassDesk& desk = window_->desk();
-    const auto before = desk.passes().size();
-    desk.takeIn(QString::fromStdString(file.string()), {.title = QString::fromStdString(name),
-                                                        .protocol = Protocol::Retrieve,
-                                                        .view = View::Top,
-                                                        .rigName = "Vinto",
-                                                        .planned = {},
-                                                        .camera = "fixed"});
-    EXPECT_TRUE(waitFor([&] { return desk.passes().size() > before && desk.clip() && !desk.busy(); }));
+    PassController& controller = window_->passController();
+    const auto before = controller.passes().size();
+    controller.takeIn(QString::fromStdString(file.string()), {.title = QString::fromStdString(name),
+                                                              .protocol = Protocol::Retrieve,
+                                                              .view = View::Top,
+                                                              .rigName = "Vinto",
+                                                              .planned = {},
+                                                              .camera = "fixed"});
+    EXPECT_TRUE(waitFor(
+        [&] { return controller.passes().size() > before && controller.clip() && !controller.busy(); }));
     const PassRequest truth = requestFor(RehearsalTank(scene), file);
-    desk.edit("all", [&](PassRequest& r) {
+    controller.edit("all", [&](PassRequest& r) {
       r.marks = truth.marks;
       r.scale = truth.scale;
       r.pull = truth.pull;
@@ -157,15 +158,13 @@ class Cameras : public WindowTest {
       r.firstFrame = truth.firstFrame;
       r.lastFrame = truth.lastFrame;
     });
-    EXPECT_TRUE(waitFor([&] { return desk.result() != nullptr && !desk.busy(); }));
-    return desk.current()->id;
+    EXPECT_TRUE(waitFor([&] { return controller.result() != nullptr && !controller.busy(); }));
+    return controller.current()->id;
   }
   double speedOf(RowId id) {
-    const auto readings = window_->desk().log().readings(id);
-    for (const Reading& r : readings->readings) {
-      if (r.name == "travel_speed") return std::get<double>(r.value);
-    }
-    return 0.0;
+    const auto measured = window_->passController().log().readingsOf(id);
+    const Reading* speed = *measured ? (*measured)->readings.find("travel_speed") : nullptr;
+    return speed != nullptr ? std::get<double>(speed->value) : 0.0;
   }
 };
 
@@ -178,21 +177,21 @@ TEST_F(Cameras, KeepSizeAndTimeForTheDayAndChangeAllPassesOnThemAtOnce) {
   ASSERT_NE(window_->kept().kept(), nullptr);
   const RowId second = addPull("two", 2);
   // The same ruler was in view, so both stand on what is kept.
-  window_->desk().edit("as kept",
-                       [&](PassRequest& r) { applyCalibration(r, window_->kept().kept()->calibration); });
-  ASSERT_TRUE(waitFor([&] { return !window_->desk().busy(); }));
+  window_->passController().edit(
+      "as kept", [&](PassRequest& r) { applyCalibration(r, window_->kept().kept()->calibration); });
+  ASSERT_TRUE(waitFor([&] { return !window_->passController().busy(); }));
   ASSERT_EQ(window_->kept().standingOnKept().size(), 2U);
   const double before = speedOf(first);
   ASSERT_GT(before, 0.0);
   // The ruler was half as long: every speed halves, also that of the pass that is not on the bench.
-  window_->desk().edit("Half", [](PassRequest& r) { r.scale->length = r.scale->length * 0.5; });
+  window_->passController().edit("Half", [](PassRequest& r) { r.scale->length = r.scale->length * 0.5; });
   press("keepCalibration");
-  ASSERT_TRUE(waitFor([&] { return !window_->kept().reading() && !window_->desk().busy(); }));
+  ASSERT_TRUE(waitFor([&] { return !window_->kept().reading() && !window_->passController().busy(); }));
   EXPECT_NEAR(speedOf(first), 0.5 * before, 0.01 * before);
   EXPECT_LT(speedOf(second), 0.6 * before);
   EXPECT_TRUE(find<QLabel>("calibrationChanges")->text().contains("one"));
   QTest::keyClick(window_.get(), Qt::Key_Z, Qt::ControlModifier);
-  ASSERT_TRUE(waitFor([&] { return !window_->kept().reading() && !window_->desk().busy(); }));
+  ASSERT_TRUE(waitFor([&] { return !window_->kept().reading() && !window_->passController().busy(); }));
   EXPECT_NEAR(speedOf(first), before, 1e-6 * before);
 }
 
@@ -201,13 +200,14 @@ TEST_F(Cameras, OfferWhatIsKeptToTheNextClip) {
   addPull("one", 1);
   window_->kept().keep();
   test::film(folder_ / "next.mp4", {.frames = 20});
-  window_->desk().takeIn(QString::fromStdString((folder_ / "next.mp4").string()),
-                         {.title = "next", .camera = "fixed"});
-  ASSERT_TRUE(waitFor(
-      [&] { return window_->desk().passes().size() == 2 && window_->bench().footage().hasPicture(); }));
+  window_->passController().takeIn(QString::fromStdString((folder_ / "next.mp4").string()),
+                                   {.title = "next", .camera = "fixed"});
+  ASSERT_TRUE(waitFor([&] {
+    return window_->passController().passes().size() == 2 && window_->bench().footage().hasPicture();
+  }));
   ASSERT_TRUE(find<QPushButton>("useOffered")->isVisible());
   press("useOffered");
-  EXPECT_EQ(calibrationOf(window_->desk().current()->request), window_->kept().kept()->calibration);
+  EXPECT_EQ(calibrationOf(window_->passController().current()->request), window_->kept().kept()->calibration);
   EXPECT_FALSE(find<QPushButton>("useOffered")->isVisible());
 }
 
@@ -222,25 +222,28 @@ TEST_F(Cameras, AreLinedUpByTheirSoundAndShowTheSameMoment) {
   }
   openWindow();
   for (const char* camera : {"fixed", "top"}) {
-    window_->desk().takeIn(QString::fromStdString((folder_ / (std::string(camera) + ".mkv")).string()),
-                           {.title = camera, .planned = 7, .camera = camera});
+    window_->passController().takeIn(
+        QString::fromStdString((folder_ / (std::string(camera) + ".mkv")).string()),
+        {.title = camera, .planned = 7, .camera = camera});
   }
-  PassDesk& desk = window_->desk();
-  ASSERT_TRUE(waitFor([&] { return desk.passes().size() == 2 && desk.clip() && !desk.busy(); }));
-  ASSERT_EQ(desk.current()->camera, "top");
+  PassController& controller = window_->passController();
+  ASSERT_TRUE(
+      waitFor([&] { return controller.passes().size() == 2 && controller.clip() && !controller.busy(); }));
+  ASSERT_EQ(controller.current()->camera, "top");
   ASSERT_TRUE(waitFor([&] { return find<SoundLane>("soundLane")->heard(); }));
   EXPECT_TRUE(find<SoundLane>("soundLane")->isVisible());
-  desk.showFrame(70);  // 1.4 s
+  controller.showFrame(70);  // 1.4 s
   press("moreCalibration");
   QTest::mouseClick(find<QPushButton>("foldSharing"), Qt::LeftButton);
   press("alignBySound");
-  ASSERT_TRUE(waitFor([&] { return desk.passes()[0].sharedInstant.has_value(); }));
-  const auto there = window_->sharing().sameInstantIn(desk.passes()[0]);
+  ASSERT_TRUE(waitFor([&] { return controller.passes()[0].sharedInstant.has_value(); }));
+  const auto there = window_->sharing().sameInstantIn(controller.passes()[0]);
   ASSERT_TRUE(there);
   EXPECT_NEAR(there->value(), 2.0, 0.004);
   press("showPartner");
-  ASSERT_TRUE(waitFor([&] { return desk.current()->camera == "fixed" && desk.clip() && !desk.busy(); }));
-  EXPECT_NEAR(static_cast<double>(desk.frame()), 100.0, 1.0);
+  ASSERT_TRUE(waitFor(
+      [&] { return controller.current()->camera == "fixed" && controller.clip() && !controller.busy(); }));
+  EXPECT_NEAR(static_cast<double>(controller.frame()), 100.0, 1.0);
 }
 
 TEST_F(Cameras, GetTheirLensFromAFilmOfTheBoard) {
@@ -257,8 +260,8 @@ TEST_F(Cameras, GetTheirLensFromAFilmOfTheBoard) {
     ASSERT_TRUE((*writer)->add(film.frame(n)->rgb(), film.timeOf(n)));
   ASSERT_TRUE((*writer)->finish());
   openWindow();
-  window_->desk().takeIn(QString::fromStdString((folder_ / "board.mp4").string()),
-                         {.title = "board", .camera = "top"});
+  window_->passController().takeIn(QString::fromStdString((folder_ / "board.mp4").string()),
+                                   {.title = "board", .camera = "top"});
   ASSERT_TRUE(waitFor([&] { return window_->bench().footage().hasPicture(); }));
   press("moreCalibration");
   QTest::mouseClick(find<QPushButton>("foldLens"), Qt::LeftButton);
@@ -266,14 +269,14 @@ TEST_F(Cameras, GetTheirLensFromAFilmOfTheBoard) {
   ASSERT_TRUE(waitFor([&] { return find<QPushButton>("keepLens")->isVisible(); }))
       << find<QLabel>("messageText")->text().toStdString();
   press("keepLens");
-  const auto kept = window_->desk().log().lenses();
+  const auto kept = window_->passController().log().lenses();
   ASSERT_EQ(kept->size(), 1U);
   EXPECT_EQ(kept->front().camera, "top");
   EXPECT_NEAR(kept->front().lens.fx, 350.0, 7.0);
   auto* choice = find<QComboBox>("lensChoice");
   choice->setCurrentIndex(1);
   emit choice->activated(1);
-  EXPECT_EQ(window_->desk().current()->request.lens, kept->front().lens);
+  EXPECT_EQ(window_->passController().current()->request.lens, kept->front().lens);
 }
 
 TEST_F(Cameras, AreAskedForTheirRateWhenARigReadsAWholeFactorSlower) {
@@ -281,9 +284,9 @@ TEST_F(Cameras, AreAskedForTheirRateWhenARigReadsAWholeFactorSlower) {
   addPull("one", 1);
   addPull("two", 2);
   // The second is said to be filmed at a quarter of the rate.
-  window_->desk().edit("Rate", [](PassRequest& r) { r.captureRate = *r.captureRate * 0.25; });
+  window_->passController().edit("Rate", [](PassRequest& r) { r.captureRate = *r.captureRate * 0.25; });
   ASSERT_TRUE(waitFor([&] {
-    return !window_->desk().busy() && find<QLabel>("messageText")->text().contains("times slower");
+    return !window_->passController().busy() && find<QLabel>("messageText")->text().contains("times slower");
   }));
   EXPECT_TRUE(find<QLabel>("messageText")->text().contains("4 times slower"));
 }
@@ -294,14 +297,14 @@ TEST_F(Cameras, ThatWriteTheirRateHaveItTakenOver) {
                            " -c copy -movflags use_metadata_tags -metadata com.android.capture.fps=200 " +
                            (folder_ / "slow.mp4").string()));
   openWindow();
-  window_->desk().openClip(QString::fromStdString((folder_ / "slow.mp4").string()));
+  window_->passController().openClip(QString::fromStdString((folder_ / "slow.mp4").string()));
   ASSERT_TRUE(waitFor([this] { return window_->bench().footage().hasPicture(); }));
-  EXPECT_EQ(window_->desk().current()->request.captureRate, Hertz(200.0));
-  window_->desk().edit("No rate", [](PassRequest& r) { r.captureRate.reset(); });
+  EXPECT_EQ(window_->passController().current()->request.captureRate, Hertz(200.0));
+  window_->passController().edit("No rate", [](PassRequest& r) { r.captureRate.reset(); });
   press("moreCalibration");
   QTest::mouseClick(find<QPushButton>("foldRate"), Qt::LeftButton);
   press("takeWrittenRate");
-  EXPECT_EQ(window_->desk().current()->request.captureRate, Hertz(200.0));
+  EXPECT_EQ(window_->passController().current()->request.captureRate, Hertz(200.0));
 }
 
 }  // namespace

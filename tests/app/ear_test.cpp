@@ -4,7 +4,8 @@
 #include <QDoubleSpinBox>
 #include <QLabel>
 
-#include "core/passes/hear_pass.h"
+#include "core/measuring/hear_pass.h"
+#include "support/logged.h"
 #include "window_fixture.h"
 
 namespace fin::app {
@@ -25,14 +26,13 @@ class Ear : public WindowTest {
     request.clip = clip;
     request.protocol = Protocol::Sound;
     request.quiet = QuietStretch{Seconds(0.1), Seconds(0.8)};
-    const RowId id = *(*log)->addPass(name, request);
-    ASSERT_TRUE((*log)->assign(id, std::nullopt, camera));
+    const RowId id = test::addPass(**log, name, request, std::nullopt, camera);
     const auto opened = Clip::open(clip);
     ASSERT_TRUE(opened);
     const auto read = readPass(request, **opened, Track{});
     ASSERT_TRUE(read);
     ASSERT_FALSE(read->readings.readings.empty());
-    ASSERT_TRUE((*log)->saveReadings(id, read->readings));
+    test::keepReadings(**log, id, read->readings);
   }
   EarPage& page() { return window_->lineUp().ear(); }
   void openEar() {

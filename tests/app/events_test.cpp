@@ -15,10 +15,10 @@ class Events : public WindowTest {
     const RehearsalTank tank(scene);
     ASSERT_TRUE(filmRehearsal(scene, folder_ / "clip.mp4"));
     openWindow();
-    desk().openClip(QString::fromStdString((folder_ / "clip.mp4").string()));
-    ASSERT_TRUE(waitFor([&] { return desk().clip() && window_->bench().footage().hasPicture(); }));
+    passController().openClip(QString::fromStdString((folder_ / "clip.mp4").string()));
+    ASSERT_TRUE(waitFor([&] { return passController().clip() && window_->bench().footage().hasPicture(); }));
     const PassRequest known = requestFor(tank, {});
-    desk().edit("Say it all", [&](PassRequest& r) {
+    passController().edit("Say it all", [&](PassRequest& r) {
       if (protocol == Protocol::Twitch) r.marks = known.marks;
       r.protocol = protocol;
       r.view = known.view;
@@ -30,9 +30,9 @@ class Events : public WindowTest {
     });
     ASSERT_TRUE(settled());
   }
-  PassDesk& desk() { return window_->desk(); }
+  PassController& passController() { return window_->passController(); }
   bool settled() {
-    return waitFor([&] { return !desk().busy() && desk().result() != nullptr; });
+    return waitFor([&] { return !passController().busy() && passController().result() != nullptr; });
   }
   void key(int k) {
     window_->bench().footage().setFocus();
@@ -40,11 +40,13 @@ class Events : public WindowTest {
     ASSERT_TRUE(settled());
   }
   void goTo(double true_s) {
-    const double container_s = true_s / desk().clock()->factor();
-    desk().showFrame(desk().clip()->index().frameShownAt(Seconds(container_s)));
+    const double container_s = true_s / passController().clock()->factor();
+    passController().showFrame(passController().clip()->index().frameShownAt(Seconds(container_s)));
   }
-  const std::vector<TwitchSpan>& twitches() { return desk().result()->evidence.twitches; }
-  double reading(const char* name) { return numberIn(desk().readings(), name).value_or(std::nan("")); }
+  const std::vector<TwitchSpan>& twitches() { return passController().result()->evidence.twitches; }
+  double reading(const char* name) {
+    return numberIn(passController().readings(), name).value_or(std::nan(""));
+  }
 };
 
 TEST_F(Events, TwitchesArePutRightByKeysAndByMouse) {
@@ -69,7 +71,7 @@ TEST_F(Events, TwitchesArePutRightByKeysAndByMouse) {
   // A frame later by key, then dragged on by the mouse.
   const double before = twitches()[1].span.from_s;
   key(Qt::Key_Period);
-  EXPECT_NEAR(twitches()[1].span.from_s, before + 1.0 / desk().clock()->rate().value(), 1e-6);
+  EXPECT_NEAR(twitches()[1].span.from_s, before + 1.0 / passController().clock()->rate().value(), 1e-6);
   auto* plot = window_->bench().findChild<TraceView*>()->findChild<QCustomPlot*>();
   auto* time = plot->axisRect(0)->axis(QCPAxis::atBottom);
   const auto at = [&](double s) { return QPoint(static_cast<int>(std::lround(time->coordToPixel(s))), 20); };
@@ -97,19 +99,19 @@ TEST_F(Events, TheQuietStretchIsSaidAndTheLevelToldOverIt) {
   scene.sound = RehearsalSound{.knocks_s = {0.9, 1.2, 1.5}};
   scene.rate = Hertz(30.0);
   open(scene, Protocol::Sound);
-  EXPECT_FALSE(desk().readings().find("rattle_level"));
+  EXPECT_FALSE(passController().readings().find("rattle_level"));
   EXPECT_FALSE(find<QLabel>("quietWords")->isHidden());
   goTo(0.1);
   key(Qt::Key_Q);
   EXPECT_TRUE(find<QLabel>("quietWords")->text().contains("where the quiet ends"));
   goTo(0.7);
   key(Qt::Key_Q);
-  ASSERT_TRUE(desk().current()->request.quiet);
-  EXPECT_NEAR(desk().current()->request.quiet->to.value(), 0.7, 0.04);
+  ASSERT_TRUE(passController().current()->request.quiet);
+  EXPECT_NEAR(passController().current()->request.quiet->to.value(), 0.7, 0.04);
   EXPECT_GT(reading("rattle_level"), 3.0);
   press("noQuiet");
   ASSERT_TRUE(settled());
-  EXPECT_FALSE(desk().readings().find("rattle_level"));
+  EXPECT_FALSE(passController().readings().find("rattle_level"));
 }
 
 TEST(ClipVoice, SlowsWithoutChangingHowLoudItIs) {

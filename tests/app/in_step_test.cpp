@@ -24,7 +24,7 @@ class InStep : public ReadDayTest {
       plan_.rack.rigs.push_back({.id = rig + 20, .model = rig + 1});
       add(**log, rig, 10 + 5 * static_cast<std::size_t>(rig));
     }
-    ASSERT_TRUE((*log)->savePlan(plan_));
+    ASSERT_TRUE((*log)->savePlan(DayPlan{}, plan_));
     log->reset();
     openWindow();
     QTest::keyClick(window_.get(), Qt::Key_4, Qt::ControlModifier);
@@ -37,19 +37,26 @@ class InStep : public ReadDayTest {
                            {"rise_rate", 3.0 * static_cast<double>(rig), "mm/s", 0.5, 50.0}},
                           false);
     test::film(clip, {.frames = 60});  // in place of what only stood for a clip
-    PassRequest request = log.pass(id)->request;
+    const LoggedPass before = *log.pass(id);
+    LoggedPass after = before;
+    after.clip = *fingerprintOf(clip);
+    PassRequest& request = after.request;
     request.view = View::Side;
     request.scale = ScaleMark{{0.0, 90.0}, {100.0, 90.0}, Millimetres(200.0), Millimetres(1.0)};
     request.firstFrame = begins;
     request.marks = {{MarkName::Nose, begins, {20.0, 40.0}}, {MarkName::Tail, begins, {10.0, 40.0}}};
-    ASSERT_TRUE(log.saveRequest(id, request));
+    ASSERT_TRUE(log.changePasses({{before, after}}));
     Track track{begins, 60 - begins, {{MarkName::Nose, {}}, {MarkName::Tail, {}}}};
     for (std::size_t i = 0; i < track.frameCount; ++i) {
       const double along = 1.5 * static_cast<double>(i);
       track.marks[0].samples.push_back({true, {20.0 + along, 40.0}, 1.0});
       track.marks[1].samples.push_back({true, {10.0 + along, 40.0}, 1.0});
     }
-    ASSERT_TRUE(log.saveTrack(id, {track, request}));
+    test::keepReadings(log, id,
+                       {{{"travel_speed", 250.0, "mm/s", 2.0, 100.0},
+                         {"rise_rate", 3.0 * static_cast<double>(rig), "mm/s", 0.5, 50.0}},
+                        {}},
+                       track);
   }
   InStepPage& page() { return window_->lineUp().inStep(); }
   QListWidget* picker() { return page().findChild<QListWidget*>("passPicker"); }

@@ -120,18 +120,19 @@ class KeyboardDay : public WindowTest {
     std::filesystem::rename(folder_ / name, folder_ / "camera" / name);
     ASSERT_TRUE(waitFor([&] { return find<QListWidget>("waitingClips")->count() == 1; }));
     key(Qt::Key_T);
-    ASSERT_TRUE(waitFor([&] { return window_->desk().passes().size() == pass + 1; }));
+    ASSERT_TRUE(waitFor([&] { return window_->passController().passes().size() == pass + 1; }));
     key(Qt::Key_1);
     EXPECT_EQ(window_->day().plan().sheet[pass].state, PassState::Done);
   }
   void measure(std::size_t pass) {
     const RehearsalTank tank(scenes_[pass]);
     const PassRequest known = requestFor(tank, {});
-    PassDesk& desk = window_->desk();
+    PassController& controller = window_->passController();
     ASSERT_TRUE(reach("passChooser"));
     key(pass == 0 ? Qt::Key_Home : Qt::Key_End);
     ASSERT_TRUE(waitFor([&] {
-      return desk.current() == &desk.passes()[pass] && desk.clip() && window_->bench().footage().hasPicture();
+      return controller.current() == &controller.passes()[pass] && controller.clip() &&
+             window_->bench().footage().hasPicture();
     }));
     place(3);
     for (std::size_t n = 0; n < known.firstFrame; ++n) key(Qt::Key_F);
@@ -148,10 +149,10 @@ class KeyboardDay : public WindowTest {
     steer(known.marks[0].at);
     key(Qt::Key_2);
     steer(known.marks[1].at);
-    ASSERT_TRUE(waitFor([&] { return !desk.busy() && desk.result() != nullptr; }));
+    ASSERT_TRUE(waitFor([&] { return !controller.busy() && controller.result() != nullptr; }));
     const auto& pull = std::get<StraightPull>(scenes_[pass].motion);
-    EXPECT_NEAR(numberIn(desk.readings(), "wobble_frequency").value_or(0.0), pull.wobble_Hz, 0.15);
-    EXPECT_NEAR(numberIn(desk.readings(), "travel_speed").value_or(0.0), pull.speed_mm_s, 8.0);
+    EXPECT_NEAR(numberIn(controller.readings(), "wobble_frequency").value_or(0.0), pull.wobble_Hz, 0.15);
+    EXPECT_NEAR(numberIn(controller.readings(), "travel_speed").value_or(0.0), pull.speed_mm_s, 8.0);
   }
 
   std::vector<RehearsalScene> scenes_;

@@ -8,7 +8,7 @@
 #include <QListWidget>
 #include <QTableWidget>
 
-#include "app/look/unit_box.h"
+#include "app/ui/unit_box.h"
 #include "read_day_fixture.h"
 
 namespace fin::app {
@@ -47,7 +47,7 @@ class LineUpTest : public ReadDayTest {
     rung(**log, 400.0, 28.0, 60.0);
     fall(**log, kHead7, 200.0, "plumb");
     fall(**log, kHead4, 120.0, "glide");
-    ASSERT_TRUE((*log)->savePlan(plan_));
+    ASSERT_TRUE((*log)->savePlan(DayPlan{}, plan_));
     log->reset();
     openWindow();
     QTest::keyClick(window_.get(), Qt::Key_4, Qt::ControlModifier);
@@ -64,7 +64,11 @@ class LineUpTest : public ReadDayTest {
   void sameFromTheSide(Log& log, double Hz, double u95) {
     const RowId id = keep(log, kBladed, "from the side", Protocol::Retrieve,
                           {{"wobble_frequency", Hz, "Hz", u95, 12.0}}, false);
-    EXPECT_TRUE(log.assign(id, plan_.sheet[5].id, "fixed"));
+    const LoggedPass before = *log.pass(id);
+    LoggedPass after = before;
+    after.planned = plan_.sheet[5].id;
+    after.camera = "fixed";
+    EXPECT_TRUE(log.changePasses({{before, after}}));
   }
   void rung(Log& log, double speed, double action, double variation) {
     keep(log, kLipped, "rung " + std::to_string(static_cast<int>(speed)), Protocol::Retrieve,
@@ -78,7 +82,7 @@ class LineUpTest : public ReadDayTest {
     keep(log, rig, "fall on " + plan_.rack.rig(rig)->name, Protocol::Fall,
          {{"fall_rate", rate, "mm/s", 3.0, 60.0},
           {"settle_distance", 39.0, "mm", 1.0, 60.0},
-          {"fall_mode", std::string(mode), "", {}, 60.0}},
+          {"fall_mode", std::string(mode), "text", {}, 60.0}},
          true);
   }
   void choose(const QString& reading) {
@@ -109,7 +113,7 @@ TEST_F(LineUpTest, LeadsFromAPassToTheBench) {
   const QString title = passes->currentItem()->text().section("   ", 1);
   QTest::keyClick(passes, Qt::Key_Return);
   EXPECT_TRUE(window_->bench().isVisible());
-  EXPECT_EQ(window_->desk().current()->title, title.toStdString());
+  EXPECT_EQ(window_->passController().current()->title, title.toStdString());
 }
 
 TEST_F(LineUpTest, ComparesOnlyPullsOfLikeSpeedWhenAsked) {
@@ -185,7 +189,7 @@ class DriftTest : public ReadDayTest {
       made(**log, 11, hour, rate, true);
     for (const auto& [hour, rate] : {std::pair(2.9, 230.0), {3.0, 230.5}, {3.1, 232.0}})
       made(**log, 12, hour, rate, false);
-    ASSERT_TRUE((*log)->savePlan(plan_));
+    ASSERT_TRUE((*log)->savePlan(DayPlan{}, plan_));
     log->reset();
     openWindow();
     QTest::keyClick(window_.get(), Qt::Key_4, Qt::ControlModifier);

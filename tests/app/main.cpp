@@ -4,7 +4,7 @@
 #include <QApplication>
 #include <QFile>
 
-#include "app/look/theme.h"
+#include "app/ui/theme.h"
 
 int main(int argc, char** argv) {
   testing::InitGoogleTest(&argc, argv);

@@ -4,7 +4,7 @@
 #include <QLabel>
 #include <QListWidget>
 
-#include "app/tools/placing_tool.h"
+#include "app/canvas/tools/placing_tool.h"
 
 #include "app/window_fixture.h"
 
@@ -18,32 +18,32 @@ class Mending : public WindowTest {
     tank_ = std::make_unique<RehearsalTank>(scene);
     ASSERT_TRUE(filmRehearsal(scene, folder_ / "pull.mp4"));
     openWindow();
-    desk().openClip(QString::fromStdString((folder_ / "pull.mp4").string()));
-    ASSERT_TRUE(waitFor([&] { return desk().clip() && footage().hasPicture(); }));
+    passController().openClip(QString::fromStdString((folder_ / "pull.mp4").string()));
+    ASSERT_TRUE(waitFor([&] { return passController().clip() && footage().hasPicture(); }));
     const PassRequest known = requestFor(*tank_, {});
-    desk().edit("Say it all", [&](PassRequest& r) {
+    passController().edit("Say it all", [&](PassRequest& r) {
       r.marks = known.marks;
       r.view = known.view;
       r.scale = known.scale;
       r.firstFrame = known.firstFrame;
       r.lastFrame = known.lastFrame;
     });
-    ASSERT_TRUE(waitFor([&] { return desk().result() != nullptr; }));
+    ASSERT_TRUE(waitFor([&] { return passController().result() != nullptr; }));
   }
-  PassDesk& desk() { return window_->desk(); }
+  PassController& passController() { return window_->passController(); }
   FootageView& footage() { return window_->bench().footage(); }
   void key(int k) { QTest::keyClick(&footage(), static_cast<Qt::Key>(k)); }
   void undo() { QTest::keyClick(window_.get(), Qt::Key_Z, Qt::ControlModifier); }
   bool goTo(std::size_t frame) {
-    desk().showFrame(frame);
-    return waitFor([&] { return footage().shownFrame() == frame && !desk().busy(); });
+    passController().showFrame(frame);
+    return waitFor([&] { return footage().shownFrame() == frame && !passController().busy(); });
   }
   /// Once what was asked for has been followed and read.
   bool settled() {
-    return waitFor([&] { return !desk().busy() && desk().result() != nullptr; });
+    return waitFor([&] { return !passController().busy() && passController().result() != nullptr; });
   }
   [[nodiscard]] MarkSample sampleAt(MarkName name, std::size_t frame) {
-    const Track& track = desk().result()->track;
+    const Track& track = passController().result()->track;
     return track.find(name)->samples[frame - track.firstFrame];
   }
   void drag(QPoint from, const std::vector<QPoint>& through) {
@@ -65,14 +65,14 @@ TEST_F(Mending, DragsAMarkAndFollowsAnewAroundIt) {
   const QPoint at = footage().toView(found).toPoint();
   drag(at, {at + QPoint(4, 0), at + QPoint(16, 0)});
   ASSERT_TRUE(settled());
-  const auto& marks = desk().current()->request.marks;
+  const auto& marks = passController().current()->request.marks;
   ASSERT_EQ(marks.size(), 3U);
   EXPECT_EQ(marks.back().frame, 90U);
   EXPECT_GT(marks.back().at.x_px, found.x_px + 0.5) << "the hand moved right, an eighth of it counts";
   EXPECT_EQ(sampleAt(MarkName::Nose, 90).at, marks.back().at) << "obeyed exactly";
   undo();
   ASSERT_TRUE(settled());
-  EXPECT_EQ(desk().current()->request.marks.size(), 2U);
+  EXPECT_EQ(passController().current()->request.marks.size(), 2U);
   EXPECT_LT(length(sampleAt(MarkName::Nose, 90).at - found).value(), 0.2);
 }
 
@@ -80,13 +80,15 @@ TEST_F(Mending, GoesToTheNextDoubtfulStretchByOneKey) {
   // A wrong correction makes the way to it doubtful.
   ASSERT_TRUE(goTo(90));
   const PixelPoint wrong = midpoint(tank_->markAt(MarkName::Nose, 90), tank_->markAt(MarkName::Tail, 90));
-  desk().edit("Place it wrongly", [&](PassRequest& r) { r.marks.push_back({MarkName::Nose, 90, wrong}); });
+  passController().edit("Place it wrongly", [&](PassRequest& r) {
+    r.marks.push_back({MarkName::Nose, 90, wrong});
+  });
   ASSERT_TRUE(settled());
-  const auto stretches = desk().doubtful();
+  const auto stretches = passController().doubtful();
   ASSERT_FALSE(stretches.empty());
-  desk().showFrame(0);
+  passController().showFrame(0);
   key(Qt::Key_E);
-  EXPECT_EQ(desk().frame(), stretches.front().first);
+  EXPECT_EQ(passController().frame(), stretches.front().first);
   press("mend");
   EXPECT_EQ(find<QListWidget>("doubtful")->count(), std::ssize(stretches));
   // What was said wrongly is taken back in the list of what was said.
@@ -95,18 +97,18 @@ TEST_F(Mending, GoesToTheNextDoubtfulStretchByOneKey) {
   EXPECT_TRUE(said->currentItem()->text().contains("90"));
   press("takeBack");
   ASSERT_TRUE(settled());
-  EXPECT_EQ(desk().current()->request.marks.size(), 2U);
+  EXPECT_EQ(passController().current()->request.marks.size(), 2U);
 }
 
 TEST_F(Mending, FoulsAStretchSoThatItDoesNotCount) {
-  const auto framesBehind = [&] { return desk().result()->traces.frames(); };
+  const auto framesBehind = [&] { return passController().result()->traces.frames(); };
   const std::size_t before = framesBehind();
   ASSERT_TRUE(goTo(60));
   key(Qt::Key_X);
   ASSERT_TRUE(goTo(79));
   key(Qt::Key_X);
   ASSERT_TRUE(settled());
-  ASSERT_EQ(desk().current()->request.fouled.size(), 1U);
+  ASSERT_EQ(passController().current()->request.fouled.size(), 1U);
   EXPECT_EQ(framesBehind(), before - 20);
   EXPECT_TRUE(sampleAt(MarkName::Nose, 70).seen) << "what was followed is kept";
   key(Qt::Key_X);  // within it: it counts again
@@ -115,7 +117,7 @@ TEST_F(Mending, FoulsAStretchSoThatItDoesNotCount) {
   undo();
   undo();
   ASSERT_TRUE(settled());
-  EXPECT_TRUE(desk().current()->request.fouled.empty());
+  EXPECT_TRUE(passController().current()->request.fouled.empty());
 }
 
 TEST_F(Mending, HidesAPartByDrawingAroundIt) {
@@ -125,20 +127,20 @@ TEST_F(Mending, HidesAPartByDrawingAroundIt) {
   drag(at(200, 40), {at(280, 40), at(280, 230), at(200, 230), at(200, 60)});
   ASSERT_TRUE(settled());
   EXPECT_EQ(footage().tool(), nullptr);
-  ASSERT_EQ(desk().current()->request.hidden.size(), 1U);
+  ASSERT_EQ(passController().current()->request.hidden.size(), 1U);
   bool someMissing = false;
-  for (const MarkSample& s : desk().result()->track.find(MarkName::Nose)->samples) {
+  for (const MarkSample& s : passController().result()->track.find(MarkName::Nose)->samples) {
     EXPECT_FALSE(s.seen && s.at.x_px > 204.0 && s.at.x_px < 276.0);
     someMissing |= !s.seen;
   }
   EXPECT_TRUE(someMissing);
   undo();
   ASSERT_TRUE(settled());
-  EXPECT_TRUE(desk().current()->request.hidden.empty());
+  EXPECT_TRUE(passController().current()->request.hidden.empty());
 }
 
 TEST_F(Mending, FollowsTheOutlineOfWhatIsDrawnByKeysAlone) {
-  const std::size_t first = desk().current()->request.firstFrame;
+  const std::size_t first = passController().current()->request.firstFrame;
   ASSERT_TRUE(goTo(first));
   key(Qt::Key_4);
   auto* tool = dynamic_cast<PlacingTool*>(footage().tool());
@@ -153,7 +155,7 @@ TEST_F(Mending, FollowsTheOutlineOfWhatIsDrawnByKeysAlone) {
   key(Qt::Key_Return);  // twice on one spot closes it
   EXPECT_EQ(footage().tool(), nullptr);
   ASSERT_TRUE(settled());
-  const Track& track = desk().result()->track;
+  const Track& track = passController().result()->track;
   ASSERT_EQ(track.outline.size(), track.frameCount);
   const OutlineSample& s = track.outline[60];
   ASSERT_TRUE(s.seen);
@@ -162,10 +164,11 @@ TEST_F(Mending, FollowsTheOutlineOfWhatIsDrawnByKeysAlone) {
   const double area = s.area_px2;
   openWindow();
   bool followed = false;
-  QObject::connect(&desk(), &PassDesk::resultChanged, &desk(), [&] { followed |= desk().following(); });
-  ASSERT_TRUE(waitFor([&] { return desk().result() != nullptr; }));
+  QObject::connect(&passController(), &PassController::resultChanged, &passController(),
+                   [&] { followed |= passController().following(); });
+  ASSERT_TRUE(waitFor([&] { return passController().result() != nullptr; }));
   EXPECT_FALSE(followed);
-  EXPECT_EQ(desk().result()->track.outline[60].area_px2, area);
+  EXPECT_EQ(passController().result()->track.outline[60].area_px2, area);
 }
 
 TEST_F(Mending, MakesAPassOfEachFurtherWayThroughThePicture) {
@@ -184,23 +187,25 @@ TEST_F(Mending, MakesAPassOfEachFurtherWayThroughThePicture) {
     ASSERT_TRUE((*writer)->add(picture->rgb(), Seconds(static_cast<double>(n) / scene.rate.value())));
   }
   ASSERT_TRUE((*writer)->finish());
-  desk().openClip(QString::fromStdString((folder_ / "there-and-back.mp4").string()));
-  ASSERT_TRUE(waitFor([&] { return desk().passes().size() == 2 && desk().clip() && !desk().busy(); }));
-  desk().edit("Say the marks", [&](PassRequest& r) { r.marks = requestFor(tank, {}).marks; });
+  passController().openClip(QString::fromStdString((folder_ / "there-and-back.mp4").string()));
+  ASSERT_TRUE(waitFor([&] {
+    return passController().passes().size() == 2 && passController().clip() && !passController().busy();
+  }));
+  passController().edit("Say the marks", [&](PassRequest& r) { r.marks = requestFor(tank, {}).marks; });
   ASSERT_TRUE(settled());
   press("mend");
   press("furtherWays");
-  ASSERT_TRUE(waitFor([&] { return desk().passes().size() == 3 && !desk().busy(); }));
-  const PassRequest& way = desk().passes().back().request;
+  ASSERT_TRUE(waitFor([&] { return passController().passes().size() == 3 && !passController().busy(); }));
+  const PassRequest& way = passController().passes().back().request;
   EXPECT_GT(way.firstFrame, there);
   EXPECT_EQ(way.marks.size(), 2U);
   undo();
-  EXPECT_EQ(desk().passes().size(), 2U);
+  EXPECT_EQ(passController().passes().size(), 2U);
 }
 
 TEST_F(Mending, KeepsWhatTheMarksTellWhereAnOutlineCannotBeFollowed) {
   ASSERT_TRUE(goTo(90));
-  desk().edit("Draw it on the wall", [&](PassRequest& r) {
+  passController().edit("Draw it on the wall", [&](PassRequest& r) {
     r.outline = OutlineSeed{90, {{5, 5}, {40, 5}, {40, 30}}};
   });
   ASSERT_TRUE(settled());

@@ -4,10 +4,10 @@
 
 #include <QtTest/QTest>
 
+#include "app/controllers/day_controller.h"
+#include "app/controllers/pass_controller.h"
 #include "app/jobs/frame_loader.h"
-#include "app/look/words.h"
-#include "app/models/day_desk.h"
-#include "app/models/pass_desk.h"
+#include "app/phrases/words.h"
 #include "core/readings/registry.h"
 #include "support/small_scene.h"
 
@@ -101,41 +101,41 @@ TEST(FrameLoader, ForgetsTheClipBefore) {
   EXPECT_EQ(loaded, 0);
 }
 
-TEST(DayDesk, UndoesAndRedoesWholePlans) {
+TEST(DayController, UndoesAndRedoesWholePlans) {
   const test::TemporaryFolder folder;
   const auto log = Log::open(folder / "day.finlog");
-  QUndoStack undo;
-  DayDesk desk(**log, undo);
-  desk.edit("Name", [](DayPlan& p) { p.name = "one"; });
-  desk.edit("Nothing", [](DayPlan&) {});
-  desk.edit("Name", [](DayPlan& p) { p.name = "two"; });
-  EXPECT_EQ(undo.count(), 2);
-  undo.undo();
-  EXPECT_EQ(desk.plan().name, "one");
+  Edits edits;
+  DayController controller(**log, edits);
+  controller.edit("Name", [](DayPlan& p) { p.name = "one"; });
+  controller.edit("Nothing", [](DayPlan&) {});
+  controller.edit("Name", [](DayPlan& p) { p.name = "two"; });
+  EXPECT_EQ(edits.count(), 2);
+  edits.undo();
+  EXPECT_EQ(controller.plan().name, "one");
   EXPECT_EQ((*log)->plan()->name, "one");
-  undo.redo();
+  edits.redo();
   EXPECT_EQ((*log)->plan()->name, "two");
 }
 
-TEST(DayDesk, MakesTheLastPassAgainRightAway) {
+TEST(DayController, MakesTheLastPassAgainRightAway) {
   const test::TemporaryFolder folder;
   const auto log = Log::open(folder / "day.finlog");
-  QUndoStack undo;
-  DayDesk desk(**log, undo);
-  desk.edit("Plan", [](DayPlan& p) {
+  Edits edits;
+  DayController controller(**log, edits);
+  controller.edit("Plan", [](DayPlan& p) {
     p.rack.models = {{.id = 1, .name = "Vinto 11"}};
     p.rack.rigs = {{.id = 2, .model = 1}};
     p.options.tasks = {{Protocol::Fall, View::Side, {}}};
     p.options.repeats = 3;
   });
-  desk.makeSheet();
-  EXPECT_EQ(desk.titleOf(*desk.now()), "Vinto 11");
-  desk.finishNow(PassState::Fouled, "a leaf");
-  desk.makeLastAgain();
-  ASSERT_EQ(desk.plan().sheet.size(), 4U);
-  EXPECT_EQ(desk.now()->attempt, 2);
-  EXPECT_EQ(desk.now(), &desk.plan().sheet[1]);
-  EXPECT_TRUE(desk.taskOf(*desk.now()).contains("attempt 2"));
+  ASSERT_TRUE(controller.makeSheet());
+  EXPECT_EQ(controller.titleOf(*controller.now()), "Vinto 11");
+  controller.finishNow(PassState::Fouled, "a leaf");
+  controller.makeLastAgain();
+  ASSERT_EQ(controller.plan().sheet.size(), 4U);
+  EXPECT_EQ(controller.now()->attempt, 2);
+  EXPECT_EQ(controller.now(), &controller.plan().sheet[1]);
+  EXPECT_TRUE(controller.taskOf(*controller.now()).contains("attempt 2"));
 }
 
 }  // namespace

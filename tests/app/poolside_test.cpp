@@ -5,7 +5,7 @@
 #include <QMimeData>
 #include <fstream>
 
-#include "app/look/unit_box.h"
+#include "app/ui/unit_box.h"
 #include "app/window_fixture.h"
 
 namespace fin::app {
@@ -23,11 +23,11 @@ class Poolside : public WindowTest {
       plan.options.tasks = {{Protocol::Retrieve, View::Top, {500.0}}};
       plan.options.repeats = 2;
     });
-    window_->day().makeSheet();
+    ASSERT_TRUE(window_->day().makeSheet());
     press("place1");
   }
 
-  DayDesk& day() { return window_->day(); }
+  DayController& day() { return window_->day(); }
   const std::vector<PlannedPass>& sheet() { return day().plan().sheet; }
   RunList* runList() { return find<RunList>("runList"); }
   QListWidget* waiting() { return find<QListWidget>("waitingClips"); }
@@ -47,11 +47,11 @@ class Poolside : public WindowTest {
   }
   /// The offered clip, taken in by its key.
   void takeClip() {
-    const std::size_t before = window_->desk().passes().size();
+    const std::size_t before = window_->passController().passes().size();
     key(Qt::Key_T);
-    ASSERT_TRUE(waitFor([&] { return window_->desk().passes().size() == before + 1; }));
+    ASSERT_TRUE(waitFor([&] { return window_->passController().passes().size() == before + 1; }));
   }
-  const LoggedPass& clip(std::size_t i) { return window_->desk().passes()[i]; }
+  const LoggedPass& clip(std::size_t i) { return window_->passController().passes()[i]; }
 };
 
 TEST_F(Poolside, WorksThroughTheDayByNumberKeys) {
@@ -92,7 +92,7 @@ TEST_F(Poolside, TakesTheSimulatedCamerasClipsAndRedoesAFouledPass) {
   press("rehearse");
   ASSERT_TRUE(waitForClips(1));
   takeClip();
-  ASSERT_EQ(window_->desk().passes().size(), 1U);
+  ASSERT_EQ(window_->passController().passes().size(), 1U);
   EXPECT_EQ(clip(0).planned, sheet()[0].id);
   EXPECT_EQ(clip(0).request.protocol, Protocol::Retrieve);
   EXPECT_EQ(waiting()->count(), 0);
@@ -150,7 +150,7 @@ TEST_F(Poolside, WaitsForAClipThatIsStillBeingWritten) {
     EXPECT_EQ(waiting()->count(), 0) << i;
   }
   ASSERT_TRUE(waitForClips(1));
-  const auto print = printOf(folder_ / "camera/growing.mp4");
+  const auto print = fingerprintOf(folder_ / "camera/growing.mp4");
   EXPECT_EQ(print->size_bytes, bytes.size());
 }
 
@@ -172,7 +172,7 @@ TEST_F(Poolside, NoticesTheVerySameClipAndAFolderThatDisappears) {
   EXPECT_TRUE(trouble->text().contains("not there"));
   std::filesystem::rename(folder_ / "gone", folder_ / "camera");
   ASSERT_TRUE(waitFor([&] { return !trouble->isVisibleTo(window_.get()); }));
-  EXPECT_EQ(window_->desk().passes().size(), 1U);
+  EXPECT_EQ(window_->passController().passes().size(), 1U);
 }
 
 TEST_F(Poolside, OffersTwoClipsOfOneSecondSideBySide) {

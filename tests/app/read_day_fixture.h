@@ -3,6 +3,7 @@
 
 #include <QLabel>
 
+#include "support/logged.h"
 #include "window_fixture.h"
 
 namespace fin::app {
@@ -19,14 +20,15 @@ class ReadDayTest : public WindowTest {
     request.clip = clip;
     request.protocol = protocol;
     request.rigName = plan_.rack.fullName(*plan_.rack.rig(rig));
-    const RowId id = *log.addPass(title, request);
+    std::optional<RowId> made;
     if (planned) {
-      PlannedPass made{.id = static_cast<RowId>(plan_.sheet.size() + 1), .rig = rig, .protocol = protocol};
-      made.state = PassState::Done;
-      plan_.sheet.push_back(made);
-      EXPECT_TRUE(log.assign(id, made.id, "top"));
+      PlannedPass pass{.id = static_cast<RowId>(plan_.sheet.size() + 1), .rig = rig, .protocol = protocol};
+      pass.state = PassState::Done;
+      plan_.sheet.push_back(pass);
+      made = pass.id;
     }
-    EXPECT_TRUE(log.saveReadings(id, {std::move(readings), {}}));
+    const RowId id = test::addPass(log, title, request, made, planned ? "top" : "");
+    test::keepReadings(log, id, {std::move(readings), {}});
     return id;
   }
   QString text(const char* label) { return find<QLabel>(label)->text(); }

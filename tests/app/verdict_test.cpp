@@ -8,7 +8,7 @@
 #include <QTextBrowser>
 #include <nlohmann/json.hpp>
 
-#include "app/look/unit_box.h"
+#include "app/ui/unit_box.h"
 #include "read_day_fixture.h"
 
 namespace fin::app {
@@ -40,7 +40,7 @@ class VerdictTest : public ReadDayTest {
     }
     keep(**log, kEven, "even falls", Protocol::Fall, {{"fall_rate", 90.0, "mm/s", 2.0, 60.0}}, true);
     keep(**log, kDear, "dear falls", Protocol::Fall, {{"fall_rate", 160.0, "mm/s", 2.0, 60.0}}, true);
-    ASSERT_TRUE((*log)->savePlan(plan_));
+    ASSERT_TRUE((*log)->savePlan(DayPlan{}, plan_));
     log->reset();
     openWindow();
     QTest::keyClick(window_.get(), Qt::Key_5, Qt::ControlModifier);

@@ -13,18 +13,18 @@
 namespace fin {
 namespace {
 
-struct Hanging {
+struct BuoyancyState {
   const char* name;
   double air_mm;
   double glass_mm;
   double rulerBehind_mm;
 };
 
-void PrintTo(const Hanging& h, std::ostream* out) {
+void PrintTo(const BuoyancyState& h, std::ostream* out) {
   *out << h.name;
 }
 
-class ScaleInWater : public testing::TestWithParam<Hanging> {
+class ScaleInWater : public testing::TestWithParam<BuoyancyState> {
  protected:
   RehearsalScene scene() const {
     RehearsalScene scene;
@@ -60,7 +60,7 @@ Lens lensInWater(const RehearsalCamera& camera) {
 /// Error of the scale over the middle half of the picture, as a share.
 double errorOf(const Scale& scale, const RehearsalCamera& camera, const std::optional<Lens>& lens) {
   const Eigen::Vector3d reach = camera.right() * 250.0;
-  const FlatPicture picture{lens, std::nullopt};
+  const Rectification picture{lens, std::nullopt};
   const double seen =
       length(picture.flat(camera.project(reach)) - picture.flat(camera.project(-reach))).value();
   return scale.mmPerPixel() * seen / 500.0 - 1.0;
@@ -94,12 +94,12 @@ TEST_P(ScaleInWater, IsTheTanksWithinItsUncertainty) {
 }
 
 INSTANTIATE_TEST_SUITE_P(Rehearsal, ScaleInWater,
-                         testing::Values(Hanging{"InTheLuresPlane", 0, 0, 0},
-                                         Hanging{"BehindTheLure", 0, 0, 180},
-                                         Hanging{"BeforeTheLure", 0, 0, -200},
-                                         Hanging{"ThroughGlass", 400, 12, 0},
-                                         Hanging{"ThroughGlassBehind", 400, 12, 150},
-                                         Hanging{"ThroughGlassBefore", 700, 19, -120}),
+                         testing::Values(BuoyancyState{"InTheLuresPlane", 0, 0, 0},
+                                         BuoyancyState{"BehindTheLure", 0, 0, 180},
+                                         BuoyancyState{"BeforeTheLure", 0, 0, -200},
+                                         BuoyancyState{"ThroughGlass", 400, 12, 0},
+                                         BuoyancyState{"ThroughGlassBehind", 400, 12, 150},
+                                         BuoyancyState{"ThroughGlassBefore", 700, 19, -120}),
                          [](const auto& h) { return h.param.name; });
 
 TEST(RefractingCamera, SeesAPointWhereItsOwnRayGoes) {

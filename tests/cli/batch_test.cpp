@@ -3,6 +3,7 @@
 
 #include <filesystem>
 
+#include "core/exchange/pass_json.h"
 #include "support/command_line.h"
 #include "support/small_scene.h"
 

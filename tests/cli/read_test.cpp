@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <gtest/gtest.h>
 
+#include "core/exchange/pass_json.h"
 #include "support/command_line.h"
 
 namespace fin {

@@ -63,7 +63,7 @@ TEST(ComparedPasses, MakeNoLostRhythmOfAViewThatShowsNone) {
   passes[2].showsAction = false;  // the same pull from the side
   const auto ladders = laddersOf(passes);
   ASSERT_EQ(ladders.size(), 1U);
-  const SpeedLadder ladder = climb(ladders[0].second);
+  const SpeedLadder ladder = evaluateLadder(ladders[0].second);
   ASSERT_EQ(ladder.rungs.size(), 3U);
   EXPECT_FALSE(ladder.rungs[2].action_deg) << "from above, and no rhythm: that one is lost";
   const Reading* blowout = ladder.readings.find("blowout_speed");

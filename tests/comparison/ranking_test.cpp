@@ -140,14 +140,14 @@ TEST(Ranking, InventsNoRank) {
   // With only one rig left to have it, it compares nothing and keeps nobody out.
   t.entries[3].graded = false;
   r = rank(t, {});
-  EXPECT_EQ(r.idle, (std::vector<std::string>{"s"}));
+  EXPECT_EQ(r.nonDiscriminating, (std::vector<std::string>{"s"}));
   EXPECT_EQ(r.placings.size(), 2U);
   for (Wish& w : t.wishes) w.weight = 0.0;
   EXPECT_EQ(rank(t, {}).whyNone, "every property has weight 0");
   EXPECT_EQ(rank(ScoreTable{}, {}).whyNone, "there is no property to score by yet");
   const Ranking equal = rank(table({wish(More)}, {{value(5), value(5)}}), {});
   EXPECT_EQ(equal.whyNone, "the rigs do not differ in anything that is scored by");
-  EXPECT_EQ(equal.idle, (std::vector<std::string>{"r"}));
+  EXPECT_EQ(equal.nonDiscriminating, (std::vector<std::string>{"r"}));
 }
 
 TEST(Ranking, TakesHalfForEnoughWhereAskedAndCountsTheRestAsUnknown) {

@@ -51,7 +51,7 @@ TEST(MonotoneCurve, GoesThroughItsPointsAndNeverBeyondThem) {
 }
 
 TEST(SpeedLadder, FindsOnsetAndBlowoutInAnyOrderOfPasses) {
-  const SpeedLadder ladder = climb(paddleTail());
+  const SpeedLadder ladder = evaluateLadder(paddleTail());
   // A fifth of 38.9° is 7.8°: monotone cubic interpolation between 190 and 280 mm/s (a line would give
   // 202.6).
   EXPECT_NEAR(valueOf(ladder, "onset_speed"), 210.0, 4.0);
@@ -62,10 +62,10 @@ TEST(SpeedLadder, FindsOnsetAndBlowoutInAnyOrderOfPasses) {
 TEST(SpeedLadder, ExtrapolatesNothing) {
   auto rungs = paddleTail();
   rungs.erase(rungs.begin());  // without the fastest
-  EXPECT_NE(whyNot(climb(rungs), "blowout_speed").find("420"), std::string::npos);
-  const SpeedLadder fast = climb({rung(280.0, 32.9), rung(420.0, 38.9), rung(500.0, 38.0)});
+  EXPECT_NE(whyNot(evaluateLadder(rungs), "blowout_speed").find("420"), std::string::npos);
+  const SpeedLadder fast = evaluateLadder({rung(280.0, 32.9), rung(420.0, 38.9), rung(500.0, 38.0)});
   EXPECT_NE(whyNot(fast, "onset_speed").find("film slower"), std::string::npos);
-  EXPECT_NE(whyNot(climb({rung(280.0, 32.9), rung(420.0, 38.9)}), "onset_speed").find("three"),
+  EXPECT_NE(whyNot(evaluateLadder({rung(280.0, 32.9), rung(420.0, 38.9)}), "onset_speed").find("three"),
             std::string::npos);
 }
 
@@ -73,14 +73,15 @@ TEST(SpeedLadder, TakesALostRhythmASpinOrLayingOverForBlowout) {
   auto spins = paddleTail();
   spins.front() = rung(620.0, 37.5);
   spins.front().spinTurns = 3.0;
-  EXPECT_EQ(valueOf(climb(spins), "blowout_speed"), 620.0);
+  EXPECT_EQ(valueOf(evaluateLadder(spins), "blowout_speed"), 620.0);
   auto lost = paddleTail();
   lost.front() = rung(620.0, std::nullopt);
-  EXPECT_EQ(valueOf(climb(lost), "blowout_speed"), 620.0);
-  EXPECT_NEAR(valueOf(climb(lost), "onset_speed"), 210.0, 4.0) << "its nothing does not bend the onset";
+  EXPECT_EQ(valueOf(evaluateLadder(lost), "blowout_speed"), 620.0);
+  EXPECT_NEAR(valueOf(evaluateLadder(lost), "onset_speed"), 210.0, 4.0)
+      << "its nothing does not bend the onset";
   auto over = paddleTail();
   over.back().list_deg = -95.0;
-  EXPECT_EQ(valueOf(climb(over), "blowout_speed"), 420.0);
+  EXPECT_EQ(valueOf(evaluateLadder(over), "blowout_speed"), 420.0);
 }
 
 TEST(SpeedLadder, TakesTheKickOfAPaddleTailElseTheWobble) {

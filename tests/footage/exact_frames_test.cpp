@@ -5,7 +5,7 @@
 #include <random>
 
 #include "core/footage/clip.h"
-#include "core/footage/clip_print.h"
+#include "core/footage/clip_fingerprint.h"
 #include "support/numbered_film.h"
 #include "support/small_scene.h"
 
@@ -196,14 +196,14 @@ TEST(Clip, ProposesTheFilmingRateThatTheCameraWrote) {
   EXPECT_DOUBLE_EQ((*slow)->info().writtenRate->value(), 240.0);
 }
 
-TEST(ClipPrint, KnowsAMovedClipAndNoticesAChangedOne) {
+TEST(ClipFingerprint, KnowsAMovedClipAndNoticesAChangedOne) {
   const test::TemporaryFolder folder;
   const auto path = filmed(folder, {"Print", ".mp4"});
-  const auto before = printOf(path);
+  const auto before = fingerprintOf(path);
   std::filesystem::copy_file(path, folder / "moved.mp4");
-  EXPECT_EQ(*printOf(folder / "moved.mp4"), *before);
+  EXPECT_EQ(*fingerprintOf(folder / "moved.mp4"), *before);
   std::fstream(path, std::ios::in | std::ios::out | std::ios::binary).seekp(200).put('x');
-  EXPECT_NE(*printOf(path), *before);
+  EXPECT_NE(*fingerprintOf(path), *before);
 }
 
 }  // namespace

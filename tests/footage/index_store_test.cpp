@@ -20,7 +20,7 @@ class IndexStore : public testing::Test {
   void SetUp() override { test::film(clip(), {.frames = 60}); }
   fs::path clip() const { return folder_ / "a.mp4"; }
   fs::path kept() const { return folder_ / "kept"; }
-  fs::path fileFor(const fs::path& clip) const { return kept() / (printOf(clip)->sha256 + ".index"); }
+  fs::path fileFor(const fs::path& clip) const { return kept() / (fingerprintOf(clip)->sha256 + ".index"); }
 
   test::TemporaryFolder folder_;
 };
@@ -54,7 +54,7 @@ TEST_F(IndexStore, LooksThroughAClipAnewThatChangedOnDisk) {
 TEST_F(IndexStore, PassesOverAnIndexThatIsCutOff) {
   ASSERT_TRUE(Clip::open(clip(), {.indexFolder = kept()}));
   fs::resize_file(fileFor(clip()), fs::file_size(fileFor(clip())) - 9);
-  EXPECT_FALSE(keptIndex(kept(), *printOf(clip())));
+  EXPECT_FALSE(keptIndex(kept(), *fingerprintOf(clip())));
   const auto again = Clip::open(clip(), {.indexFolder = kept()});
   ASSERT_TRUE(again);
   EXPECT_EQ((*again)->index().frameCount(), 60U);

@@ -7,7 +7,7 @@
 #include <numbers>
 #include <random>
 
-#include "core/passes/hear_pass.h"
+#include "core/measuring/hear_pass.h"
 #include "core/signals/sound_spectrum.h"
 #include "support/truth_readings.h"
 
@@ -46,7 +46,7 @@ TEST(EarWeight, HasTheValuesOfTheStandard) {
   // IEC 61672-1:2013, table 3, to the tenth of a decibel that it gives.
   const std::pair<double, double> table[] = {{31.62, -39.4}, {100.0, -19.1}, {251.19, -8.6},
                                              {1000.0, 0.0},  {2511.9, 1.3},  {10000.0, -2.5}};
-  for (const auto& [frequency, dB] : table) EXPECT_NEAR(10.0 * std::log10(earWeight(frequency)), dB, 0.06);
+  for (const auto& [frequency, dB] : table) EXPECT_NEAR(10.0 * std::log10(aWeighting(frequency)), dB, 0.06);
 }
 
 TEST(Rattle, CountsKnocksAndFindsTheirPitch) {

@@ -49,7 +49,7 @@ TEST(Retrieve, ReadsAStraightPullAsItWasMade) {
   for (const Reading& r : set.readings) {
     if (r.parts.empty()) continue;
     ++told;
-    EXPECT_NEAR(together(r.parts), *r.u95, 1e-9) << r.name << ": the parts make the whole";
+    EXPECT_NEAR(inQuadrature(r.parts), *r.u95, 1e-9) << r.name << ": the parts make the whole";
   }
   EXPECT_GE(told, 3U);
 }
@@ -205,7 +205,7 @@ TEST(Readings, TellWhatTheirUncertaintyComesFrom) {
     for (const Reading& r : set.readings) {
       if (without.contains(r.name)) continue;
       EXPECT_FALSE(r.parts.empty()) << r.name;
-      EXPECT_NEAR(together(r.parts), r.u95.value_or(0.0), 1e-9) << r.name;
+      EXPECT_NEAR(inQuadrature(r.parts), r.u95.value_or(0.0), 1e-9) << r.name;
     }
   }
 }

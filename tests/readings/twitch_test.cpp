@@ -145,7 +145,7 @@ TEST(Twitch, TakesTheStartsAsAPersonPutThemRight) {
   ASSERT_EQ(found.evidence().twitches.size(), 5U);
   TwitchStarts said;
   for (const TwitchSpan& twitch : found.evidence().twitches) said.starts_s.push_back(twitch.span.from_s);
-  said.turn(2.7);
+  said.toggleExcluded(2.7);
   ReadingSheet without = read(said);
   EXPECT_TRUE(without.evidence().twitches[2].leftOut);
   const ReadingSet all = found.complete(kSeen);
@@ -184,7 +184,7 @@ TEST(Twitch, TellsWhatTheUncertaintyOfALengthComesFrom) {
   const ReadingSet set = JerkedBait{}.read();
   const Reading* advance = set.find("advance");
   ASSERT_EQ(advance->parts.size(), 3U);
-  EXPECT_NEAR(together(advance->parts), *advance->u95, 1e-12);
+  EXPECT_NEAR(inQuadrature(advance->parts), *advance->u95, 1e-12);
   const auto marks = std::find_if(advance->parts.begin(), advance->parts.end(), [](const UncertaintyPart& p) {
     return p.source == UncertaintySource::Marks;
   });
@@ -202,14 +202,14 @@ TEST(TwitchStarts, AreMovedBetweenTheirNeighboursOnly) {
   EXPECT_EQ(starts.starts_s.size(), 3U) << "there is one already";
   starts.add(0.2);
   EXPECT_EQ(starts.starts_s.front(), 0.2);
-  starts.turn(2.9);
+  starts.toggleExcluded(2.9);
   EXPECT_TRUE(starts.leftOut_s.empty());
   starts.move(3.0, 7.0);
   EXPECT_EQ(starts.starts_s.back(), 7.0);
   TwitchStarts none;
   none.remove(1.0);
   none.move(1.0, 2.0);
-  none.turn(1.0);
+  none.toggleExcluded(1.0);
   EXPECT_EQ(none, TwitchStarts{});
 }
 

@@ -4,6 +4,7 @@
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <gtest/gtest.h>
 
+#include "support/logged.h"
 #include "support/small_scene.h"
 
 namespace fin {
@@ -25,16 +26,15 @@ TEST(Log, KeepsAPassWithTrackAndReadings) {
   {
     const auto log = Log::open(folder / "day.finlog");
     ASSERT_TRUE(log) << log.error().message;
-    id = *(*log)->addPass("First", request);
+    id = test::addPass(**log, "First", request);
     Track track{3, 2, {{MarkName::Nose, {{true, {50.25, 60.5}, 1.0}, {}}}}};
     track.outline = {{},
                      {true, true, 120.5, {40.25, 30.5}, 0.25, 30.0, 8.0, 96.5, {{{1, 2}, {3, 4}}, {{5, 6}}}}};
     track.brightness = {101.5, std::nullopt};
-    ASSERT_TRUE((*log)->saveTrack(id, {track, request}));
     const ReadingSet set{{{"fall_rate", 210.5, "mm/s", 1.5, 80.0, Grade::Fair, {"a note"}},
                           {"fall_mode", std::string("plumb"), "text", std::nullopt, 80.0, Grade::Good, {}}},
                          {{"running_depth", "no waterline is marked"}}};
-    ASSERT_TRUE((*log)->saveReadings(id, set));
+    test::keepReadings(**log, id, set, track);
   }
   const auto log = Log::open(folder / "day.finlog");
   ASSERT_TRUE(log);
@@ -42,12 +42,16 @@ TEST(Log, KeepsAPassWithTrackAndReadings) {
   ASSERT_TRUE(pass) << pass.error().message;
   EXPECT_EQ(pass->title, "First");
   EXPECT_EQ(pass->request, request);
-  EXPECT_EQ(pass->clip, *printOf(request.clip));
-  const auto track = (*log)->track(id);
-  ASSERT_TRUE(track && *track);
-  EXPECT_EQ((*track)->track.marks[0].samples[0].at, (PixelPoint{50.25, 60.5}));
-  EXPECT_FALSE((*track)->track.marks[0].samples[1].seen);
-  const auto& outline = (*track)->track.outline;
+  EXPECT_EQ(pass->clip, *fingerprintOf(request.clip));
+  const auto measured = (*log)->measurement(id);
+  ASSERT_TRUE(measured && *measured);
+  const Measurement& kept = **measured;
+  EXPECT_EQ(stateOf(&kept, request, pass->clip), MeasurementState::Current);
+  EXPECT_EQ(kept.frames, (FrameCounts{2, 1, 0}));
+  EXPECT_GT(kept.madeAt_s, 1.7e9);
+  EXPECT_EQ(kept.track.marks[0].samples[0].at, (PixelPoint{50.25, 60.5}));
+  EXPECT_FALSE(kept.track.marks[0].samples[1].seen);
+  const auto& outline = kept.track.outline;
   ASSERT_EQ(outline.size(), 2U);
   EXPECT_FALSE(outline[0].seen);
   EXPECT_TRUE(outline[1].seen && outline[1].whole);
@@ -55,14 +59,16 @@ TEST(Log, KeepsAPassWithTrackAndReadings) {
   EXPECT_EQ(outline[1].centre, (PixelPoint{40.25, 30.5}));
   EXPECT_EQ(outline[1].brightness, 96.5);
   EXPECT_EQ(outline[1].contours, (std::vector<std::vector<PixelPoint>>{{{1, 2}, {3, 4}}, {{5, 6}}}));
-  EXPECT_EQ((*track)->track.brightness, (std::vector<std::optional<double>>{101.5, std::nullopt}));
-  EXPECT_TRUE(sameFollowing((*track)->followedFrom, request));
-  const auto set = (*log)->readings(id);
-  ASSERT_TRUE(set);
-  EXPECT_EQ(std::get<double>(set->find("fall_rate")->value), 210.5);
-  EXPECT_EQ(set->find("fall_rate")->notes, std::vector<std::string>{"a note"});
-  EXPECT_EQ(std::get<std::string>(set->find("fall_mode")->value), "plumb");
-  EXPECT_EQ(set->refused.front().why, "no waterline is marked");
+  EXPECT_EQ(kept.track.brightness, (std::vector<std::optional<double>>{101.5, std::nullopt}));
+  const ReadingSet& set = kept.readings;
+  EXPECT_EQ(std::get<double>(set.find("fall_rate")->value), 210.5);
+  EXPECT_EQ(set.find("fall_rate")->notes, std::vector<std::string>{"a note"});
+  EXPECT_EQ(std::get<std::string>(set.find("fall_mode")->value), "plumb");
+  EXPECT_EQ(set.refused.front().why, "no waterline is marked");
+  const auto alone = (*log)->readingsOf(id);
+  ASSERT_TRUE(alone && *alone);
+  EXPECT_EQ((*alone)->readings.readings.size(), 2U);
+  EXPECT_TRUE((*alone)->track.brightness.empty()) << "the track is not read with them";
 }
 
 TEST(Log, KeepsADaysPlanAndWhichClipIsWhose) {
@@ -84,10 +90,8 @@ TEST(Log, KeepsADaysPlanAndWhichClipIsWhose) {
   plan.cadence.pause = Seconds(3.0);
   {
     const auto log = Log::open(folder / "day.finlog");
-    ASSERT_TRUE((*log)->savePlan(plan));
-    ASSERT_TRUE((*log)->savePlan(plan)) << "a plan is saved again at every change";
-    const RowId id = *(*log)->addPass("First", requestOn(folder / "a.mp4"));
-    ASSERT_TRUE((*log)->assign(id, plan.sheet[1].id, "top"));
+    ASSERT_TRUE((*log)->savePlan(DayPlan{}, plan));
+    test::addPass(**log, "First", requestOn(folder / "a.mp4"), plan.sheet[1].id, "top");
   }
   const auto log = Log::open(folder / "day.finlog");
   const auto kept = (*log)->plan();
@@ -112,7 +116,7 @@ TEST(Log, KeepsWhatTheDayIsDecidedBy) {
   {
     const auto log = Log::open(folder / "day.finlog");
     EXPECT_EQ(*(*log)->verdict(), VerdictPlan{});
-    ASSERT_TRUE((*log)->saveVerdict(plan));
+    ASSERT_TRUE((*log)->saveVerdict(VerdictPlan{}, plan));
   }
   EXPECT_EQ(*(*Log::open(folder / "day.finlog"))->verdict(), plan);
 }
@@ -120,10 +124,9 @@ TEST(Log, KeepsWhatTheDayIsDecidedBy) {
 TEST(Log, KeepsWhatWasScoredByEye) {
   const test::TemporaryFolder folder;
   const auto log = Log::open(folder / "day.finlog");
-  const RowId id = *(*log)->addPass("First", requestOn(folder / "a.mp4"));
-  ASSERT_TRUE((*log)->addEyeScore({id, "wobble_angle", 7.0}));
-  ASSERT_TRUE((*log)->addEyeScore({id, "wobble_angle", 6.0}));
-  ASSERT_TRUE((*log)->addEyeScore({id, "fall_rate", 2.0}));
+  const RowId id = test::addPass(**log, "First", requestOn(folder / "a.mp4"));
+  ASSERT_TRUE(
+      (*log)->addEyeScores({{id, "wobble_angle", 7.0}, {id, "wobble_angle", 6.0}, {id, "fall_rate", 2.0}}));
   const auto scores = (*log)->eyeScores();
   ASSERT_EQ(scores->size(), 3U);
   EXPECT_EQ(scores->at(1).score, 6.0);
@@ -145,27 +148,6 @@ TEST(Log, KeepsTheGainThatEachCameraIsHeardWith) {
   EXPECT_EQ(*(*log)->cameraGains_dB(), (std::map<std::string, double>{{"fixed", 4.5}}));
 }
 
-TEST(Log, BringsAFirstLogForward) {
-  const test::TemporaryFolder folder;
-  { ASSERT_TRUE(Log::open(folder / "day.finlog")); }
-  {
-    SQLite::Database old((folder / "day.finlog").string(), SQLite::OPEN_READWRITE);
-    old.exec(
-        "DROP TABLE camera_gain; DROP TABLE verdict; DROP TABLE eye_score; DROP TABLE outline_sample; DROP "
-        "TABLE body_brightness; "
-        "DROP TABLE calibration; "
-        "DROP TABLE lens; "
-        "ALTER TABLE pass DROP COLUMN shared_instant_s;"
-        "DROP TABLE planned_pass; DROP TABLE day; DROP TABLE rig; DROP TABLE model;"
-        "ALTER TABLE pass DROP COLUMN planned_id; ALTER TABLE pass DROP COLUMN camera; PRAGMA user_version = "
-        "1");
-  }
-  const auto log = Log::open(folder / "day.finlog");
-  ASSERT_TRUE(log) << log.error().message;
-  EXPECT_TRUE((*log)->plan());
-  EXPECT_TRUE((*log)->savePlan(DayPlan{}));
-}
-
 TEST(Log, KeepsSizeAndTimeByCameraAndDayLensesAndTheSharedInstant) {
   const test::TemporaryFolder folder;
   KeptCalibration kept{"fixed", "2026-11-25", {}, folder / "a.mp4"};
@@ -176,20 +158,21 @@ TEST(Log, KeepsSizeAndTimeByCameraAndDayLensesAndTheSharedInstant) {
   RowId id = 0;
   {
     const auto log = Log::open(folder / "day.finlog");
-    id = *(*log)->addPass("First", requestOn(folder / "a.mp4"));
-    ASSERT_TRUE((*log)->keepCalibration("fixed", "2026-11-25", kept));
+    id = test::addPass(**log, "First", requestOn(folder / "a.mp4"));
+    ASSERT_TRUE((*log)->keepCalibration("fixed", "2026-11-25", std::nullopt, kept));
     ASSERT_TRUE((*log)->keepLens({"fixed", 1280, 720, "flat port", {}, Pixels(0.9)}));
     ASSERT_TRUE((*log)->keepLens(lens));
-    ASSERT_TRUE((*log)->setSharedInstant(id, Seconds(1.25)));
+    const LoggedPass before = *(*log)->pass(id);
+    LoggedPass after = before;
+    after.sharedInstant = Seconds(1.25);
+    ASSERT_TRUE((*log)->changePasses({{before, after}}));
   }
   const auto log = Log::open(folder / "day.finlog");
   EXPECT_EQ((*log)->calibrations()->at(0), kept);
   EXPECT_EQ(*(*log)->lenses(), std::vector{lens});
   EXPECT_EQ((*log)->pass(id)->sharedInstant, Seconds(1.25));
-  ASSERT_TRUE((*log)->keepCalibration("fixed", "2026-11-25", std::nullopt));
-  ASSERT_TRUE((*log)->setSharedInstant(id, std::nullopt));
+  ASSERT_TRUE((*log)->keepCalibration("fixed", "2026-11-25", kept, std::nullopt));
   EXPECT_TRUE((*log)->calibrations()->empty());
-  EXPECT_FALSE((*log)->pass(id)->sharedInstant);
 }
 
 TEST(Log, MovesWithItsClips) {
@@ -197,7 +180,7 @@ TEST(Log, MovesWithItsClips) {
   std::filesystem::create_directory(folder / "here");
   {
     const auto log = Log::open(folder / "here/day.finlog");
-    ASSERT_TRUE((*log)->addPass("First", requestOn(folder / "here/a.mp4")));
+    test::addPass(**log, "First", requestOn(folder / "here/a.mp4"));
   }
   std::filesystem::rename(folder / "here", folder / "there");
   const auto log = Log::open(folder / "there/day.finlog");
@@ -209,10 +192,13 @@ TEST(Log, MovesWithItsClips) {
 TEST(Log, BringsARemovedPassBack) {
   const test::TemporaryFolder folder;
   const auto log = Log::open(folder / "day.finlog");
-  const RowId id = *(*log)->addPass("First", requestOn(folder / "a.mp4"));
-  ASSERT_TRUE((*log)->setRemoved(id, true));
+  const RowId id = test::addPass(**log, "First", requestOn(folder / "a.mp4"));
+  const LoggedPass there = *(*log)->pass(id);
+  LoggedPass removed = there;
+  removed.removed = true;
+  ASSERT_TRUE((*log)->changePasses({{there, removed}}));
   EXPECT_TRUE((*log)->passes()->empty());
-  ASSERT_TRUE((*log)->setRemoved(id, false));
+  ASSERT_TRUE((*log)->changePasses({{removed, there}}));
   EXPECT_EQ((*log)->passes()->size(), 1U);
 }
 
@@ -222,7 +208,7 @@ TEST(Log, OpensANewerOneForReadingOnlyAndSaysWhy) {
   RowId id = 0;
   {
     const auto log = Log::open(folder / "day.finlog");
-    id = *(*log)->addPass("First", request);
+    id = test::addPass(**log, "First", request);
   }
   SQLite::Database((folder / "day.finlog").string(), SQLite::OPEN_READWRITE)
       .exec("PRAGMA user_version = 999");
@@ -230,7 +216,8 @@ TEST(Log, OpensANewerOneForReadingOnlyAndSaysWhy) {
   ASSERT_TRUE(log) << log.error().message;
   EXPECT_NE((*log)->readOnlyReason().find("newer"), std::string::npos);
   EXPECT_EQ((*log)->passes()->size(), 1U);
-  const auto refused = (*log)->saveRequest(id, request);
+  const LoggedPass pass = *(*log)->pass(id);
+  const auto refused = (*log)->changePasses({{pass, pass}});
   ASSERT_FALSE(refused);
   EXPECT_EQ(refused.error().code, ErrorCode::NotWritable);
 }

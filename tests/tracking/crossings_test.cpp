@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/tracking/crossings.h"
+#include "core/tracking/marks/crossings.h"
 
 #include <gtest/gtest.h>
 

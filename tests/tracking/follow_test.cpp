@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/tracking/follow.h"
-#include "core/footage/kept_frames.h"
+#include "core/tracking/marks/follow.h"
+#include "core/footage/cached_frame_source.h"
 
 #include <gtest/gtest.h>
 
@@ -9,7 +9,7 @@
 #include <cmath>
 #include <opencv2/core.hpp>
 
-#include "core/tracking/background.h"
+#include "core/tracking/background/background.h"
 #include "support/small_scene.h"
 
 namespace fin {
@@ -173,7 +173,7 @@ TEST(Follow, GoesAnewFromACorrectionUntilTheWayIsTheOldOne) {
   RehearsalScene scene = test::smallHops();
   std::get<Hops>(scene.motion).ahead_mm = 0.0;
   RehearsalTank tank(scene);
-  KeptFrames filmed(tank, std::size_t{1} << 30);
+  CachedFrameSource filmed(tank, std::size_t{1} << 30);
   const FollowRequest request = fromTruth(tank);
   const Track right = *followMarks(filmed, request);
   for (const std::size_t wrongTo : {std::size_t{265}, request.lastFrame}) {

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/tracking/mark_detail.h"
+#include "core/tracking/marks/mark_detail.h"
 
 #include <gtest/gtest.h>
 
@@ -7,7 +7,7 @@
 #include <opencv2/core.hpp>
 #include <random>
 
-#include "core/tracking/seed_offset.h"
+#include "core/tracking/marks/seed_offset.h"
 
 namespace fin {
 namespace {

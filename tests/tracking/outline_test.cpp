@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/tracking/outline.h"
+#include "core/tracking/outline/outline.h"
 
 #include <gtest/gtest.h>
 
@@ -7,8 +7,8 @@
 #include <cmath>
 #include <opencv2/core.hpp>
 
-#include "core/footage/kept_frames.h"
-#include "core/tracking/background.h"
+#include "core/footage/cached_frame_source.h"
+#include "core/tracking/background/background.h"
 #include "support/small_scene.h"
 
 namespace fin {
@@ -84,10 +84,10 @@ TEST(Outline, IsTheSameInOneGoAndInLegsSideBySide) {
   const OutlineSeed seed = around(tank, inOneGo.firstFrame + 20);
   ASSERT_TRUE(followOutline(tank, seed, {}, inOneGo));
   Track inLegs = windowOf(tank);
-  KeptFrames kept(tank, std::size_t{1} << 30U);
+  CachedFrameSource kept(tank, std::size_t{1} << 30U);
   ASSERT_TRUE(followOutline(kept, seed, {}, inLegs));
   ASSERT_TRUE(kept.holds(inLegs.firstFrame, inLegs.firstFrame + inLegs.frameCount - 1));
-  // A leg starts from what a scout saw, so that its first frames may differ by a little.
+  // A segment starts from what a scout saw, so that its first frames may differ by a little.
   std::size_t different = 0;
   for (std::size_t i = 0; i < inLegs.frameCount; ++i) {
     ASSERT_EQ(inLegs.outline[i].seen, inOneGo.outline[i].seen) << i;

@@ -5,10 +5,10 @@
 #include <cmath>
 #include <opencv2/core.hpp>
 
-#include "core/tracking/patch.h"
-#include "core/tracking/prediction.h"
-#include "core/tracking/still_scene.h"
-#include "core/tracking/verification.h"
+#include "core/tracking/marks/patch.h"
+#include "core/tracking/marks/prediction.h"
+#include "core/tracking/marks/still_scene.h"
+#include "core/tracking/marks/verification.h"
 
 namespace fin {
 namespace {

@@ -40,13 +40,14 @@ void ClipVoice::speak(std::shared_ptr<const Clip> clip, FrameStretch frames, dou
   const double from = clip->index().timeOf(frames.first).value();
   const double to = std::min(clip->index().timeOf(frames.last).value(), from + kLongest_s);
   decoding_.start(
-      [clip, from, to](const std::stop_token& stopped) -> Result<std::vector<float>> {
+      [clip, from, to](const JobControl& job) -> Result<std::vector<float>> {
         std::vector<float> samples;
-        const auto done = decodeSound(*clip, {Hertz(kRate_Hz), Seconds(from), Seconds(to)},
-                                      [&](std::span<const float> more, Seconds) {
-                                        samples.insert(samples.end(), more.begin(), more.end());
-                                      },
-                                      {stopped, {}});
+        const auto done = decodeSound(
+            *clip, {Hertz(kRate_Hz), Seconds(from), Seconds(to)},
+            [&](std::span<const float> more, Seconds) {
+              samples.insert(samples.end(), more.begin(), more.end());
+            },
+            job);
         if (!done) return tl::unexpected(done.error());
         return samples;
       },

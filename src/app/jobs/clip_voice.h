@@ -6,7 +6,7 @@
 #include <memory>
 #include <span>
 
-#include "app/jobs/background.h"
+#include "app/jobs/job.h"
 #include "core/footage/clip_sound.h"
 #include "core/tracking/track.h"
 
@@ -38,7 +38,7 @@ class ClipVoice : public QObject {
  private:
   void play(QByteArray samples);
 
-  Background<Result<std::vector<float>>> decoding_;
+  Job<std::vector<float>> decoding_;
   QBuffer buffer_;
   std::unique_ptr<QAudioSink> sink_;
 };

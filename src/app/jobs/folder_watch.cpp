@@ -49,13 +49,13 @@ void FolderWatch::look() {
   if (looking_.running()) return;
   looking_.start(
       [folder = folder_, indexFolder = indexFolder_, known = known_, sizes = sizes_, stood = stood_,
-       givenUp = givenUp_](const std::stop_token& stop) {
+       givenUp = givenUp_](const JobControl& job) -> Result<Look> {
         Look out;
         const QDir dir(folder);
         out.there = dir.exists() && QFileInfo(folder).isReadable();
         for (const QFileInfo& file : dir.entryInfoList(endings(), QDir::Files, QDir::Time)) {
           const QString path = file.absoluteFilePath();
-          if (known.contains(path) || stop.stop_requested()) continue;
+          if (known.contains(path) || job.cancelled()) continue;
           out.sizes[path] = file.size();
           if (givenUp.value(path, -1) == file.size()) continue;
           const bool still = sizes.value(path, -1) == file.size() && file.size() > 0;
@@ -63,13 +63,12 @@ void FolderWatch::look() {
             ++out.unfinished;
             continue;
           }
-          const auto clip = Clip::open(path.toStdString(), {indexFolder, {stop, {}}});
-          const auto print = printOf(path.toStdString());
-          if (clip && print) {
+          const auto clip = Clip::open(path.toStdString(), {indexFolder, {job.stop, {}}});
+          if (clip) {
             const ClipIndex& index = (*clip)->index();
             const double length = index.timeOf(index.frameCount() - 1).value();
             const double written = static_cast<double>(file.lastModified().toMSecsSinceEpoch()) / 1000.0;
-            out.whole.push_back({path, *print, written - length, length});
+            out.whole.push_back({path, (*clip)->info().fingerprint, written - length, length});
           } else if (stood.value(path) >= kStoodForUnreadable) {
             out.unreadable.push_back(path);
           } else {
@@ -78,7 +77,9 @@ void FolderWatch::look() {
         }
         return out;
       },
-      [this](Look look) { take(std::move(look)); });
+      [this](Result<Look> look) {
+        if (look) take(std::move(*look));
+      });
 }
 
 void FolderWatch::take(Look look) {

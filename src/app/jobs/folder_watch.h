@@ -8,15 +8,15 @@
 #include <filesystem>
 #include <vector>
 
-#include "app/jobs/background.h"
-#include "core/footage/clip_print.h"
+#include "app/jobs/job.h"
+#include "core/footage/clip_fingerprint.h"
 
 namespace fin::app {
 
 /// A clip that has come into the watched folder and is whole.
 struct ArrivedClip {
   QString file;
-  ClipPrint print;
+  ClipFingerprint print;
   double begun_s =
       0.0;  ///< wall clock when it was begun, seconds since 1970: when it was last written, less its length
   double length_s = 0.0;  ///< as it plays
@@ -61,7 +61,7 @@ class FolderWatch : public QObject {
   QMap<QString, int> stood_;       ///< looks since a file's size stood still
   QMap<QString, qint64> givenUp_;  ///< files that stood still at this size and are no clip; they may yet grow
   QString trouble_;
-  Background<Look> looking_;
+  Job<Look> looking_;
 };
 
 }  // namespace fin::app

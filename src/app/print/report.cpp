@@ -5,9 +5,9 @@
 
 #include <QBuffer>
 
-#include "app/look/plot.h"
-#include "app/look/spread_plot.h"
-#include "app/look/verdict_words.h"
+#include "app/phrases/verdict_words.h"
+#include "app/plots/plot.h"
+#include "app/plots/spread_plot.h"
 #include "core/comparison/speed_sets.h"
 #include "core/planning/questions.h"
 
@@ -58,11 +58,11 @@ QString picture(const QImage& image, int width_px, const QString& says) {
 /// Writes one report; every part is a section of its page.
 class Report {
  public:
-  Report(const VerdictDesk& desk, UnitSystem units)
-      : desk_(desk),
+  Report(const VerdictController& controller, UnitSystem units)
+      : controller_(controller),
         units_(units),
-        day_(desk.lineUp().day().plan()),
-        table_(desk.tableBy(desk.wishes())),
+        day_(controller.lineUp().day().plan()),
+        table_(controller.tableBy(controller.wishes())),
         byPlaces_(rank(table_, {})),
         byPoints_(rank(table_, {.scoring = Scoring::Points})) {}
 
@@ -131,7 +131,7 @@ class Report {
   }
 
   QString verdict() const {
-    return section(QObject::tr("Verdict"), paragraph(QString::fromStdString(desk_.plan().conclusion)) +
+    return section(QObject::tr("Verdict"), paragraph(QString::fromStdString(controller_.plan().conclusion)) +
                                                counts() + "<h3>" + QObject::tr("By places") + "</h3>" +
                                                ranking(byPlaces_, QObject::tr("Places added")) + "<h3>" +
                                                QObject::tr("By points") + "</h3>" +
@@ -141,8 +141,8 @@ class Report {
 
   QString purposes() const {
     QString rows;
-    for (const Purpose& purpose : desk_.plan().purposes) {
-      const ScoreTable table = desk_.tableBy(purpose.wishes);
+    for (const Purpose& purpose : controller_.plan().purposes) {
+      const ScoreTable table = controller_.tableBy(purpose.wishes);
       const Ranking picks = rankFor(table);
       if (picks.placings.empty()) continue;
       const Placing& first = picks.placings.front();
@@ -159,7 +159,7 @@ class Report {
 
   QString price() const {
     const Ranking value = rank(table_, {.againstPrice = true});
-    QString dated = QString::fromStdString(desk_.plan().pricesFrom);
+    QString dated = QString::fromStdString(controller_.plan().pricesFrom);
     if (value.placings.empty()) return {};
     return section(QObject::tr("Against the price"),
                    ranking(value, QObject::tr("Places with price")) +
@@ -169,7 +169,7 @@ class Report {
 
   QString together() const {
     QStringList lines;
-    for (const SpeedSet& set : setsThatShare(bandsOf(desk_.lineUp().passes()))) {
+    for (const SpeedSet& set : setsThatShare(bandsOf(controller_.lineUp().passes()))) {
       QStringList names;
       for (const std::string& rig : set.rigs) names += QString::fromStdString(rig);
       lines +=
@@ -225,7 +225,7 @@ class Report {
 
   /// By rig, every reading that a rig has, whether it is scored by or not.
   QString readings() const {
-    const auto& passes = desk_.lineUp().passes();
+    const auto& passes = controller_.lineUp().passes();
     QString rows;
     for (const std::string& reading : readingsAmong(passes)) {
       const auto speed = commonSpeed(passes, reading);
@@ -252,7 +252,7 @@ class Report {
 
   QString spreads() const {
     QString body;
-    const auto& passes = desk_.lineUp().passes();
+    const auto& passes = controller_.lineUp().passes();
     for (std::size_t w = 0; w < table_.wishes.size(); ++w) {
       const std::string& reading = table_.wishes[w].reading;
       const auto rigs = valuesOf(passes, reading, table_.speeds_mm_s[w]);
@@ -288,7 +288,7 @@ class Report {
 
   QString caveats() const {
     QStringList lines;
-    const LineUp& lineUp = desk_.lineUp();
+    const LineUp& lineUp = controller_.lineUp();
     if (lineUp.fouled() > 0)
       lines += QObject::tr("%1 left out.")
                    .arg(counted(lineUp.fouled(), QObject::tr("fouled pass"), QObject::tr("fouled passes")));
@@ -317,12 +317,12 @@ class Report {
   }
 
   QString interest() const {
-    QString body = desk_.plan().interest.empty() ? QObject::tr("None was declared.")
-                                                 : QString::fromStdString(desk_.plan().interest);
+    QString body = controller_.plan().interest.empty() ? QObject::tr("None was declared.")
+                                                       : QString::fromStdString(controller_.plan().interest);
     return section(QObject::tr("Interest of the testers"), paragraph(body));
   }
 
-  const VerdictDesk& desk_;
+  const VerdictController& controller_;
   UnitSystem units_;
   const DayPlan& day_;
   ScoreTable table_;
@@ -332,8 +332,9 @@ class Report {
 
 }  // namespace
 
-QString reportPage(const VerdictDesk& desk, const std::vector<ReportStill>& stills, UnitSystem units) {
-  return Report(desk, units).whole(stills);
+QString reportPage(const VerdictController& controller, const std::vector<ReportStill>& stills,
+                   UnitSystem units) {
+  return Report(controller, units).whole(stills);
 }
 
 }  // namespace fin::app

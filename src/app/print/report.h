@@ -5,7 +5,7 @@
 #include <QString>
 #include <vector>
 
-#include "app/models/verdict_desk.h"
+#include "app/controllers/verdict_controller.h"
 
 namespace fin::app {
 
@@ -18,6 +18,7 @@ struct ReportStill {
 /// The day as a page that stands alone: the question, the line-up, what was held equal, the verdict and how
 /// firm it is, the readings with their uncertainty and spread, stills, caveats, the interest declared. HTML
 /// of the kind that both a browser and Qt's rich text show, pictures within.
-QString reportPage(const VerdictDesk& desk, const std::vector<ReportStill>& stills, UnitSystem units);
+QString reportPage(const VerdictController& controller, const std::vector<ReportStill>& stills,
+                   UnitSystem units);
 
 }  // namespace fin::app

@@ -19,16 +19,16 @@ QString text(std::string_view words) {
   return QString::fromUtf8(words.data(), static_cast<qsizetype>(words.size()));
 }
 
-QString sheetRows(const DayDesk& desk) {
+QString sheetRows(const DayController& controller) {
   QString rows;
   int n = 0;
-  for (const PlannedPass& pass : desk.plan().sheet) {
+  for (const PlannedPass& pass : controller.plan().sheet) {
     rows += QString(
                 "<tr><td>%1</td><td>%2</td><td><b>%3</b></td><td>%4</td><td>%5</td><td>&#9744;</td>"
                 "<td width='150'>%6</td></tr>")
                 .arg(++n)
                 .arg(pass.block)
-                .arg(desk.titleOf(pass).toHtmlEscaped(), desk.taskOf(pass).toHtmlEscaped(),
+                .arg(controller.titleOf(pass).toHtmlEscaped(), controller.taskOf(pass).toHtmlEscaped(),
                      pass.state == PassState::Planned ? QString() : text(toString(pass.state)),
                      QString::fromStdString(pass.note).toHtmlEscaped());
   }
@@ -37,8 +37,8 @@ QString sheetRows(const DayDesk& desk) {
 
 }  // namespace
 
-Result<void> printPassSheet(const DayDesk& desk, const QString& file) {
-  const DayPlan& plan = desk.plan();
+Result<void> printPassSheet(const DayController& controller, const QString& file) {
+  const DayPlan& plan = controller.plan();
   const SheetTime time = timeFor(plan.sheet, plan.options);
   const QString name = plan.name.empty() ? QObject::tr("Pass sheet") : QString::fromStdString(plan.name);
   QString held;
@@ -58,7 +58,7 @@ Result<void> printPassSheet(const DayDesk& desk, const QString& file) {
                    .arg(time.rigChanges)
                    .arg(plan.options.seed),
                held.toHtmlEscaped(), QObject::tr("Block"), QObject::tr("Rig"), QObject::tr("Pass"),
-               QObject::tr("Done"), QObject::tr("Note"), sheetRows(desk));
+               QObject::tr("Done"), QObject::tr("Note"), sheetRows(controller));
   return printHtml(html, name, file, kClipboard_pt);
 }
 
@@ -122,13 +122,13 @@ Result<void> printLensBoard(const LensBoard& board, const QString& file) {
   return {};
 }
 
-CsvTable passSheetTable(const DayDesk& desk) {
+CsvTable passSheetTable(const DayController& controller) {
   CsvTable table;
   table.heads = {"number",  "block",   "rig",   "protocol",   "view", "speed_mm_s",
                  "control", "attempt", "state", "why_fouled", "note", "line_out_mm"};
   int n = 0;
-  for (const PlannedPass& p : desk.plan().sheet) {
-    table.rows.push_back({std::to_string(++n), std::to_string(p.block), desk.titleOf(p).toStdString(),
+  for (const PlannedPass& p : controller.plan().sheet) {
+    table.rows.push_back({std::to_string(++n), std::to_string(p.block), controller.titleOf(p).toStdString(),
                           std::string(toString(p.protocol)), std::string(toString(p.view)),
                           p.speed_mm_s ? QString::number(*p.speed_mm_s).toStdString() : std::string(),
                           p.control ? "yes" : "", std::to_string(p.attempt), std::string(toString(p.state)),

@@ -14,7 +14,7 @@ double dot(PixelPoint a, PixelPoint b) {
 
 }  // namespace
 
-PixelPoint FlatPicture::flat(PixelPoint seen) const {
+PixelPoint Rectification::flat(PixelPoint seen) const {
   const PixelPoint p = lens ? lens->straightened(seen) : seen;
   return square ? square->flattened(p) : p;
 }

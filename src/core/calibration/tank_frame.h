@@ -18,7 +18,7 @@ struct PixelLine {
 
 /// The picture as a camera without distortion would take it square to the lure's plane: the lens allowed for,
 /// and the perspective where a rectangle in the plane was shown.
-struct FlatPicture {
+struct Rectification {
   std::optional<Lens> lens;
   std::optional<PlaneSquare> square;
 

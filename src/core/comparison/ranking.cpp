@@ -231,7 +231,7 @@ std::string whyNoPrice(const Entry& entry, const RankOptions& options, const std
          ", those of the others in " + currency;
 }
 
-/// The wishes by which the entries differ, with their values; the others are idle.
+/// The wishes by which the entries differ, with their values; the others are non-discriminating.
 void fillColumns(const std::vector<std::size_t>& wishes, Contest& contest, Ranking& out) {
   for (const std::size_t w : wishes) {
     Column column{w, {}, {}};
@@ -241,7 +241,7 @@ void fillColumns(const std::vector<std::size_t>& wishes, Contest& contest, Ranki
       column.curve = *curve;
       contest.columns.push_back(std::move(column));
     } else {
-      out.idle.push_back(contest.table.wishes[w].reading);
+      out.nonDiscriminating.push_back(contest.table.wishes[w].reading);
     }
   }
 }
@@ -271,7 +271,7 @@ Contest gather(const ScoreTable& table, const RankOptions& options, Ranking& out
     if (gradedValues(table, w).size() >= kFewestRigs) {
       wishes.push_back(w);
     } else {
-      out.idle.push_back(table.wishes[w].reading);
+      out.nonDiscriminating.push_back(table.wishes[w].reading);
     }
   }
   const std::string currency = currencyOf(table);

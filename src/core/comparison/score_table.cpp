@@ -38,7 +38,7 @@ std::map<std::string, ScoredValue> overLadders(const std::vector<ComparedPass>& 
                                                std::string_view reading) {
   std::map<std::string, ScoredValue> out;
   for (const auto& [rig, rungs] : laddersOf(passes)) {
-    const SpeedLadder ladder = climb(rungs);
+    const SpeedLadder ladder = evaluateLadder(rungs);
     if (const auto number = numberIn(ladder.readings, reading))
       out[rig] = {*number, ladder.readings.find(reading)->u95.value_or(0.0), 1, {}};
   }

@@ -160,7 +160,7 @@ std::optional<LadderRung> rungOf(const std::string& name, const ReadingSet& read
   return out;
 }
 
-SpeedLadder climb(std::vector<LadderRung> rungs) {
+SpeedLadder evaluateLadder(std::vector<LadderRung> rungs) {
   SpeedLadder out{std::move(rungs), {}};
   std::sort(out.rungs.begin(), out.rungs.end(),
             [](const LadderRung& a, const LadderRung& b) { return a.speed_mm_s < b.speed_mm_s; });

@@ -50,6 +50,6 @@ struct SpeedLadder {
 /// rungs. Blow-out: the lowest filmed speed above it at which the lure spins, lays over past 90°, or loses
 /// its rhythm (cycles vary by more than 35 %, or no rhythm stands out any more). Nothing is extrapolated:
 /// what the filmed speeds do not reach is refused.
-SpeedLadder climb(std::vector<LadderRung> rungs);
+SpeedLadder evaluateLadder(std::vector<LadderRung> rungs);
 
 }  // namespace fin

@@ -13,7 +13,7 @@ namespace {
 constexpr double kAbout = 0.05;  ///< either side of a speed that was filmed alone
 
 std::optional<SpeedBand> bandOfLadder(const std::string& rig, const std::vector<LadderRung>& rungs) {
-  const SpeedLadder ladder = climb(rungs);
+  const SpeedLadder ladder = evaluateLadder(rungs);
   const auto onset = numberIn(ladder.readings, "onset_speed");
   const auto blowout = numberIn(ladder.readings, "blowout_speed");
   SpeedBand band{rig, 0.0, 0.0, true, !onset, !blowout};

@@ -147,12 +147,10 @@ std::vector<std::string> warningsOf(const ClipInfo& info, const ClipIndex& index
 /// The index as it was kept, or from looking through the clip; then it is kept for the next time.
 Result<ClipIndex> indexOf(av::OpenedInput& input, ClipInfo& info, const Clip::OpenOptions& options) {
   if (options.indexFolder.empty()) return scanPackets(*input.format, *input.stream, options.job);
-  const auto print = printOf(info.path);
-  if (!print) return tl::unexpected(print.error());
-  if (auto kept = keptIndex(options.indexFolder, *print)) return std::move(*kept);
+  if (auto kept = keptIndex(options.indexFolder, info.fingerprint)) return std::move(*kept);
   auto index = scanPackets(*input.format, *input.stream, options.job);
   if (!index) return index;
-  if (auto ok = keepIndex(options.indexFolder, *print, *index); !ok)
+  if (auto ok = keepIndex(options.indexFolder, info.fingerprint, *index); !ok)
     info.warnings.push_back(ok.error().message);
   return index;
 }
@@ -167,6 +165,9 @@ Result<std::shared_ptr<const Clip>> Clip::open(const std::filesystem::path& path
   auto input = av::openInput(path);
   if (!input) return tl::unexpected(input.error());
   ClipInfo info = infoOf(path, *input->format, *input->stream);
+  const auto fingerprint = fingerprintOf(path);
+  if (!fingerprint) return tl::unexpected(fingerprint.error());
+  info.fingerprint = *fingerprint;
   auto index = indexOf(*input, info, options);
   if (!index) return tl::unexpected(index.error());
   if (index->frameCount() == 0 || info.width_px <= 0 || info.height_px <= 0) {

@@ -7,6 +7,7 @@
 #include <string>
 #include <vector>
 
+#include "core/footage/clip_fingerprint.h"
 #include "core/footage/clip_index.h"
 #include "core/footage/frame_source.h"
 #include "core/units/job_control.h"
@@ -15,6 +16,7 @@ namespace fin {
 
 struct ClipInfo {
   std::filesystem::path path;
+  ClipFingerprint fingerprint;  ///< of the file as it was opened
   std::string container;
   std::string codec;
   int width_px = 0;   ///< as shown

@@ -8,18 +8,18 @@ namespace {
 
 namespace fs = std::filesystem;
 
-fs::path placeOf(const fs::path& folder, const ClipPrint& print) {
+fs::path placeOf(const fs::path& folder, const ClipFingerprint& print) {
   return folder / (print.sha256 + ".index");
 }
 
 }  // namespace
 
-std::optional<ClipIndex> keptIndex(const fs::path& folder, const ClipPrint& print) {
+std::optional<ClipIndex> keptIndex(const fs::path& folder, const ClipFingerprint& print) {
   std::ifstream file(placeOf(folder, print), std::ios::binary);
   return file ? ClipIndex::readFrom(file) : std::nullopt;
 }
 
-Result<void> keepIndex(const fs::path& folder, const ClipPrint& print, const ClipIndex& index) {
+Result<void> keepIndex(const fs::path& folder, const ClipFingerprint& print, const ClipIndex& index) {
   const fs::path place = placeOf(folder, print);
   fs::path part = place;
   part += ".part";

@@ -13,9 +13,9 @@ Estimate meanBodyAngle(const Series& part, std::size_t blocks, const PassTraces&
   const Mean mean = blockMean(part, blocks);
   Estimate e;
   e.value = mean.value;
-  e.unsureBy({{UncertaintySource::Scatter, mean.u95},
-              {UncertaintySource::Marks, bodyAnglePlaceU95_deg(traces)},
-              {UncertaintySource::Plumb, kPlumbU95_deg}});
+  e.setUncertainty({{UncertaintySource::Scatter, mean.u95},
+                    {UncertaintySource::Marks, bodyAnglePlaceU95_deg(traces)},
+                    {UncertaintySource::Plumb, kPlumbU95_deg}});
   e.n = static_cast<double>(part.size());
   e.grade = e.u95 < 1.0 ? Grade::Good : e.u95 < 3.0 ? Grade::Fair : Grade::Poor;
   return e;

@@ -47,10 +47,11 @@ void readMovement(const char* name, const Series& angle, const Swing& swing, con
   const double place_m = std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / kPerMetre;
   Estimate e;
   e.value = sum / pulled;
-  e.unsureBy({{UncertaintySource::Scatter, 1.96 * std::sqrt(squares / (n - 1.0) * n) / pulled},
-              {UncertaintySource::Marks, std::hypot(e.value * place_m / pulled,
-                                                    n * perMove_deg(swing) * kMarkMoveU95.value() / pulled)},
-              {UncertaintySource::Scale, e.value * traces.scaleRelativeU95}});
+  e.setUncertainty(
+      {{UncertaintySource::Scatter, 1.96 * std::sqrt(squares / (n - 1.0) * n) / pulled},
+       {UncertaintySource::Marks,
+        std::hypot(e.value * place_m / pulled, n * perMove_deg(swing) * kMarkMoveU95.value() / pulled)},
+       {UncertaintySource::Scale, e.value * traces.scaleRelativeU95}});
   e.n = n;
   e.grade = gradeOf(e.value, e.u95);
   e.notes.push_back(

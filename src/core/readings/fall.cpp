@@ -157,9 +157,9 @@ void readRate(const PassTraces& traces, const SteadyPart& part, const LineFit& d
   rate.value = down.slope;
   const double ends =
       std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / (part.to_s - part.from_s);
-  rate.unsureBy({{UncertaintySource::Scatter, down.slopeU95},
-                 {UncertaintySource::Scale, down.slope * traces.scaleRelativeU95},
-                 {UncertaintySource::Marks, ends}});
+  rate.setUncertainty({{UncertaintySource::Scatter, down.slopeU95},
+                       {UncertaintySource::Scale, down.slope * traces.scaleRelativeU95},
+                       {UncertaintySource::Marks, ends}});
   rate.n = static_cast<double>(down.n);
   rate.grade = gradeOf(rate.value, rate.u95);
   rate.notes.push_back(fmt::format("steady from {:.2f} s to {:.2f} s ({})", part.from_s, part.to_s,
@@ -179,9 +179,9 @@ void readRate(const PassTraces& traces, const SteadyPart& part, const LineFit& d
   // It is told by how far the steady line lies behind the start, of which it is a multiple.
   const double behind =
       TerminalFall::kSettledOverLag * std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel;
-  settle.unsureBy({{UncertaintySource::Scatter, 1.96 * settle.value * fitted},
-                   {UncertaintySource::Marks, behind},
-                   {UncertaintySource::Scale, settle.value * traces.scaleRelativeU95}});
+  settle.setUncertainty({{UncertaintySource::Scatter, 1.96 * settle.value * fitted},
+                         {UncertaintySource::Marks, behind},
+                         {UncertaintySource::Scale, settle.value * traces.scaleRelativeU95}});
   settle.n = rate.n;
   settle.grade = gradeOf(settle.value, settle.u95);
   sheet.give("settle_distance", settle);
@@ -191,7 +191,7 @@ void readGlide(const LineFit& down, const LineFit& side, double face, ReadingShe
   Estimate ratio;
   ratio.value = face * side.slope / down.slope;
   const double plumb = (1.0 + ratio.value * ratio.value) * kPlumbU95_deg / kDegreesPerRadian;
-  ratio.unsureBy(
+  ratio.setUncertainty(
       {{UncertaintySource::Scatter, std::hypot(side.slopeU95, ratio.value * down.slopeU95) / down.slope},
        {UncertaintySource::Plumb, plumb}});
   ratio.n = static_cast<double>(down.n);
@@ -216,9 +216,10 @@ void readTravel(const PassTraces& traces, const SteadyPart& part, ReadingSheet& 
   Estimate e;
   e.value = std::abs(fall.y.back() - fall.y.front());
   // Where the fall begins and ends is not known to the frame, and the body sways meanwhile.
-  e.unsureBy({{UncertaintySource::Marks, std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel},
-              {UncertaintySource::Scale, e.value * traces.scaleRelativeU95},
-              {UncertaintySource::Scatter, (byNose ? kTurned_bodies : kSways_bodies) * traces.bodyLength}});
+  e.setUncertainty(
+      {{UncertaintySource::Marks, std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel},
+       {UncertaintySource::Scale, e.value * traces.scaleRelativeU95},
+       {UncertaintySource::Scatter, (byNose ? kTurned_bodies : kSways_bodies) * traces.bodyLength}});
   e.n = static_cast<double>(fall.size());
   e.grade = gradeOf(e.value, e.u95);
   sheet.give("fall_travel", e);
@@ -279,8 +280,8 @@ void readTurning(const PassTraces& traces, const SteadyPart& part, const Series&
     if (!turning || !halves) return sheet.refuse("tumble_rate", "it turns over less than once in view");
     Estimate e;
     e.value = std::abs(turning->slope) / 360.0;
-    e.unsureBy({{UncertaintySource::Scatter, halves->slopeU95},
-                {UncertaintySource::Marks, kTurnEnds / std::max(steady.span_s(), 1e-3)}});
+    e.setUncertainty({{UncertaintySource::Scatter, halves->slopeU95},
+                      {UncertaintySource::Marks, kTurnEnds / std::max(steady.span_s(), 1e-3)}});
     e.n = e.value * steady.span_s();
     e.grade = gradeOf(e.value, e.u95);
     sheet.give("tumble_rate", e);

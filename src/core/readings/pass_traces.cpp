@@ -43,7 +43,7 @@ struct SeenBody {
 
 /// Nose and tail in the flat picture, in the frames that show both.
 std::vector<SeenBody> seenBodies(const Track& track, std::span<const double> time_s,
-                                 const FlatPicture& picture) {
+                                 const Rectification& picture) {
   std::vector<SeenBody> out;
   const MarkTrack* nose = track.find(MarkName::Nose);
   const MarkTrack* tail = track.find(MarkName::Tail);
@@ -69,7 +69,7 @@ struct SeenCentre {
 /// sight. Empty where the marks are the better judge. The outline's middle lies beside the body's centre by
 /// as much as where the marks were placed.
 std::vector<SeenCentre> centresByOutline(const Track& track, std::span<const double> time_s,
-                                         const std::vector<SeenBody>& seen, const FlatPicture& picture) {
+                                         const std::vector<SeenBody>& seen, const Rectification& picture) {
   std::vector<SeenCentre> out;
   if (track.outline.empty() || seen.empty()) return out;
   for (std::size_t i = 0; i < track.frameCount; ++i) {

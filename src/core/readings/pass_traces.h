@@ -19,7 +19,7 @@ struct Geometry {
   View view = View::Side;
   std::optional<Pull> pull;  ///< found from the track when not given
   std::optional<Scale> scale;
-  FlatPicture picture;
+  Rectification picture;
   std::optional<PixelLine> plumb;      ///< as seen
   std::optional<PixelLine> waterline;  ///< as seen
   /// Of what lies behind the lure, where the camera moves with it: the ruler's own plane.

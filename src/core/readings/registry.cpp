@@ -23,68 +23,68 @@ const Marks kNone{};
 
 constexpr bool kNeedsScale = true;
 
-ReadingSpec done(std::string_view name, std::string_view unit, Views views, Marks marks, bool scale,
+ReadingSpec spec(std::string_view name, std::string_view unit, Views views, Marks marks, bool scale,
                  std::string_view definition) {
   return {name, unit, std::move(views), std::move(marks), scale, false, false, definition};
 }
 
 std::vector<ReadingSpec> retrieve() {
   std::vector<ReadingSpec> specs{
-      done("travel_speed", "mm/s", kNotHeadOn, kBody, kNeedsScale,
+      spec("travel_speed", "mm/s", kNotHeadOn, kBody, kNeedsScale,
            "A straight line is laid through the place of the body's centre (midway between nose and tail) "
            "along "
            "the pull against true time; its slope is the speed."),
-      done("wobble_frequency", "Hz", kTop, kBody, false,
+      spec("wobble_frequency", "Hz", kTop, kBody, false,
            "The angle of the line from tail to nose, less its own mean over one wobble, is fitted with one "
            "repeating motion of free shape. The rate of that motion is the reading."),
-      done("wobble_angle", "deg", kTop, kBody, false,
+      spec("wobble_angle", "deg", kTop, kBody, false,
            "In every whole wobble the widest swing to one side and to the other is taken from the angle of "
            "the "
            "body; the reading is the middle one of all wobbles, side to side."),
-      done("tail_sweep", "mm", kTop, kBody, kNeedsScale,
+      spec("tail_sweep", "mm", kTop, kBody, kNeedsScale,
            "How far the tail moves from side to side in every whole wobble, less its mean over one wobble; "
            "the "
            "reading is the middle one."),
-      done("strouhal", "", kTop, kBody, kNeedsScale,
+      spec("strouhal", "", kTop, kBody, kNeedsScale,
            "Wobbles per second times tail sweep over travel speed. Most fish swim at 0.2 to 0.4: context, "
            "not a "
            "score."),
-      done(
+      spec(
           "roll_frequency", "Hz", kRollViews, kNone, false,
           "How the body lies about its own axis is taken from the line from belly to back (head-on), or from "
           "how far the flank spot lies off the outline's mid line (side). The rate at which it rocks."),
-      done("roll_angle", "deg", kRollViews, kNone, false, "The middle one of all whole rolls, side to side."),
-      done("roll_list", "deg", kRollViews, kNone, false,
+      spec("roll_angle", "deg", kRollViews, kNone, false, "The middle one of all whole rolls, side to side."),
+      spec("roll_list", "deg", kRollViews, kNone, false,
            "The mean roll over whole cycles: how far it lays over, towards its own right positive."),
-      done("spin_turns", "turns", kRollViews, kNone, false,
+      spec("spin_turns", "turns", kRollViews, kNone, false,
            "Whole turns of the roll, 0 when it only rocks. A spot that hides for half of each turn still "
            "counts "
            "them."),
-      done("twist_per_metre", "turns/m", kSide, kBody, kNeedsScale,
+      spec("twist_per_metre", "turns/m", kSide, kBody, kNeedsScale,
            "Turns over the way travelled: what it does to the line."),
-      done("kick_frequency", "Hz", kNotHeadOn, kKick, false,
+      spec("kick_frequency", "Hz", kNotHeadOn, kKick, false,
            "The angle of the line from tail to tip against the body is fitted with one repeating motion of "
            "free "
            "shape. The rate of that motion is the reading."),
-      done("kick_angle", "deg", kNotHeadOn, kKick, false,
+      spec("kick_angle", "deg", kNotHeadOn, kKick, false,
            "In every whole kick the widest bend to one side and to the other; the reading is the middle one "
            "of all "
            "kicks, side to side."),
-      done("cycle_variation", "%", kNotHeadOn, kBody, false,
+      spec("cycle_variation", "%", kNotHeadOn, kBody, false,
            "How unequal the single wobbles (or kicks, where no wobble is seen) are in length: the spread of "
            "their "
            "lengths over the middle one. Small is a steady action, large a hunting one."),
-      done("breakouts", "per 10 s", kTop, kBody, false,
+      spec("breakouts", "per 10 s", kTop, kBody, false,
            "How often the body's path, averaged over one wobble, leaves its own middle of three seconds by "
            "more "
            "than half the tail sweep and comes back."),
-      done("running_depth", "mm", kSide, kBody, kNeedsScale,
+      spec("running_depth", "mm", kSide, kBody, kNeedsScale,
            "The mean depth of the body's centre straight under the marked waterline."),
-      done("rise_rate", "mm/s", kSide, kBody, kNeedsScale,
+      spec("rise_rate", "mm/s", kSide, kBody, kNeedsScale,
            "A straight line is laid through the height of the body's centre against true time; its slope is "
            "the "
            "reading, upwards positive."),
-      done("flash_rate", "Hz", kAll, kNone, false,
+      spec("flash_rate", "Hz", kAll, kNone, false,
            "The rate at which the lure's brightness repeats, in its outline or between its marks."),
   };
   for (ReadingSpec& s : specs) {
@@ -95,40 +95,40 @@ std::vector<ReadingSpec> retrieve() {
 
 std::vector<ReadingSpec> fall() {
   return {
-      done("fall_rate", "mm/s", kSide, kBody, kNeedsScale,
+      spec("fall_rate", "mm/s", kSide, kBody, kNeedsScale,
            "A fall from rest nears a steady speed. That approach is fitted; from where 95 % of the steady "
            "speed "
            "is passed to just before the bottom, a straight line through the depth gives the rate."),
-      done("time_per_metre", "s/m", kSide, kBody, kNeedsScale,
+      spec("time_per_metre", "s/m", kSide, kBody, kNeedsScale,
            "1000 over the fall rate: the countdown for one metre of depth."),
-      done("settle_distance", "mm", kSide, kBody, kNeedsScale,
+      spec("settle_distance", "mm", kSide, kBody, kNeedsScale,
            "How far it drops until 95 % of the steady speed is reached: 1.164 times steady speed times the "
            "time "
            "constant of the fitted approach."),
-      done(
+      spec(
           "glide_ratio", "", kSide, kBody, false,
           "Distance to the side over distance down in the steady part; positive when it leads with the nose, "
           "negative when it backs away."),
-      done("glide_angle", "deg", kSide, kBody, false,
+      spec("glide_angle", "deg", kSide, kBody, false,
            "Angle of the path below the horizontal in the steady part; 90 is straight down."),
-      done("fall_travel", "mm", kSide, kBody, kNeedsScale, "Net distance to the side over the whole fall."),
-      done("fall_attitude", "deg", kSide, kBody, false,
+      spec("fall_travel", "mm", kSide, kBody, kNeedsScale, "Net distance to the side over the whole fall."),
+      spec("fall_attitude", "deg", kSide, kBody, false,
            "Mean angle of the body in the steady part, nose down positive."),
-      done("fall_rock_frequency", "Hz", kSide, kBody, false,
+      spec("fall_rock_frequency", "Hz", kSide, kBody, false,
            "The rate at which the body rocks about its mean attitude in the steady part."),
-      done("fall_rock_angle", "deg", kSide, kBody, false,
+      spec("fall_rock_angle", "deg", kSide, kBody, false,
            "The middle one of all whole rocks in the steady part, side to side."),
-      done("fall_kick_frequency", "Hz", kSide, kKick, false,
+      spec("fall_kick_frequency", "Hz", kSide, kKick, false,
            "The rate of the tail's kick against the body, in the steady part of the fall."),
-      done("fall_kick_angle", "deg", kSide, kKick, false,
+      spec("fall_kick_angle", "deg", kSide, kKick, false,
            "The middle one of all whole kicks in the steady part, side to side."),
-      done("spiral_rate", "Hz", kSide, kBody, false,
+      spec("spiral_rate", "Hz", kSide, kBody, false,
            "The rate at which nose and tail trade sides and back: turns of the heading a second."),
-      done("spiral_radius", "mm", kSide, kBody, kNeedsScale,
+      spec("spiral_radius", "mm", kSide, kBody, kNeedsScale,
            "Half of how far the path sways from side to side, the middle one of all turns."),
-      done("tumble_rate", "Hz", kSide, kBody, false,
+      spec("tumble_rate", "Hz", kSide, kBody, false,
            "Whole turns of the body a second: the slope of a straight line through its unwrapped angle."),
-      done(
+      spec(
           "fall_mode", "text", kSide, kBody, false,
           "Tumble if the body turns right over; else spiral if nose and tail trade sides; else flutter if it "
           "rocks by more than 30 degrees; else glide if it goes more than 0.35 to the side for 1 down; else "
@@ -139,49 +139,49 @@ std::vector<ReadingSpec> fall() {
 std::vector<ReadingSpec> twitchLike(bool walking) {
   const Views& views = walking ? kTop : kTankViews;
   std::vector<ReadingSpec> specs{
-      done("twitch_count", "", views, kBody, false,
+      spec("twitch_count", "", views, kBody, false,
            "A twitch starts when the speed along the pull rises through a quarter of the clip's fast speed "
            "(its 95th "
            "percentile), after it was slow."),
-      done("twitch_interval", "s", views, kBody, false, "The middle one of the times from start to start."),
-      done("twitch_interval_variation", "%", views, kBody, false,
+      spec("twitch_interval", "s", views, kBody, false, "The middle one of the times from start to start."),
+      spec("twitch_interval_variation", "%", views, kBody, false,
            "How unequal these times are: their standard deviation over their mean. It is the tester's own "
            "steadiness."),
-      done("advance", "mm", views, kBody, kNeedsScale,
+      spec("advance", "mm", views, kBody, kNeedsScale,
            "How far along the pull a twitch comes before it first falls back or rests; the middle one of all "
            "twitches."),
-      done("spring_back", "mm", views, kBody, kNeedsScale,
+      spec("spring_back", "mm", views, kBody, kNeedsScale,
            "From the furthest place to the rearmost one after it, before the next start; the middle one."),
-      done("spring_back_ratio", "%", views, kBody, false,
+      spec("spring_back_ratio", "%", views, kBody, false,
            "Spring-back over advance, the middle one of all twitches."),
-      done("spring_back_time", "s", views, kBody, false,
+      spec("spring_back_time", "s", views, kBody, false,
            "From the furthest place to nine tenths of the way to the rearmost; the middle one."),
-      done("stop_time", "s", views, kBody, false,
+      spec("stop_time", "s", views, kBody, false,
            "From the greatest speed of a twitch to a tenth of it; the middle one. A dead stop is short."),
-      done("stop_distance", "mm", views, kBody, kNeedsScale,
+      spec("stop_distance", "mm", views, kBody, kNeedsScale,
            "How far it goes on in that time; the middle one."),
-      done("dart_spread", "deg", views, kBody, false,
+      spec("dart_spread", "deg", views, kBody, false,
            "How far the directions of the twitches, start to furthest place, spread: their circular standard "
            "deviation."),
-      done("erraticness", "%", views, kBody, false,
+      spec("erraticness", "%", views, kBody, false,
            "The paths of all twitches, start to furthest place, are laid over each other at 20 equal steps "
            "and scaled "
            "to their advance; the mean distance between two of them. The same each time is near 0."),
-      done("pause_drift", "mm/s", kSide, kBody, kNeedsScale,
+      spec("pause_drift", "mm/s", kSide, kBody, kNeedsScale,
            "A straight line through the height in the still part of every pause, from 0.2 s after the "
            "rearmost place; "
            "the middle slope, upwards positive."),
-      done("pause_class", "text", kSide, kBody, kNeedsScale,
+      spec("pause_class", "text", kSide, kBody, kNeedsScale,
            "Rises or sinks by more than 10 mm/s, or holds."),
-      done("pause_attitude", "deg", kSide, kBody, false,
+      spec("pause_attitude", "deg", kSide, kBody, false,
            "The body's mean angle over the same parts, nose down positive; the middle one."),
-      done("rise_per_twitch", "mm", kSide, kBody, kNeedsScale,
+      spec("rise_per_twitch", "mm", kSide, kBody, kNeedsScale,
            "Change of height from one start to the next."),
   };
   if (walking) {
-    specs.push_back(done("side_switch", "%", kTop, kBody, false,
+    specs.push_back(spec("side_switch", "%", kTop, kBody, false,
                          "The share of twitches that go to the other side than the one before."));
-    specs.push_back(done("swing_angle", "deg", kTop, kBody, false,
+    specs.push_back(spec("swing_angle", "deg", kTop, kBody, false,
                          "The middle angle between one direction and the next."));
   }
   return specs;
@@ -189,15 +189,15 @@ std::vector<ReadingSpec> twitchLike(bool walking) {
 
 std::vector<ReadingSpec> skirt() {
   std::vector<ReadingSpec> specs{
-      done("flare_moving", "mm²", kNotHeadOn, kNone, kNeedsScale,
+      spec("flare_moving", "mm²", kNotHeadOn, kNone, kNeedsScale,
            "The middle one of the outline's areas while the lure moves, up to shortly before it stops."),
-      done("flare_rest", "mm²", kNotHeadOn, kNone, kNeedsScale,
+      spec("flare_rest", "mm²", kNotHeadOn, kNone, kNeedsScale,
            "The middle one of the outline's areas over the last second, at rest."),
-      done("flare_peak_ratio", "", kNotHeadOn, kNone, false,
+      spec("flare_peak_ratio", "", kNotHeadOn, kNone, false,
            "The largest area within a second after the stop, over the area while moving."),
-      done("flare_half_life", "s", kNotHeadOn, kNone, false,
+      spec("flare_half_life", "s", kNotHeadOn, kNone, false,
            "From the widest opening until half of what it opened has gone."),
-      done("quiver", "%", kNotHeadOn, kNone, false,
+      spec("quiver", "%", kNotHeadOn, kNone, false,
            "How much of the outline changes in a sixtieth of a second at rest: the area that is in one "
            "outline "
            "and not in the other, over the area."),
@@ -208,9 +208,9 @@ std::vector<ReadingSpec> skirt() {
 
 std::vector<ReadingSpec> rest() {
   std::vector<ReadingSpec> specs{
-      done("stand_angle", "deg", kSide, kBody, false,
+      spec("stand_angle", "deg", kSide, kBody, false,
            "The body's mean angle above the bottom, from touch-down until it lies down or the view ends."),
-      done("stand_time", "s", kSide, kBody, false,
+      spec("stand_time", "s", kSide, kBody, false,
            "From touch-down until the body's angle above the bottom falls below 30°, or until the view "
            "ends.")};
   // What lies on the bottom may wear a skirt.
@@ -220,45 +220,45 @@ std::vector<ReadingSpec> rest() {
 
 std::vector<ReadingSpec> sound() {
   return {
-      done(
+      spec(
           "rattle_level", "dB", kAll, kNone, false,
           "The loudness in the window, weighted as the ear hears it, over that of the marked quiet stretch."),
-      done("rattle_rate", "1/s", kAll, kNone, false,
+      spec("rattle_rate", "1/s", kAll, kNone, false,
            "How often the sound rises by more than 10 dB over its background."),
-      done("rattle_peak_frequency", "Hz", kAll, kNone, false,
+      spec("rattle_peak_frequency", "Hz", kAll, kNone, false,
            "The strongest peak of the knocks' spectrum over that of the stretches between them.")};
 }
 
 std::vector<ReadingSpec> hop() {
   return {
-      done("hop_count", "", kSide, kBody, false,
+      spec("hop_count", "", kSide, kBody, false,
            "A hop starts when the speed upwards rises through a quarter of the clip's fast speed (its 95th "
            "percentile), after it was slow."),
-      done("hop_interval", "s", kSide, kBody, false, "The middle one of the times from start to start."),
-      done("hop_interval_variation", "%", kSide, kBody, false,
+      spec("hop_interval", "s", kSide, kBody, false, "The middle one of the times from start to start."),
+      spec("hop_interval_variation", "%", kSide, kBody, false,
            "How unequal these times are: their standard deviation over their mean. It is the tester's own "
            "steadiness."),
-      done("hop_height", "mm", kSide, kBody, kNeedsScale,
+      spec("hop_height", "mm", kSide, kBody, kNeedsScale,
            "The highest place of a hop over the lowest one before it; the middle one of all hops."),
-      done("fall_back_time", "s", kSide, kBody, false,
+      spec("fall_back_time", "s", kSide, kBody, false,
            "From the highest place to nine tenths of the way down; the middle one."),
-      done(
+      spec(
           "fall_back_rate", "mm/s", kSide, kBody, kNeedsScale,
           "A straight line through the height from a fifth to nine tenths of the way down; the middle slope, "
           "downwards positive."),
-      done("hop_kick_frequency", "Hz", kSide, kKick, false,
+      spec("hop_kick_frequency", "Hz", kSide, kKick, false,
            "The rate of the tail's kick against the body on the way down; the middle one of all hops."),
-      done("hop_kick_angle", "deg", kSide, kKick, false,
+      spec("hop_kick_angle", "deg", kSide, kKick, false,
            "How wide it kicks on the way down, side to side; the middle one of all hops."),
   };
 }
 
 std::vector<ReadingSpec> drag() {
   return {
-      done("drag_turning", "deg/m", kTankViews, kBody, kNeedsScale,
+      spec("drag_turning", "deg/m", kTankViews, kBody, kNeedsScale,
            "All swings of the body's angle between the first and the last of its turning points, added up, "
            "over the way pulled in between. A stick gives 0."),
-      done("drag_kick", "deg/m", kTankViews, kKick, kNeedsScale,
+      spec("drag_kick", "deg/m", kTankViews, kKick, kNeedsScale,
            "The same of the tail's angle against the body."),
   };
 }

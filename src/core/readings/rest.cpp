@@ -77,7 +77,7 @@ void readRest(const PassTraces& traces, double bottom_deg, ReadingSheet& sheet) 
   }
   Estimate time;
   time.value = to - *from;
-  time.unsureBy({
+  time.setUncertainty({
       {UncertaintySource::FrameTime, 2.0 / std::max(traces.frameRate_Hz, 1.0)},
       {UncertaintySource::Scatter, 0.5 * kSpeedWindow_s}  // either way
   });

@@ -36,10 +36,10 @@ void readTravelSpeed(const PassTraces& traces, ReadingSheet& sheet) {
   e.value = line->slope;
   const double ends = std::sqrt(2.0) * kMarkPlace_px * traces.unitPerPixel / traces.alongCentre.span_s();
   const double behind = traces.movingCamera ? kBackgroundU95 * line->slope : 0.0;
-  e.unsureBy({{UncertaintySource::Scatter, line->slopeU95},
-              {UncertaintySource::Scale, line->slope * traces.scaleRelativeU95},
-              {UncertaintySource::Marks, ends},
-              {UncertaintySource::Background, behind}});
+  e.setUncertainty({{UncertaintySource::Scatter, line->slopeU95},
+                    {UncertaintySource::Scale, line->slope * traces.scaleRelativeU95},
+                    {UncertaintySource::Marks, ends},
+                    {UncertaintySource::Background, behind}});
   e.n = static_cast<double>(line->n);
   e.grade = gradeOf(e.value, e.u95);
   sheet.give("travel_speed", e);
@@ -96,10 +96,10 @@ void readDepth(const PassTraces& traces, ReadingSheet& sheet) {
     // A plumb line that leans turns travel into rise.
     const double leaning =
         (along != nullptr ? std::abs(along->value) : 0.0) * kPlumbU95_deg / kDegreesPerRadian;
-    rise.unsureBy({{UncertaintySource::Scatter, line->slopeU95},
-                   {UncertaintySource::Scale, line->slope * traces.scaleRelativeU95},
-                   {UncertaintySource::Marks, ends},
-                   {UncertaintySource::Plumb, leaning}});
+    rise.setUncertainty({{UncertaintySource::Scatter, line->slopeU95},
+                         {UncertaintySource::Scale, line->slope * traces.scaleRelativeU95},
+                         {UncertaintySource::Marks, ends},
+                         {UncertaintySource::Plumb, leaning}});
     rise.n = static_cast<double>(line->n);
     rise.grade = rise.u95 < 2.0 ? Grade::Good : rise.u95 < 8.0 ? Grade::Fair : Grade::Poor;
     sheet.give("rise_rate", rise);
@@ -114,9 +114,9 @@ void readDepth(const PassTraces& traces, ReadingSheet& sheet) {
   Estimate depth;
   depth.value = mean.value;
   const double line_mm = std::sqrt(2.0) * kMarkPlace_px * traces.unitPerPixel;
-  depth.unsureBy({{UncertaintySource::Scatter, mean.u95},
-                  {UncertaintySource::Scale, mean.value * traces.scaleRelativeU95},
-                  {UncertaintySource::Marks, line_mm}});
+  depth.setUncertainty({{UncertaintySource::Scatter, mean.u95},
+                        {UncertaintySource::Scale, mean.value * traces.scaleRelativeU95},
+                        {UncertaintySource::Marks, line_mm}});
   depth.n = static_cast<double>(traces.depth.size());
   depth.grade = gradeOf(depth.value, depth.u95);
   sheet.give("running_depth", depth);

@@ -96,12 +96,12 @@ Estimate rateOf(const Rhythm& rhythm, const Swing& swing) {
   e.value = rhythm.fit.frequency_Hz;
   // Cycles of unequal length make the rate itself uncertain, however well each is seen.
   const double jitter = e.value * variation / 100.0 / n;
-  e.unsureBy({{UncertaintySource::Scatter, 1.96 * rhythm.fit.frequencySd_Hz},
-              {UncertaintySource::Cycles, 1.96 * jitter}});
+  e.setUncertainty({{UncertaintySource::Scatter, 1.96 * rhythm.fit.frequencySd_Hz},
+                    {UncertaintySource::Cycles, 1.96 * jitter}});
   if (variation > kHuntingFrom_percent) {
     const double total = std::accumulate(lengths.begin(), lengths.end(), 0.0);
     e.value = n / total;
-    e.unsureBy({{UncertaintySource::Cycles, 1.96 * e.value * variation / 100.0 / std::sqrt(n)}});
+    e.setUncertainty({{UncertaintySource::Cycles, 1.96 * e.value * variation / 100.0 / std::sqrt(n)}});
     e.notes.push_back(
         fmt::format("it hunts (cycles vary by {:.0f} %): the mean rate of whole {}s", variation, swing.word));
   }
@@ -113,7 +113,7 @@ Estimate variationOf(const Rhythm& rhythm, const Swing& swing) {
   const auto n = static_cast<double>(rhythm.cycles.size());
   Estimate v;
   v.value = variation_percent(rhythm);
-  v.unsureBy({{UncertaintySource::Cycles, 1.96 * std::max(v.value, 0.3) * 1.2 / std::sqrt(2.0 * n)}});
+  v.setUncertainty({{UncertaintySource::Cycles, 1.96 * std::max(v.value, 0.3) * 1.2 / std::sqrt(2.0 * n)}});
   judge(rhythm, swing, v);
   v.grade = n >= 3.0 * kEnoughCycles ? Grade::Good : n >= kEnoughCycles ? Grade::Fair : Grade::Poor;
   return v;
@@ -124,7 +124,7 @@ Estimate medianSwing(const Rhythm& rhythm, const Series& series, const Swing& sw
   Estimate e;
   e.value = median(swings);
   const double spread = medianU95(swings);
-  e.unsureBy({{UncertaintySource::Scatter, spread}, {UncertaintySource::Marks, floor}});
+  e.setUncertainty({{UncertaintySource::Scatter, spread}, {UncertaintySource::Marks, floor}});
   judge(rhythm, swing, e);
   return e;
 }

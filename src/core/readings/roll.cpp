@@ -194,9 +194,9 @@ void readRocking(const RollTrace& trace, ReadingSheet& sheet) {
   Estimate list;
   list.value = mean.value;
   const double place = std::sqrt(2.0) * kMarkPlaceU95.value() / (2.0 * trace.arm_px) * kDegreesPerRadian;
-  list.unsureBy({{UncertaintySource::Scatter, mean.u95},
-                 {UncertaintySource::Marks, std::hypot(place, kFlankU95_deg / 2.0)},
-                 {UncertaintySource::Sight, trace.askew ? kWorstAskew_deg : 0.0}});
+  list.setUncertainty({{UncertaintySource::Scatter, mean.u95},
+                       {UncertaintySource::Marks, std::hypot(place, kFlankU95_deg / 2.0)},
+                       {UncertaintySource::ViewingAngle, trace.askew ? kWorstAskew_deg : 0.0}});
   list.n = static_cast<double>(trace.roll.size());
   list.grade = list.u95 < 2.0 ? Grade::Good : list.u95 < 5.0 ? Grade::Fair : Grade::Poor;
   if (trace.askew)

@@ -44,9 +44,9 @@ Estimate areaEstimate(const Series& part, const OutlineTraces& traces) {
   const double rim = kRimU95_px * traces.perimeter_px / std::max(traces.area_px2, 1.0);
   const double scatter =
       robustSpread(part.y) / std::sqrt(std::max(1.0, static_cast<double>(part.size()) / 6.0));
-  e.unsureBy({{UncertaintySource::Rim, e.value * rim},
-              {UncertaintySource::Scale, e.value * 2.0 * traces.scaleRelativeU95},
-              {UncertaintySource::Scatter, 1.96 * scatter}});
+  e.setUncertainty({{UncertaintySource::OutlineEdge, e.value * rim},
+                    {UncertaintySource::Scale, e.value * 2.0 * traces.scaleRelativeU95},
+                    {UncertaintySource::Scatter, 1.96 * scatter}});
   e.n = static_cast<double>(part.size());
   e.grade = gradeOf(e.value, e.u95);
   return e;
@@ -63,8 +63,8 @@ void readPeak(const Series& area, double stop_s, const Estimate& moving, const E
   const double rim = std::sqrt(2.0) * kRimU95_px * traces.perimeter_px / std::max(traces.area_px2, 1.0);
   const double shaking =
       robustSpread(area.between(area.t_s.front(), stop_s).y) / moving.value;  // the widest of many
-  ratio.unsureBy({{UncertaintySource::Rim, ratio.value * rim},
-                  {UncertaintySource::Scatter, 1.96 * ratio.value * shaking}});
+  ratio.setUncertainty({{UncertaintySource::OutlineEdge, ratio.value * rim},
+                        {UncertaintySource::Scatter, 1.96 * ratio.value * shaking}});
   ratio.n = static_cast<double>(opening.size());
   ratio.grade = gradeOf(ratio.value, ratio.u95);
   sheet.give("flare_peak_ratio", ratio);
@@ -83,8 +83,8 @@ void readPeak(const Series& area, double stop_s, const Estimate& moving, const E
     time.value = after.t_s[i - 1] + share * (after.t_s[i] - after.t_s[i - 1]) - peak_s;
     // A flat top: when it was widest is known as well as the area's own noise lets it be told.
     const double fall = gone / std::max(2.0 * time.value, 1e-3);
-    time.unsureBy({{UncertaintySource::FrameTime, 2.0 * kSmooth_s},
-                   {UncertaintySource::Scatter, 1.96 * robustSpread(after.y) / 6.0 / fall}});
+    time.setUncertainty({{UncertaintySource::FrameTime, 2.0 * kSmooth_s},
+                         {UncertaintySource::Scatter, 1.96 * robustSpread(after.y) / 6.0 / fall}});
     time.n = static_cast<double>(after.size());
     time.grade = gradeOf(time.value, time.u95);
     sheet.give("flare_half_life", time);
@@ -101,8 +101,8 @@ void readQuiver(const OutlineTraces& traces, double from_s, ReadingSheet& sheet)
   e.value = 100.0 * std::sqrt(power / static_cast<double>(rest.size()));
   // Noise at the rim quivers as well.
   const double noise = 100.0 * kRimNoise * traces.perimeter_px / std::max(traces.area_px2, 1.0);
-  e.unsureBy(
-      {{UncertaintySource::Rim, noise},
+  e.setUncertainty(
+      {{UncertaintySource::OutlineEdge, noise},
        {UncertaintySource::Scatter, 1.96 * e.value / std::sqrt(2.0 * static_cast<double>(rest.size()))}});
   e.n = static_cast<double>(rest.size());
   e.grade = gradeOf(e.value, e.u95);

@@ -23,7 +23,7 @@ void TwitchSheet::give(std::string_view name, double value, std::vector<Uncertai
   Estimate e;
   e.value = value;
   e.n = n;
-  e.unsureBy(std::move(parts));
+  e.setUncertainty(std::move(parts));
   e.grade = gradeOf(value, e.u95);
   if (n < kFewestTwitches) {
     e.grade = Grade::Poor;
@@ -40,9 +40,9 @@ void TwitchSheet::median(std::string_view name, const std::vector<double>& value
 }
 
 void TwitchSheet::length(std::string_view name, const std::vector<double>& values, const char* why,
-                         double unsureBy) {
+                         double setUncertainty) {
   median(name, values,
-         {{UncertaintySource::Marks, unsureBy},
+         {{UncertaintySource::Marks, setUncertainty},
           {UncertaintySource::Scale, std::abs(fin::median(values)) * traces_.scaleRelativeU95}},
          why);
 }

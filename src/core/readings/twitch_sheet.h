@@ -29,9 +29,10 @@ class TwitchSheet {
   /// values.
   void median(std::string_view name, const std::vector<double>& values, std::vector<UncertaintyPart> floor,
               const char* why);
-  /// A median length: the scale has its share. `unsureBy` is what following leaves unsure
+  /// A median length: the scale has its share. `setUncertainty` is what following leaves unsure
   /// of a way (95 %, in the traces' unit).
-  void length(std::string_view name, const std::vector<double>& values, const char* why, double unsureBy);
+  void length(std::string_view name, const std::vector<double>& values, const char* why,
+              double setUncertainty);
   void length(std::string_view name, const std::vector<double>& values, const char* why) {
     length(name, values, why, moveU95());
   }

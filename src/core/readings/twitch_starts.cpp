@@ -40,7 +40,7 @@ void TwitchStarts::move(double near_s, double to_s) {
   *start = to;
 }
 
-void TwitchStarts::turn(double near_s) {
+void TwitchStarts::toggleExcluded(double near_s) {
   const auto start = nearest(starts_s, near_s);
   if (start == starts_s.end()) return;
   if (std::erase(leftOut_s, *start) == 0) leftOut_s.push_back(*start);

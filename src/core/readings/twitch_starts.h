@@ -18,7 +18,7 @@ struct TwitchStarts {
   /// Not past its neighbours.
   void move(double near_s, double to_s);
   /// Leaves it out, or takes it in again.
-  void turn(double near_s);
+  void toggleExcluded(double near_s);
   [[nodiscard]] bool leavesOut(double start_s) const;
 
   friend bool operator==(const TwitchStarts&, const TwitchStarts&) = default;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <filesystem>
+#include <functional>
 #include <map>
 #include <memory>
 #include <optional>
@@ -10,24 +11,42 @@
 
 #include "core/comparison/eye_check.h"
 #include "core/comparison/wishes.h"
-#include "core/footage/clip_print.h"
-#include "core/passes/calibration.h"
-#include "core/passes/measure.h"
+#include "core/footage/clip_fingerprint.h"
+#include "core/measuring/calibration.h"
+#include "core/measuring/measurement.h"
 #include "core/planning/day_plan.h"
 
 namespace fin {
+
+/// What a person says of a new pass, and the file that it is made on.
+struct NewPass {
+  std::string title;
+  PassRequest request;
+  ClipFingerprint clip;
+  std::optional<RowId> planned = std::nullopt;
+  std::string camera = {};
+};
 
 /// One pass as the log keeps it: what the person said (the request) and by what its clip is known again.
 struct LoggedPass {
   RowId id = 0;
   std::string title;
   PassRequest request;
-  ClipPrint clip;
+  ClipFingerprint clip;          ///< of the file that the pass was made on
   std::optional<RowId> planned;  ///< the planned pass that it was filmed for
   std::string camera;            ///< "fixed", "chase", "top", or as the person calls it
   /// When, on this clip's true time from its first frame, the instant comes that all clips of the planned
   /// pass share.
   std::optional<Seconds> sharedInstant;
+  bool removed = false;  ///< out of sight; nothing of it is deleted
+
+  friend bool operator==(const LoggedPass&, const LoggedPass&) = default;
+};
+
+/// A pass before and after a person changed it.
+struct PassChange {
+  LoggedPass before;
+  LoggedPass after;
 };
 
 /// Size and time as they hold for the clips of one camera on one day.
@@ -52,21 +71,17 @@ struct KeptLens {
   friend bool operator==(const KeptLens&, const KeptLens&) = default;
 };
 
-/// A track with what it was followed from, so that an outdated one is told from a good one.
-struct LoggedTrack {
-  Track track;
-  PassRequest followedFrom;
-};
-
-/// True when a track of `before` stands for `now` as well: same clip, marks, outline and window.
-bool sameFollowing(const PassRequest& before, const PassRequest& now);
-
 /// The log: one SQLite file (.finlog) in which everything is kept as it is done. Clips stay where they are
-/// and are named relative to the log's folder. The schema number is in user_version; older logs are brought
-/// forward when opened, newer ones are opened for reading only.
+/// and are named relative to the log's folder. The schema number is in user_version; older logs are migrated
+/// when opened, newer ones are opened for reading only. A file of another program is refused untouched.
 ///
-/// Errors: NotWritable, Unreadable, NewerVersion, with the file's name. Every change is one transaction: it
-/// is there whole or not at all. One connection, for use by one thread.
+/// Nothing is overwritten that was not read: a change says what it stands on, and where the log holds
+/// something else (another window wrote it, or it cannot be read) it is refused as a whole. A row that cannot
+/// be read is left out, named in unreadable(), and stays as it is.
+///
+/// Errors: NotWritable (also when the file was moved, deleted or replaced meanwhile), Unreadable, MovedOn,
+/// with the file's or row's name. Every change is one transaction: it is there whole or not at all. One
+/// connection, for use by one thread.
 class Log {
  public:
   /// Opens a log, or begins one where there is none.
@@ -76,39 +91,51 @@ class Log {
   [[nodiscard]] virtual const std::filesystem::path& file() const = 0;
   /// Why nothing can be written; empty where it can.
   [[nodiscard]] virtual const std::string& readOnlyReason() const = 0;
+  /// What could not be read so far, by its name, and why. It stays in the log as it is.
+  [[nodiscard]] virtual const std::map<std::string, std::string>& unreadable() const = 0;
+  /// True once after another program or window has changed the file.
+  [[nodiscard]] virtual bool changedElsewhere() = 0;
 
+  /// Runs several changes as one: all of them are in the log, or none.
+  [[nodiscard]] virtual Result<void> together(const std::function<Result<void>()>& changes) = 0;
+
+  /// Those that are not removed and can be read.
   [[nodiscard]] virtual Result<std::vector<LoggedPass>> passes() const = 0;
   [[nodiscard]] virtual Result<LoggedPass> pass(RowId id) const = 0;
-  [[nodiscard]] virtual Result<RowId> addPass(const std::string& title, const PassRequest& request) = 0;
-  /// Takes a pass out of sight or brings it back; nothing of it is deleted.
-  [[nodiscard]] virtual Result<void> setRemoved(RowId id, bool removed) = 0;
-  [[nodiscard]] virtual Result<void> saveRequest(RowId id, const PassRequest& request) = 0;
+  [[nodiscard]] virtual Result<RowId> addPass(const NewPass& pass) = 0;
+  /// MovedOn where one of them is no longer as it was before.
+  [[nodiscard]] virtual Result<void> changePasses(const std::vector<PassChange>& changes) = 0;
 
-  /// Says for which planned pass, and by which camera, a clip was filmed.
-  [[nodiscard]] virtual Result<void> assign(RowId id, std::optional<RowId> planned,
-                                            const std::string& camera) = 0;
-
-  [[nodiscard]] virtual Result<void> setSharedInstant(RowId id, std::optional<Seconds> instant) = 0;
+  /// With its track, and as readings and warnings alone.
+  [[nodiscard]] virtual Result<std::shared_ptr<const Measurement>> measurement(RowId id) const = 0;
+  [[nodiscard]] virtual Result<std::shared_ptr<const Measurement>> readingsOf(RowId id) const = 0;
+  /// MovedOn where the pass has another clip or another request by now than was measured.
+  [[nodiscard]] virtual Result<void> saveMeasurement(RowId id, const Measurement& measurement) = 0;
 
   [[nodiscard]] virtual Result<std::vector<KeptCalibration>> calibrations() const = 0;
-  /// In place of what was kept for this camera and day; none takes it away.
+  /// What is kept for a camera and day; none takes it away.
   [[nodiscard]] virtual Result<void> keepCalibration(const std::string& camera, const std::string& day,
-                                                     const std::optional<KeptCalibration>& kept) = 0;
+                                                     const std::optional<KeptCalibration>& before,
+                                                     const std::optional<KeptCalibration>& after) = 0;
   [[nodiscard]] virtual Result<std::vector<KeptLens>> lenses() const = 0;
   /// In place of the lens of the same camera, size and window.
   [[nodiscard]] virtual Result<void> keepLens(const KeptLens& lens) = 0;
 
   /// The day's plan with its rack; an empty one where nothing was planned yet.
   [[nodiscard]] virtual Result<DayPlan> plan() const = 0;
-  [[nodiscard]] virtual Result<void> savePlan(const DayPlan& plan) = 0;
+  /// Writes the rows that differ, each only where the log holds it as it was before.
+  [[nodiscard]] virtual Result<void> savePlan(const DayPlan& before, const DayPlan& after) = 0;
+
+  /// A number that no model, rig or planned pass has, or had while a clip was put to it.
+  [[nodiscard]] virtual Result<RowId> freeId() const = 0;
 
   /// What the day is decided by; as usual where nothing was said yet.
   [[nodiscard]] virtual Result<VerdictPlan> verdict() const = 0;
-  [[nodiscard]] virtual Result<void> saveVerdict(const VerdictPlan& plan) = 0;
+  [[nodiscard]] virtual Result<void> saveVerdict(const VerdictPlan& before, const VerdictPlan& after) = 0;
 
   /// What was scored by eye, in the order in which it was.
   [[nodiscard]] virtual Result<std::vector<EyeScore>> eyeScores() const = 0;
-  [[nodiscard]] virtual Result<void> addEyeScore(const EyeScore& score) = 0;
+  [[nodiscard]] virtual Result<void> addEyeScores(const std::vector<EyeScore>& scores) = 0;
   /// Of one property; all of it.
   [[nodiscard]] virtual Result<void> forgetEyeScores(const std::string& property) = 0;
 
@@ -117,11 +144,6 @@ class Log {
   /// None forgets it.
   [[nodiscard]] virtual Result<void> keepCameraGain(const std::string& camera,
                                                     std::optional<double> gain_dB) = 0;
-
-  [[nodiscard]] virtual Result<std::optional<LoggedTrack>> track(RowId id) const = 0;
-  [[nodiscard]] virtual Result<void> saveTrack(RowId id, const LoggedTrack& track) = 0;
-  [[nodiscard]] virtual Result<ReadingSet> readings(RowId id) const = 0;
-  [[nodiscard]] virtual Result<void> saveReadings(RowId id, const ReadingSet& readings) = 0;
 };
 
 }  // namespace fin

@@ -163,7 +163,59 @@ CREATE TABLE camera_gain (
   camera TEXT PRIMARY KEY,
   gain_dB REAL NOT NULL              -- by which its clips are heard louder (softer below 0); no reading has it
 );
+)sql",
+    // A pass keeps the file it was made on even where another stands in that place by now; and one record
+    // holds what a pass's numbers come from. From what earlier programs read it is not known which request
+    // they read, so that they are read once more.
+    R"sql(
+CREATE TABLE clip_of_pass (
+  id INTEGER PRIMARY KEY,
+  path TEXT NOT NULL,                -- relative to the log's folder where it lies below it
+  size_bytes INTEGER NOT NULL,
+  sha256 TEXT NOT NULL,              -- of size, head, middle and tail
+  UNIQUE (path, size_bytes, sha256)
+);
+INSERT INTO clip_of_pass SELECT id, path, size_bytes, sha256 FROM clip;
+DROP TABLE clip;
+ALTER TABLE clip_of_pass RENAME TO clip;
+CREATE TABLE measurement (
+  pass_id INTEGER PRIMARY KEY REFERENCES pass(id),
+  clip_size_bytes INTEGER NOT NULL,  -- the file that was followed
+  clip_sha256 TEXT NOT NULL,
+  followed_from TEXT,                -- agile-fin-pass/1; NULL where not known
+  following_version INTEGER NOT NULL,
+  followed_at_s REAL NOT NULL,       -- seconds since 1970 UTC; 0 where not known
+  first_frame INTEGER NOT NULL,
+  frame_count INTEGER NOT NULL,
+  marks TEXT NOT NULL,               -- names, separated by spaces
+  outline_lost TEXT NOT NULL,        -- why no outline could be followed although one was drawn
+  read_from TEXT,                    -- agile-fin-pass/1; NULL where not known
+  method_version INTEGER NOT NULL,
+  made_at_s REAL NOT NULL,           -- seconds since 1970 UTC; 0 where not known
+  frames_read INTEGER NOT NULL,
+  frames_followed INTEGER NOT NULL,
+  frames_bridged INTEGER NOT NULL,
+  warnings TEXT NOT NULL             -- a JSON list
+);
+INSERT INTO measurement
+  SELECT pass.id, clip.size_bytes, clip.sha256, track.followed_from,
+         coalesce((SELECT max(method) FROM reading WHERE reading.pass_id = pass.id), 0), 0,
+         coalesce(track.first_frame, 0), coalesce(track.frame_count, 0), coalesce(track.marks, ''), '', NULL,
+         coalesce((SELECT max(method) FROM reading WHERE reading.pass_id = pass.id), 0), 0,
+         coalesce(track.frame_count, 0), 0, 0, '[]'
+  FROM pass JOIN clip ON clip.id = pass.clip_id LEFT JOIN track ON track.pass_id = pass.id
+  WHERE track.pass_id IS NOT NULL OR EXISTS (SELECT 1 FROM reading WHERE reading.pass_id = pass.id);
+DROP TABLE track;
 )sql"};
+
+/// Written into a log's head, by which it is told from other programs' files: "FINL".
+constexpr int kApplicationId = 0x46494E4C;
+constexpr int kLastVersionWithoutId = 6;
+
+int numberOf(const SQLite::Database& database, const char* sql) {
+  SQLite::Statement query(database, sql);
+  return query.executeStep() ? query.getColumn(0).getInt() : 0;
+}
 
 }  // namespace
 
@@ -172,17 +224,31 @@ int currentVersion() {
 }
 
 int versionOf(const SQLite::Database& database) {
-  SQLite::Statement query(database, "PRAGMA user_version");
-  return query.executeStep() ? query.getColumn(0).getInt() : 0;
+  return numberOf(database, "PRAGMA user_version");
 }
 
-void bringForward(SQLite::Database& database) {
+bool isLog(const SQLite::Database& database) {
+  if (numberOf(database, "SELECT count(*) FROM sqlite_schema") == 0) return versionOf(database) == 0;
+  const int id = numberOf(database, "PRAGMA application_id");
+  if (versionOf(database) < 1) return false;
+  // Logs of the first six versions have no id.
+  const bool ours =
+      numberOf(database,
+               "SELECT count(*) FROM sqlite_schema WHERE type = 'table' AND name IN ('clip', 'pass')") == 2;
+  return ours && (id == kApplicationId || (id == 0 && versionOf(database) <= kLastVersionWithoutId));
+}
+
+void migrate(SQLite::Database& database) {
   const int from = versionOf(database);
   if (from >= currentVersion()) return;
-  SQLite::Transaction transaction(database);
+  // Tables that others refer to may be made anew within.
+  database.exec("PRAGMA foreign_keys = OFF");
+  SQLite::Transaction transaction(database, SQLite::TransactionBehavior::IMMEDIATE);
+  if (versionOf(database) != from) return;  // another window was faster
   for (int step = from; step < currentVersion(); ++step)
     database.exec(kSteps[static_cast<std::size_t>(step)]);
   database.exec("PRAGMA user_version = " + std::to_string(currentVersion()));
+  database.exec("PRAGMA application_id = " + std::to_string(kApplicationId));
   transaction.commit();
 }
 

@@ -4,7 +4,7 @@
 #include <filesystem>
 
 #include "core/footage/clip_writer.h"
-#include "core/passes/pass_request.h"
+#include "core/measuring/pass_request.h"
 #include "core/rehearsal/tank.h"
 #include "core/units/job_control.h"
 

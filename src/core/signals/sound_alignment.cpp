@@ -75,8 +75,8 @@ Result<SoundAlignment> alignSound(std::span<const float> first, std::span<const 
       static_cast<std::ptrdiff_t>(kElsewhere_s / step.value()) / static_cast<std::ptrdiff_t>(by) + 1;
   const BestLag rough =
       bestLag(coarseA, coarseB, overlap - std::ssize(coarseA), std::ssize(coarseB) - overlap, apart);
-  const double standsOut = rough.match / std::max(rough.elsewhere, 1e-9);
-  if (rough.match <= 0.0 || standsOut < kStandsOut) {
+  const double peakRatio = rough.match / std::max(rough.elsewhere, 1e-9);
+  if (rough.match <= 0.0 || peakRatio < kStandsOut) {
     return failure(
         ErrorCode::Unsupported,
         "these clips have no sound in common that stands out; knock once on the tank while both cameras "
@@ -89,7 +89,7 @@ Result<SoundAlignment> alignSound(std::span<const float> first, std::span<const 
   const double after = matchAt(a, b, fine.lag + 1);
   const double bend = before - 2.0 * fine.match + after;
   const double part = bend < 0.0 ? 0.5 * (before - after) / bend : 0.0;
-  return SoundAlignment{step * (static_cast<double>(fine.lag) + part), standsOut};
+  return SoundAlignment{step * (static_cast<double>(fine.lag) + part), peakRatio};
 }
 
 }  // namespace fin

@@ -10,7 +10,7 @@ namespace fin {
 
 struct SoundAlignment {
   Seconds later{0.0};      ///< how much later the same sound comes in the second recording
-  double standsOut = 0.0;  ///< the best match over the next best one elsewhere
+  double peakRatio = 0.0;  ///< the best match over the next best one elsewhere
 };
 
 /// The least that the best match must stand out by.

@@ -21,7 +21,7 @@ double weighting(double f) {
 
 }  // namespace
 
-double earWeight(double frequency_Hz) {
+double aWeighting(double frequency_Hz) {
   // 1 at 1 kHz.
   const double share = weighting(frequency_Hz) / weighting(1000.0);
   return share * share;
@@ -50,7 +50,7 @@ SoundSpectra soundSpectra(std::span<const float> samples, double rate_Hz, std::s
 Series earLevel(const SoundSpectra& spectra) {
   std::vector<double> weights;
   for (std::size_t k = 0; !spectra.empty() && k < spectra.power.front().size(); ++k)
-    weights.push_back(earWeight(static_cast<double>(k) * spectra.hertzPerBin));
+    weights.push_back(aWeighting(static_cast<double>(k) * spectra.hertzPerBin));
   Series out;
   for (std::size_t i = 0; i < spectra.power.size(); ++i) {
     double sum = kSilence;

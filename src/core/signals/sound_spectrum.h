@@ -26,7 +26,7 @@ SoundSpectra soundSpectra(std::span<const float> samples, double rate_Hz, std::s
 
 /// How much a frequency counts for the ear, as a factor of power (A-weighting, IEC 61672-1:2013, equation
 /// E.1).
-double earWeight(double frequency_Hz);
+double aWeighting(double frequency_Hz);
 
 /// A-weighted power of each stretch, in dB of an arbitrary zero, against time.
 Series earLevel(const SoundSpectra& spectra);

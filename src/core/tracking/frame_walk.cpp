@@ -4,7 +4,7 @@
 #include <algorithm>
 #include <vector>
 
-#include "core/footage/kept_frames.h"
+#include "core/footage/cached_frame_source.h"
 
 namespace fin {
 namespace {

@@ -13,15 +13,15 @@ enum class Grade { Good, Fair, Poor };
 
 /// What a part of an uncertainty comes from.
 enum class UncertaintySource {
-  Scatter,     ///< of the places about the fit, or of the single cycles and events
-  Cycles,      ///< their unequal length
-  Scale,       ///< the known length and its plane
-  Marks,       ///< how well a mark is placed
-  Rim,         ///< of the outline
-  Plumb,       ///< how level the camera stands
-  FrameTime,   ///< the time from frame to frame
-  Sight,       ///< the angle under which the camera sees the lure
-  Background,  ///< followed behind the lure
+  Scatter,       ///< of the places about the fit, or of the single cycles and events
+  Cycles,        ///< their unequal length
+  Scale,         ///< the known length and its plane
+  Marks,         ///< how well a mark is placed
+  OutlineEdge,   ///< of the outline
+  Plumb,         ///< how level the camera stands
+  FrameTime,     ///< the time from frame to frame
+  ViewingAngle,  ///< the angle under which the camera sees the lure
+  Background,    ///< followed behind the lure
 };
 
 /// A part of an uncertainty, as a half-width of its own.
@@ -31,7 +31,7 @@ struct UncertaintyPart {
 };
 
 /// The half-width of parts that know nothing of each other.
-inline double together(const std::vector<UncertaintyPart>& parts) {
+inline double inQuadrature(const std::vector<UncertaintyPart>& parts) {
   double squares = 0.0;
   for (const UncertaintyPart& part : parts) squares += part.u95 * part.u95;
   return std::sqrt(squares);
@@ -48,13 +48,13 @@ struct Estimate {
   std::vector<UncertaintyPart> parts = {};  ///< of u95, where they are told apart
 
   /// Sets u95 by its parts.
-  void unsureBy(std::vector<UncertaintyPart> sources) {
+  void setUncertainty(std::vector<UncertaintyPart> sources) {
     parts = std::move(sources);
-    u95 = together(parts);
+    u95 = inQuadrature(parts);
   }
   void alsoUnsureBy(UncertaintyPart more) {
     parts.push_back(more);
-    u95 = together(parts);
+    u95 = inQuadrature(parts);
   }
   /// Times a number that is certain.
   void scale(double factor) {

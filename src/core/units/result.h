@@ -16,6 +16,9 @@ enum class ErrorCode {
   Cancelled,     ///< the person stopped it
   NotWritable,   ///< a file or folder cannot be written
   NewerVersion,  ///< made by a newer program
+  ClipChanged,   ///< a clip is another file than the one that was worked with
+  MovedOn,       ///< what a change stands on was changed elsewhere meanwhile
+  Broken,        ///< something that should never happen; a fault of the program
 };
 
 /// What went wrong in the field, in a sentence for the person. `where` names the key, file or table.

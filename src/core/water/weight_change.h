@@ -24,7 +24,7 @@ struct RigWeights {
 /// Hooks are steel. Errors: BadRequest for a weight below zero.
 Result<Grams> inWater(const RigWeights& rig, KilogramsPerCubicMetre water);
 
-enum class Hanging { Rises, Holds, Sinks };
+enum class BuoyancyState { Rises, Holds, Sinks };
 
 /// A rig as it was measured, and as it might be.
 struct WeightQuestion {
@@ -39,7 +39,7 @@ struct WeightQuestion {
 
 struct WeightAnswer {
   Estimate rate;  ///< mm/s, downwards; upwards where it is negative
-  Hanging hanging = Hanging::Sinks;
+  BuoyancyState hanging = BuoyancyState::Sinks;
   double dragArea_mm2 = 0.0;  ///< Cd·A of the measured fall
   Grams inWaterBefore{0.0};
   Grams inWaterAfter{0.0};

@@ -8,11 +8,11 @@
 #include <QStyle>
 #include <QVBoxLayout>
 
-#include "app/look/pieces.h"
-#include "app/tools/found_lines_tool.h"
-#include "app/tools/loop_tool.h"
-#include "app/tools/mark_tool.h"
-#include "app/tools/points_tool.h"
+#include "app/canvas/tools/found_lines_tool.h"
+#include "app/canvas/tools/loop_tool.h"
+#include "app/canvas/tools/mark_tool.h"
+#include "app/canvas/tools/points_tool.h"
+#include "app/ui/pieces.h"
 #include "core/calibration/line_finder.h"
 
 namespace fin::app {
@@ -26,8 +26,8 @@ QString clipFilter() {
 
 }  // namespace
 
-BenchPlace::BenchPlace(const CalibrationPanel::Models& models, FurtherWays& ways, QWidget* parent)
-    : QWidget(parent), desk_(models.desk), kept_(models.kept), playback_(models.desk) {
+BenchPlace::BenchPlace(const CalibrationPanel::Models& models, FurtherCrossings& ways, QWidget* parent)
+    : QWidget(parent), controller_(models.controller), kept_(models.kept), playback_(models.controller) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(14, 8, 14, 10);
   layout->setSpacing(8);
@@ -37,24 +37,25 @@ BenchPlace::BenchPlace(const CalibrationPanel::Models& models, FurtherWays& ways
   stack_->addWidget(buildWork(models, ways));
   layout->addWidget(stack_, 1);
 
-  PassDesk& desk = models.desk;
-  connect(&desk, &PassDesk::passesChanged, this, &BenchPlace::refreshPasses);
-  connect(&desk, &PassDesk::passChanged, this, &BenchPlace::passChanged);
-  connect(&desk, &PassDesk::frameChanged, this, [this] { loader_.request(desk_.frame()); });
-  connect(&desk, &PassDesk::told, this, &BenchPlace::showMessage);
-  connect(&desk, &PassDesk::requestChanged, this, [this] { message_->hide(); });
-  connect(&desk, &PassDesk::lookedThrough, this, [this](const QString& file, double share, double left_s) {
-    showMessage(tr("Looking through %1, once: %2 %, about %3 s left.")
-                    .arg(file)
-                    .arg(100.0 * share, 0, 'f', 0)
-                    .arg(left_s, 0, 'f', 0),
-                false);
-  });
+  PassController& controller = models.controller;
+  connect(&controller, &PassController::passesChanged, this, &BenchPlace::refreshPasses);
+  connect(&controller, &PassController::passChanged, this, &BenchPlace::passChanged);
+  connect(&controller, &PassController::frameChanged, this, [this] { loader_.request(controller_.frame()); });
+  connect(&controller, &PassController::told, this, &BenchPlace::showMessage);
+  connect(&controller, &PassController::requestChanged, this, [this] { message_->hide(); });
+  connect(&controller, &PassController::lookedThrough, this,
+          [this](const QString& file, double share, double left_s) {
+            showMessage(tr("Looking through %1, once: %2 %, about %3 s left.")
+                            .arg(file)
+                            .arg(100.0 * share, 0, 'f', 0)
+                            .arg(left_s, 0, 'f', 0),
+                        false);
+          });
   connect(&models.kept, &KeptCalibrations::told, this, &BenchPlace::showMessage);
   connect(&models.kept, &KeptCalibrations::changed, this, &BenchPlace::offerKeptCalibration);
-  connect(&models.lenses, &LensDesk::told, this, &BenchPlace::showMessage);
-  connect(&models.sharing, &ClipSharing::told, this, &BenchPlace::showMessage);
-  connect(&ways, &FurtherWays::told, this, &BenchPlace::showMessage);
+  connect(&models.lenses, &LensController::told, this, &BenchPlace::showMessage);
+  connect(&models.sharing, &CameraSync::told, this, &BenchPlace::showMessage);
+  connect(&ways, &FurtherCrossings::told, this, &BenchPlace::showMessage);
   connect(&loader_, &FrameLoader::glimpsed, footage_, &FootageView::showGlimpse);
   connect(&loader_, &FrameLoader::loaded, footage_, &FootageView::showPicture);
   connect(&loader_, &FrameLoader::failed, this,
@@ -62,9 +63,9 @@ BenchPlace::BenchPlace(const CalibrationPanel::Models& models, FurtherWays& ways
   connect(footage_, &FootageView::toolChanged, this, [this] {
     if (footage_->tool() == nullptr) steps_->showInHand({});
   });
-  connect(footage_, &FootageView::fileDropped, &desk, &PassDesk::openClip);
+  connect(footage_, &FootageView::fileDropped, &controller, &PassController::openClip);
   connect(footage_, &FootageView::markPressed, this, &BenchPlace::takeMark);
-  connect(trace_, &TraceView::frameWanted, &desk, &PassDesk::showFrame);
+  connect(trace_, &TraceView::frameWanted, &controller, &PassController::showFrame);
   connect(steps_, &StepsPanel::rulerWanted, this, &BenchPlace::takeRuler);
   connect(steps_, &StepsPanel::markWanted, this, &BenchPlace::takeMark);
   refreshPasses();
@@ -96,12 +97,12 @@ QWidget* BenchPlace::buildHead() {
   layout->addWidget(buildOffer());
 
   connect(chooser_, &QComboBox::activated, this,
-          [this](int index) { desk_.select(chooser_->itemData(index).toLongLong()); });
+          [this](int index) { controller_.select(chooser_->itemData(index).toLongLong()); });
   connect(open, &QPushButton::clicked, this, &BenchPlace::chooseClip);
-  connect(remove, &QPushButton::clicked, &desk_, &PassDesk::removeCurrent);
-  connect(&desk_, &PassDesk::passChanged, remove,
-          [this, remove] { remove->setEnabled(desk_.current() != nullptr); });
-  remove->setEnabled(desk_.current() != nullptr);
+  connect(remove, &QPushButton::clicked, &controller_, &PassController::removeCurrent);
+  connect(&controller_, &PassController::passChanged, remove,
+          [this, remove] { remove->setEnabled(controller_.current() != nullptr); });
+  remove->setEnabled(controller_.current() != nullptr);
   return head;
 }
 
@@ -122,7 +123,7 @@ QFrame* BenchPlace::buildMessage() {
   row->addWidget(close);
   message_->hide();
   connect(find_, &QPushButton::clicked, this, &BenchPlace::findClip);
-  connect(stop_, &QPushButton::clicked, &desk_, &PassDesk::stopOpening);
+  connect(stop_, &QPushButton::clicked, &controller_, &PassController::stopOpening);
   connect(close, &QPushButton::clicked, message_, &QWidget::hide);
   return message_;
 }
@@ -145,7 +146,7 @@ QFrame* BenchPlace::buildOffer() {
 /// Only to a clip of which nothing was said yet.
 void BenchPlace::offerKeptCalibration() {
   const KeptCalibration* kept = kept_.kept();
-  const LoggedPass* pass = desk_.current();
+  const LoggedPass* pass = controller_.current();
   const bool fresh = pass != nullptr && !pass->request.scale && !pass->request.square;
   offer_->setVisible(kept != nullptr && fresh);
   if (kept == nullptr) return;
@@ -173,12 +174,12 @@ QWidget* BenchPlace::buildEmpty() {
   return empty;
 }
 
-QWidget* BenchPlace::buildWork(const CalibrationPanel::Models& models, FurtherWays& ways) {
-  footage_ = new FootageView(desk_);
-  transport_ = new TransportBar(desk_, playback_);
-  trace_ = new TraceView(desk_);
-  steps_ = new StepsPanel(desk_);
-  readings_ = new ReadingsPanel(desk_);
+QWidget* BenchPlace::buildWork(const CalibrationPanel::Models& models, FurtherCrossings& ways) {
+  footage_ = new FootageView(controller_);
+  transport_ = new TransportBar(controller_, playback_);
+  trace_ = new TraceView(controller_);
+  steps_ = new StepsPanel(controller_);
+  readings_ = new ReadingsPanel(controller_);
 
   auto* work = new QWidget;
   auto* row = new QHBoxLayout(work);
@@ -188,16 +189,16 @@ QWidget* BenchPlace::buildWork(const CalibrationPanel::Models& models, FurtherWa
   left->setSpacing(5);
   left->addWidget(footage_, 11);
   left->addWidget(transport_);
-  quiet_ = new QuietBar(desk_);
-  auto* sound = new SoundLane(desk_, *quiet_);
+  quiet_ = new QuietBar(controller_);
+  auto* sound = new SoundLane(controller_, *quiet_);
   left->addWidget(quiet_);
   left->addWidget(sound);
-  twitches_ = new TwitchBar(desk_);
+  twitches_ = new TwitchBar(controller_);
   left->addWidget(twitches_);
   left->addWidget(trace_, 5);
   connect(trace_, &TraceView::twitchAdded, twitches_, &TwitchBar::add);
   connect(trace_, &TraceView::stretchLeftOut, this, [this](std::size_t first, std::size_t last) {
-    desk_.edit(tr("Leave a stretch out"), [=](PassRequest& request) {
+    controller_.edit(tr("Leave a stretch out"), [=](PassRequest& request) {
       request.fouled.push_back({{first, last}, tr("left out on the trace").toStdString()});
     });
   });
@@ -212,7 +213,7 @@ QWidget* BenchPlace::buildWork(const CalibrationPanel::Models& models, FurtherWa
   calibration_ = new CalibrationPanel(models);
   side_ = new QStackedWidget;
   side_->setFixedWidth(kSideWidth);
-  mend_ = new MendPanel(desk_, ways);
+  mend_ = new MendPanel(controller_, ways);
   for (QWidget* page : {usual_, static_cast<QWidget*>(calibration_), static_cast<QWidget*>(mend_)})
     side_->addWidget(page);
   row->addWidget(side_);
@@ -225,7 +226,7 @@ QWidget* BenchPlace::buildWork(const CalibrationPanel::Models& models, FurtherWa
   connect(&calibration_->square(), &SquareCard::cornersWanted, this, &BenchPlace::takeSquare);
   connect(&calibration_->lines(), &LinesCard::lineWanted, this, &BenchPlace::takeLine);
   connect(&calibration_->lines(), &LinesCard::foundLinesWanted, this, &BenchPlace::offerFoundLines);
-  connect(sound, &SoundLane::frameWanted, &desk_, &PassDesk::showFrame);
+  connect(sound, &SoundLane::frameWanted, &controller_, &PassController::showFrame);
   return work;
 }
 
@@ -239,21 +240,21 @@ void BenchPlace::setUnits(UnitSystem units) {
 void BenchPlace::refreshPasses() {
   const QSignalBlocker quiet(chooser_);
   chooser_->clear();
-  for (const LoggedPass& pass : desk_.passes()) {
+  for (const LoggedPass& pass : controller_.passes()) {
     chooser_->addItem(QString::fromStdString(pass.title), QVariant::fromValue<qlonglong>(pass.id));
   }
-  if (desk_.current() != nullptr)
-    chooser_->setCurrentIndex(chooser_->findData(QVariant::fromValue<qlonglong>(desk_.current()->id)));
+  if (controller_.current() != nullptr)
+    chooser_->setCurrentIndex(chooser_->findData(QVariant::fromValue<qlonglong>(controller_.current()->id)));
 }
 
 void BenchPlace::passChanged() {
-  stack_->setCurrentIndex(desk_.current() == nullptr ? 0 : 1);
+  stack_->setCurrentIndex(controller_.current() == nullptr ? 0 : 1);
   message_->hide();
   footage_->dropTool();
   footage_->clear();
   refreshPasses();
-  loader_.setClip(desk_.clip());
-  if (desk_.clip()) loader_.request(desk_.frame());
+  loader_.setClip(controller_.clip());
+  if (controller_.clip()) loader_.request(controller_.frame());
 }
 
 void BenchPlace::showMessage(const QString& text, bool trouble) {
@@ -261,8 +262,8 @@ void BenchPlace::showMessage(const QString& text, bool trouble) {
   messageText_->setProperty("trouble", trouble);
   messageText_->style()->unpolish(messageText_);
   messageText_->style()->polish(messageText_);
-  stop_->setVisible(desk_.opening());
-  find_->setVisible(desk_.current() != nullptr && !desk_.clip() && !desk_.busy());
+  stop_->setVisible(controller_.opening());
+  find_->setVisible(controller_.current() != nullptr && !controller_.clip() && !controller_.busy());
   message_->show();
 }
 
@@ -275,7 +276,7 @@ void BenchPlace::take(std::unique_ptr<Tool> tool, const QString& inHand) {
 
 void BenchPlace::takeRuler() {
   const auto drawn = [this](const std::vector<PixelPoint>& ends) {
-    desk_.edit(tr("Set the known length"), [&](PassRequest& r) {
+    controller_.edit(tr("Set the known length"), [&](PassRequest& r) {
       const Millimetres u95 = r.scale ? r.scale->lengthU95 : Millimetres(0.0);
       r.scale = ScaleMark{ends[0], ends[1], steps_->knownLength(), u95};
       r.square.reset();
@@ -317,14 +318,14 @@ void BenchPlace::offerFoundLines(LinesCard::Line which) {
 }
 
 void BenchPlace::takeMark(MarkName mark) {
-  take(std::make_unique<MarkTool>(desk_, mark, nullptr), QString::fromUtf8(toString(mark).data()));
+  take(std::make_unique<MarkTool>(controller_, mark, nullptr), QString::fromUtf8(toString(mark).data()));
 }
 
 void BenchPlace::takeOutline() {
   take(std::make_unique<LoopTool>(tr("the lure"),
                                   [this](const std::vector<PixelPoint>& rim) {
-                                    desk_.edit(tr("Draw the outline"), [&](PassRequest& r) {
-                                      r.outline = OutlineSeed{desk_.frame(), rim};
+                                    controller_.edit(tr("Draw the outline"), [&](PassRequest& r) {
+                                      r.outline = OutlineSeed{controller_.frame(), rim};
                                     });
                                   }),
        {});
@@ -332,8 +333,8 @@ void BenchPlace::takeOutline() {
 
 void BenchPlace::takeHiding() {
   const auto drawn = [this](const std::vector<PixelPoint>& rim) {
-    desk_.edit(tr("Hide a part"), [&](PassRequest& r) {
-      r.hidden.push_back({0, desk_.clip()->index().frameCount() - 1, rim});
+    controller_.edit(tr("Hide a part"), [&](PassRequest& r) {
+      r.hidden.push_back({0, controller_.clip()->index().frameCount() - 1, rim});
     });
   };
   take(std::make_unique<LoopTool>(tr("what must not be taken for the lure"), drawn), {});
@@ -341,16 +342,17 @@ void BenchPlace::takeHiding() {
 
 void BenchPlace::chooseClip() {
   const QString file = QFileDialog::getOpenFileName(this, tr("Open a clip"), {}, clipFilter());
-  if (!file.isEmpty()) desk_.openClip(file);
+  if (!file.isEmpty()) controller_.openClip(file);
 }
 
 void BenchPlace::findClip() {
   const QString file = QFileDialog::getOpenFileName(this, tr("Where the clip is now"), {}, clipFilter());
-  if (!file.isEmpty()) desk_.findClip(file);
+  if (!file.isEmpty()) controller_.findClip(file);
 }
 
 void BenchPlace::keyPressEvent(QKeyEvent* event) {
-  if (event->modifiers().testFlag(Qt::ControlModifier) || !desk_.clip()) return QWidget::keyPressEvent(event);
+  if (event->modifiers().testFlag(Qt::ControlModifier) || !controller_.clip())
+    return QWidget::keyPressEvent(event);
   switch (event->key()) {
     case Qt::Key_D:
       return transport_->step(-1);
@@ -381,7 +383,7 @@ void BenchPlace::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_H:
       return takeHiding();
     case Qt::Key_E:
-      return desk_.showNextDoubtful();
+      return controller_.showNextDoubtful();
     case Qt::Key_X:
       side_->setCurrentWidget(mend_);
       return mend_->foulHere();

@@ -7,9 +7,9 @@
 #include <QStackedWidget>
 #include <QWidget>
 
+#include "app/canvas/view/footage_view.h"
 #include "app/jobs/frame_loader.h"
 #include "app/places/bench/calibration_panel.h"
-#include "app/places/bench/footage_view.h"
 #include "app/places/bench/mend_panel.h"
 #include "app/places/bench/playback.h"
 #include "app/places/bench/quiet_bar.h"
@@ -27,7 +27,7 @@ class BenchPlace : public QWidget {
   Q_OBJECT
 
  public:
-  BenchPlace(const CalibrationPanel::Models& models, FurtherWays& ways, QWidget* parent = nullptr);
+  BenchPlace(const CalibrationPanel::Models& models, FurtherCrossings& ways, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
   void setCadence(const Cadence& cadence) { twitches_->setCadence(cadence); }
   [[nodiscard]] FootageView& footage() { return *footage_; }
@@ -42,7 +42,7 @@ class BenchPlace : public QWidget {
   QFrame* buildMessage();
   QFrame* buildOffer();
   QWidget* buildEmpty();
-  QWidget* buildWork(const CalibrationPanel::Models& models, FurtherWays& ways);
+  QWidget* buildWork(const CalibrationPanel::Models& models, FurtherCrossings& ways);
   void refreshPasses();
   void passChanged();
   void showMessage(const QString& text, bool trouble);
@@ -57,7 +57,7 @@ class BenchPlace : public QWidget {
   void take(std::unique_ptr<Tool> tool, const QString& inHand);
   void findClip();
 
-  PassDesk& desk_;
+  PassController& controller_;
   KeptCalibrations& kept_;
   FrameLoader loader_;
   Playback playback_;

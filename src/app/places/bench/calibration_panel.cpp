@@ -1,16 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/places/bench/calibration_panel.h"
 
-#include "app/look/pieces.h"
 #include "app/places/bench/lens_card.h"
 #include "app/places/bench/plane_card.h"
 #include "app/places/bench/rate_card.h"
 #include "app/places/bench/sharing_card.h"
+#include "app/ui/pieces.h"
 
 namespace fin::app {
 
 CalibrationPanel::CalibrationPanel(const Models& models, QWidget* parent)
-    : QScrollArea(parent), desk_(models.desk), layout_(new QVBoxLayout) {
+    : QScrollArea(parent), controller_(models.controller), layout_(new QVBoxLayout) {
   setWidgetResizable(true);
   setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   setFrameShape(QFrame::NoFrame);
@@ -20,23 +20,23 @@ CalibrationPanel::CalibrationPanel(const Models& models, QWidget* parent)
   layout_->setSpacing(7);
   auto* back = namedButton(tr("Back to the numbers"), "calibrationDone");
   layout_->addWidget(back);
-  camera_ = add(tr("This camera, today"), "foldCamera", new CameraCard(models.desk, models.kept));
-  add(tr("The true time"), "foldRate", new RateCard(models.desk));
-  add(tr("A ruler in another plane"), "foldPlane", new PlaneCard(models.desk));
-  square_ = add(tr("Size from four corners"), "foldSquare", new SquareCard(models.desk));
-  lines_ = add(tr("Plumb, waterline, bottom"), "foldLines", new LinesCard(models.desk));
-  auto* lens = add(tr("The lens"), "foldLens", new LensCard(models.desk, models.lenses));
+  camera_ = add(tr("This camera, today"), "foldCamera", new CameraCard(models.controller, models.kept));
+  add(tr("The true time"), "foldRate", new RateCard(models.controller));
+  add(tr("A ruler in another plane"), "foldPlane", new PlaneCard(models.controller));
+  square_ = add(tr("Size from four corners"), "foldSquare", new SquareCard(models.controller));
+  lines_ = add(tr("Plumb, waterline, bottom"), "foldLines", new LinesCard(models.controller));
+  auto* lens = add(tr("The lens"), "foldLens", new LensCard(models.controller, models.lenses));
   // Once the layout has made room for it.
   connect(
       lens, &LensCard::lensFound, this, [this](QWidget* shown) { ensureWidgetVisible(shown); },
       Qt::QueuedConnection);
-  add(tr("Other cameras of this pass"), "foldSharing", new SharingCard(models.desk, models.sharing));
+  add(tr("Other cameras of this pass"), "foldSharing", new SharingCard(models.controller, models.sharing));
   layout_->addWidget(buildMoving());
   layout_->addStretch();
   setWidget(content);
   connect(back, &QPushButton::clicked, this, &CalibrationPanel::done);
-  connect(&desk_, &PassDesk::passChanged, this, &CalibrationPanel::refresh);
-  connect(&desk_, &PassDesk::requestChanged, this, &CalibrationPanel::refresh);
+  connect(&controller_, &PassController::passChanged, this, &CalibrationPanel::refresh);
+  connect(&controller_, &PassController::requestChanged, this, &CalibrationPanel::refresh);
   refresh();
 }
 
@@ -61,7 +61,7 @@ QWidget* CalibrationPanel::buildMoving() {
   follow_->setObjectName("followBackground");
   follow_->setToolTip(tr("For a camera that moves along: what lies behind the lure tells how it moved."));
   connect(follow_, &QCheckBox::clicked, this, [this](bool on) {
-    desk_.edit(tr("Follow the background"), [on](PassRequest& r) { r.followBackground = on; });
+    controller_.edit(tr("Follow the background"), [on](PassRequest& r) { r.followBackground = on; });
   });
   return follow_;
 }
@@ -71,8 +71,8 @@ void CalibrationPanel::open(const char* fold) {
 }
 
 void CalibrationPanel::refresh() {
-  const LoggedPass* pass = desk_.current();
-  widget()->setEnabled(pass != nullptr && desk_.clip() != nullptr);
+  const LoggedPass* pass = controller_.current();
+  widget()->setEnabled(pass != nullptr && controller_.clip() != nullptr);
   if (pass == nullptr) return;
   follow_->setVisible(pass->request.view == View::Chase);
   follow_->setChecked(pass->request.followBackground);

@@ -5,13 +5,13 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 
-#include "app/look/fold.h"
-#include "app/models/clip_sharing.h"
-#include "app/models/kept_calibrations.h"
-#include "app/models/lens_desk.h"
+#include "app/controllers/camera_sync.h"
+#include "app/controllers/kept_calibrations.h"
+#include "app/controllers/lens_controller.h"
 #include "app/places/bench/camera_card.h"
 #include "app/places/bench/lines_card.h"
 #include "app/places/bench/square_card.h"
+#include "app/ui/fold.h"
 
 namespace fin::app {
 
@@ -21,10 +21,10 @@ class CalibrationPanel : public QScrollArea {
 
  public:
   struct Models {
-    PassDesk& desk;
+    PassController& controller;
     KeptCalibrations& kept;
-    LensDesk& lenses;
-    ClipSharing& sharing;
+    LensController& lenses;
+    CameraSync& sharing;
   };
   explicit CalibrationPanel(const Models& models, QWidget* parent = nullptr);
   void setUnits(UnitSystem units) { camera_->setUnits(units); }
@@ -41,7 +41,7 @@ class CalibrationPanel : public QScrollArea {
   QWidget* buildMoving();
   void refresh();
 
-  PassDesk& desk_;
+  PassController& controller_;
   QVBoxLayout* layout_;
   std::vector<Fold*> folds_;
   CameraCard* camera_;

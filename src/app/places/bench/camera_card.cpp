@@ -6,7 +6,7 @@
 #include <QVBoxLayout>
 #include <set>
 
-#include "app/look/pieces.h"
+#include "app/ui/pieces.h"
 
 namespace fin::app {
 namespace {
@@ -19,9 +19,9 @@ QString valueText(const std::optional<Reading>& reading, UnitSystem units) {
 
 }  // namespace
 
-CameraCard::CameraCard(PassDesk& desk, KeptCalibrations& kept, QWidget* parent)
+CameraCard::CameraCard(PassController& controller, KeptCalibrations& kept, QWidget* parent)
     : QWidget(parent),
-      desk_(desk),
+      controller_(controller),
       kept_(kept),
       camera_(new QComboBox),
       keep_(namedButton({}, "keepCalibration")),
@@ -39,8 +39,8 @@ CameraCard::CameraCard(PassDesk& desk, KeptCalibrations& kept, QWidget* parent)
   changes_->setTextFormat(Qt::RichText);
   layout->addWidget(changes_);
   const auto say = [this] {
-    if (const LoggedPass* pass = desk_.current())
-      desk_.assign(pass->id, pass->planned, camera_->currentText().trimmed().toStdString());
+    if (const LoggedPass* pass = controller_.current())
+      controller_.assign(pass->id, pass->planned, camera_->currentText().trimmed().toStdString());
   };
   connect(camera_, &QComboBox::activated, this, say);
   connect(camera_->lineEdit(), &QLineEdit::editingFinished, this, say);
@@ -66,12 +66,12 @@ QString CameraCard::changesText() const {
 }
 
 void CameraCard::refresh() {
-  const LoggedPass* pass = desk_.current();
+  const LoggedPass* pass = controller_.current();
   if (pass == nullptr) return;
   {
     const QSignalBlocker quiet(camera_);
     std::set<QString> names{tr("fixed"), tr("chase"), tr("top")};
-    for (const LoggedPass& p : desk_.passes()) {
+    for (const LoggedPass& p : controller_.passes()) {
       if (!p.camera.empty()) names.insert(QString::fromStdString(p.camera));
     }
     camera_->clear();

@@ -5,8 +5,8 @@
 #include <QLabel>
 #include <QPushButton>
 
-#include "app/look/words.h"
-#include "app/models/kept_calibrations.h"
+#include "app/controllers/kept_calibrations.h"
+#include "app/phrases/words.h"
 
 namespace fin::app {
 
@@ -15,7 +15,7 @@ class CameraCard : public QWidget {
   Q_OBJECT
 
  public:
-  CameraCard(PassDesk& desk, KeptCalibrations& kept, QWidget* parent = nullptr);
+  CameraCard(PassController& controller, KeptCalibrations& kept, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
 
  signals:
@@ -25,7 +25,7 @@ class CameraCard : public QWidget {
   void refresh();
   [[nodiscard]] QString changesText() const;
 
-  PassDesk& desk_;
+  PassController& controller_;
   KeptCalibrations& kept_;
   UnitSystem units_ = UnitSystem::Metric;
   QComboBox* camera_;

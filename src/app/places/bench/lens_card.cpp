@@ -6,9 +6,9 @@
 #include <QPainter>
 #include <QSignalBlocker>
 
-#include "app/look/pieces.h"
-#include "app/look/theme.h"
 #include "app/print/sheets.h"
+#include "app/ui/pieces.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 namespace {
@@ -68,9 +68,9 @@ void ResidualPicture::paintEvent(QPaintEvent*) {
                    tr("misses, %1 times as long as they are").arg(longer, 0, 'f', 0));
 }
 
-LensCard::LensCard(PassDesk& desk, LensDesk& lenses, QWidget* parent)
+LensCard::LensCard(PassController& controller, LensController& lenses, QWidget* parent)
     : QWidget(parent),
-      desk_(desk),
+      controller_(controller),
       lenses_(lenses),
       choice_(new QComboBox),
       columns_(cornerBox(9, "boardColumns", tr("Inner corners across"))),
@@ -121,8 +121,8 @@ LensCard::LensCard(PassDesk& desk, LensDesk& lenses, QWidget* parent)
   connect(solve_, &QPushButton::clicked, this,
           [this] { lenses_.solving() ? lenses_.stop() : lenses_.solve(board()); });
   connect(keep_, &QPushButton::clicked, this, [this] { lenses_.keep(window_->currentText()); });
-  connect(&lenses, &LensDesk::changed, this, &LensCard::refresh);
-  connect(&lenses, &LensDesk::progressed, progress_,
+  connect(&lenses, &LensController::changed, this, &LensCard::refresh);
+  connect(&lenses, &LensController::progressed, progress_,
           [this](double share) { progress_->setValue(static_cast<int>(1000 * share)); });
   refresh();
 }
@@ -155,7 +155,7 @@ void LensCard::fillChoice() {
                               QString::fromStdString(lens.window))
                          .arg(lens.rms.value(), 0, 'f', 2));
   }
-  const auto& lens = desk_.current()->request.lens;
+  const auto& lens = controller_.current()->request.lens;
   const auto same =
       std::find_if(kept_.begin(), kept_.end(), [&](const KeptLens& k) { return k.lens == lens; });
   if (lens && same == kept_.end()) choice_->addItem(tr("the pass's own"));
@@ -165,7 +165,7 @@ void LensCard::fillChoice() {
 }
 
 void LensCard::refresh() {
-  if (desk_.current() == nullptr) return;
+  if (controller_.current() == nullptr) return;
   fillChoice();
   solve_->setText(lenses_.solving() ? tr("Stop") : tr("Find the lens in this clip"));
   progress_->setVisible(lenses_.solving());

@@ -7,8 +7,8 @@
 #include <QPushButton>
 #include <QSpinBox>
 
-#include "app/look/unit_box.h"
-#include "app/models/lens_desk.h"
+#include "app/controllers/lens_controller.h"
+#include "app/ui/unit_box.h"
 
 namespace fin::app {
 
@@ -32,7 +32,7 @@ class LensCard : public QWidget {
   Q_OBJECT
 
  public:
-  LensCard(PassDesk& desk, LensDesk& lenses, QWidget* parent = nullptr);
+  LensCard(PassController& controller, LensController& lenses, QWidget* parent = nullptr);
 
  signals:
   void stateChanged(const QString& text);
@@ -44,8 +44,8 @@ class LensCard : public QWidget {
   void printBoard();
   [[nodiscard]] LensBoard board() const;
 
-  PassDesk& desk_;
-  LensDesk& lenses_;
+  PassController& controller_;
+  LensController& lenses_;
   std::vector<KeptLens> kept_;
   QComboBox* choice_;
   QSpinBox* columns_;

@@ -3,7 +3,7 @@
 
 #include <QGridLayout>
 
-#include "app/look/pieces.h"
+#include "app/ui/pieces.h"
 
 namespace fin::app {
 namespace {
@@ -30,7 +30,7 @@ std::optional<PixelLine>& lineOf(PassRequest& request, Line line) {
 
 }  // namespace
 
-LinesCard::LinesCard(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+LinesCard::LinesCard(PassController& controller, QWidget* parent) : QWidget(parent), controller_(controller) {
   auto* grid = new QGridLayout(this);
   grid->setContentsMargins(0, 0, 0, 0);
   grid->setHorizontalSpacing(4);
@@ -50,20 +50,20 @@ LinesCard::LinesCard(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(d
     connect(draw, &QPushButton::clicked, this, [this, line] { emit lineWanted(line); });
     connect(find, &QPushButton::clicked, this, [this, line] { emit foundLinesWanted(line); });
     connect(away, &QPushButton::clicked, this, [this, line] {
-      desk_.edit(tr("Take a line away"), [line](PassRequest& r) { lineOf(r, line).reset(); });
+      controller_.edit(tr("Take a line away"), [line](PassRequest& r) { lineOf(r, line).reset(); });
     });
   }
-  connect(&desk, &PassDesk::passChanged, this, &LinesCard::refresh);
-  connect(&desk, &PassDesk::requestChanged, this, &LinesCard::refresh);
+  connect(&controller, &PassController::passChanged, this, &LinesCard::refresh);
+  connect(&controller, &PassController::requestChanged, this, &LinesCard::refresh);
 }
 
 void LinesCard::takeLine(Line line, const PixelLine& drawn) {
-  desk_.edit(tr("Draw a line"), [&](PassRequest& r) { lineOf(r, line) = drawn; });
+  controller_.edit(tr("Draw a line"), [&](PassRequest& r) { lineOf(r, line) = drawn; });
 }
 
 void LinesCard::refresh() {
-  if (desk_.current() == nullptr) return;
-  PassRequest request = desk_.current()->request;
+  if (controller_.current() == nullptr) return;
+  PassRequest request = controller_.current()->request;
   QStringList drawn;
   for (std::size_t i = 0; i < away_.size(); ++i) {
     const bool there = lineOf(request, kLines[i]).has_value();

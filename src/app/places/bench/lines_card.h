@@ -5,7 +5,7 @@
 #include <QWidget>
 #include <vector>
 
-#include "app/models/pass_desk.h"
+#include "app/controllers/pass_controller.h"
 
 namespace fin::app {
 
@@ -16,7 +16,7 @@ class LinesCard : public QWidget {
  public:
   enum class Line { Plumb, Waterline, Bottom };
 
-  explicit LinesCard(PassDesk& desk, QWidget* parent = nullptr);
+  explicit LinesCard(PassController& controller, QWidget* parent = nullptr);
   void takeLine(Line line, const PixelLine& drawn);
 
  signals:
@@ -27,7 +27,7 @@ class LinesCard : public QWidget {
  private:
   void refresh();
 
-  PassDesk& desk_;
+  PassController& controller_;
   std::vector<QPushButton*> away_;
 };
 

@@ -6,8 +6,8 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
-#include "app/look/pieces.h"
-#include "app/look/words.h"
+#include "app/phrases/words.h"
+#include "app/ui/pieces.h"
 
 namespace fin::app {
 namespace {
@@ -37,8 +37,8 @@ void takeOut(PassRequest& request, Kind kind, int index) {
 
 }  // namespace
 
-MendPanel::MendPanel(PassDesk& desk, FurtherWays& ways, QWidget* parent)
-    : QWidget(parent), desk_(desk), ways_(ways) {
+MendPanel::MendPanel(PassController& controller, FurtherCrossings& ways, QWidget* parent)
+    : QWidget(parent), controller_(controller), ways_(ways) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(8);
@@ -50,15 +50,15 @@ MendPanel::MendPanel(PassDesk& desk, FurtherWays& ways, QWidget* parent)
   layout->addWidget(buildDoubtful());
   layout->addWidget(buildSaid(), 1);
   connect(back, &QPushButton::clicked, this, &MendPanel::done);
-  connect(&desk, &PassDesk::passChanged, this, [this] {
+  connect(&controller, &PassController::passChanged, this, [this] {
     foulFrom_.reset();
     refresh();
   });
-  connect(&desk, &PassDesk::requestChanged, this, &MendPanel::refresh);
-  connect(&desk, &PassDesk::resultChanged, this, &MendPanel::refresh);
-  connect(&desk, &PassDesk::frameChanged, this, &MendPanel::refreshHere);
-  connect(&ways, &FurtherWays::changed, this, &MendPanel::refreshWays);
-  connect(&ways, &FurtherWays::progressed, this, [this](double share) {
+  connect(&controller, &PassController::requestChanged, this, &MendPanel::refresh);
+  connect(&controller, &PassController::resultChanged, this, &MendPanel::refresh);
+  connect(&controller, &PassController::frameChanged, this, &MendPanel::refreshHere);
+  connect(&ways, &FurtherCrossings::changed, this, &MendPanel::refreshWays);
+  connect(&ways, &FurtherCrossings::progressed, this, [this](double share) {
     if (ways_.looking()) look_->setText(tr("Stop looking (%1 %)").arg(100.0 * share, 0, 'f', 0));
   });
   refresh();
@@ -82,9 +82,9 @@ QWidget* MendPanel::buildDoubtful() {
   look_->setToolTip(tr("Where the lure crosses the picture again, each way becomes a pass of its own."));
   layout->addWidget(look_);
   connect(look_, &QPushButton::clicked, this, [this] { ways_.looking() ? ways_.stop() : ways_.look(); });
-  connect(next_, &QPushButton::clicked, &desk_, &PassDesk::showNextDoubtful);
+  connect(next_, &QPushButton::clicked, &controller_, &PassController::showNextDoubtful);
   connect(doubtful_, &QListWidget::itemActivated, this,
-          [this](QListWidgetItem* item) { desk_.showFrame(item->data(kFrame).toULongLong()); });
+          [this](QListWidgetItem* item) { controller_.showFrame(item->data(kFrame).toULongLong()); });
   connect(doubtful_, &QListWidget::itemClicked, doubtful_, &QListWidget::itemActivated);
   return box;
 }
@@ -118,7 +118,7 @@ QWidget* MendPanel::buildSaid() {
   connect(takeBack_, &QPushButton::clicked, this, &MendPanel::takeBack);
   connect(said_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
     takeBack_->setEnabled(item != nullptr);
-    if (item != nullptr && said_->hasFocus()) desk_.showFrame(item->data(kFrame).toULongLong());
+    if (item != nullptr && said_->hasFocus()) controller_.showFrame(item->data(kFrame).toULongLong());
   });
   return box;
 }
@@ -130,8 +130,8 @@ void MendPanel::refresh() {
 }
 
 void MendPanel::refreshDoubtful() {
-  const std::vector<FrameStretch> stretches = desk_.doubtful();
-  const auto& clock = desk_.clock();
+  const std::vector<FrameStretch> stretches = controller_.doubtful();
+  const auto& clock = controller_.clock();
   doubtful_->clear();
   for (const FrameStretch& s : stretches) {
     const double at_s = clock ? clock->timeOf(s.first).value() : 0.0;
@@ -143,7 +143,7 @@ void MendPanel::refreshDoubtful() {
   }
   doubtful_->setVisible(!stretches.empty());
   next_->setEnabled(!stretches.empty());
-  if (desk_.result() == nullptr) {
+  if (controller_.result() == nullptr) {
     doubtfulText_->setText(tr("Nothing is followed yet."));
   } else if (stretches.empty()) {
     doubtfulText_->setText(tr("Nothing is doubtful: the marks were held well wherever they were seen."));
@@ -160,20 +160,20 @@ void MendPanel::refreshHere() {
   for (int i = 0; i < doubtful_->count(); ++i) {
     QListWidgetItem* item = doubtful_->item(i);
     const FrameStretch s{item->data(kFrame).toULongLong(), item->data(kLast).toULongLong()};
-    if (s.holds(desk_.frame())) doubtful_->setCurrentItem(item);
+    if (s.holds(controller_.frame())) doubtful_->setCurrentItem(item);
   }
   foul_->setText(foulFrom_ ? tr("… to here is fouled  X") : tr("Fouled from here …  X"));
 }
 
 void MendPanel::refreshWays() {
-  look_->setEnabled(desk_.result() != nullptr);
+  look_->setEnabled(controller_.result() != nullptr);
   look_->setText(ways_.looking() ? tr("Stop looking") : tr("It comes back: further passes …"));
 }
 
 void MendPanel::refreshSaid() {
   said_->clear();
   takeBack_->setEnabled(false);
-  const LoggedPass* pass = desk_.current();
+  const LoggedPass* pass = controller_.current();
   if (pass == nullptr) return;
   const auto add = [this](const QString& text, std::size_t frame, Kind kind, std::size_t index) {
     auto* item = new QListWidgetItem(text, said_);
@@ -201,21 +201,21 @@ void MendPanel::takeBack() {
   if (item == nullptr) return;
   const auto kind = static_cast<Kind>(item->data(kKind).toInt());
   const int index = item->data(kIndex).toInt();
-  desk_.edit(tr("Take back: %1").arg(item->text()),
-             [kind, index](PassRequest& request) { takeOut(request, kind, index); });
+  controller_.edit(tr("Take back: %1").arg(item->text()),
+                   [kind, index](PassRequest& request) { takeOut(request, kind, index); });
 }
 
 void MendPanel::foulHere() {
-  const LoggedPass* pass = desk_.current();
-  if (pass == nullptr || !desk_.clip()) return;
-  const std::size_t here = desk_.frame();
+  const LoggedPass* pass = controller_.current();
+  if (pass == nullptr || !controller_.clip()) return;
+  const std::size_t here = controller_.frame();
   const auto& fouled = pass->request.fouled;
   const auto inside = std::find_if(fouled.begin(), fouled.end(),
                                    [here](const FouledStretch& f) { return f.frames.holds(here); });
   if (!foulFrom_ && inside != fouled.end()) {
     const auto index = static_cast<int>(inside - fouled.begin());
-    return desk_.edit(tr("Count the stretch again"),
-                      [index](PassRequest& request) { eraseAt(request.fouled, index); });
+    return controller_.edit(tr("Count the stretch again"),
+                            [index](PassRequest& request) { eraseAt(request.fouled, index); });
   }
   if (!foulFrom_) {
     foulFrom_ = here;
@@ -223,7 +223,7 @@ void MendPanel::foulHere() {
   }
   const auto [first, last] = std::minmax(*foulFrom_, here);
   foulFrom_.reset();
-  desk_.edit(tr("Foul a stretch"), [first = first, last = last](PassRequest& request) {
+  controller_.edit(tr("Foul a stretch"), [first = first, last = last](PassRequest& request) {
     request.fouled.push_back({{first, last}, {}});
   });
 }

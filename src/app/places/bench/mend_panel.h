@@ -6,7 +6,7 @@
 #include <QPushButton>
 #include <QWidget>
 
-#include "app/models/further_ways.h"
+#include "app/controllers/further_crossings.h"
 
 namespace fin::app {
 
@@ -16,7 +16,7 @@ class MendPanel : public QWidget {
   Q_OBJECT
 
  public:
-  MendPanel(PassDesk& desk, FurtherWays& ways, QWidget* parent = nullptr);
+  MendPanel(PassController& controller, FurtherCrossings& ways, QWidget* parent = nullptr);
 
   /// Begins a fouled stretch at the frame shown, or ends the one begun; inside a fouled stretch it takes that
   /// one away.
@@ -37,8 +37,8 @@ class MendPanel : public QWidget {
   void refreshSaid();
   void takeBack();
 
-  PassDesk& desk_;
-  FurtherWays& ways_;
+  PassController& controller_;
+  FurtherCrossings& ways_;
   std::optional<std::size_t> foulFrom_;
   QLabel* doubtfulText_;
   QListWidget* doubtful_;

@@ -4,12 +4,12 @@
 #include <QGridLayout>
 #include <QLabel>
 
-#include "app/look/pieces.h"
+#include "app/ui/pieces.h"
 #include "core/calibration/refraction.h"
 
 namespace fin::app {
 
-PlaneCard::PlaneCard(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+PlaneCard::PlaneCard(PassController& controller, QWidget* parent) : QWidget(parent), controller_(controller) {
   auto* grid = new QGridLayout(this);
   grid->setContentsMargins(0, 0, 0, 0);
   const auto add = [&](int row, const QString& text, const char* name, const char* unit, double most) {
@@ -39,10 +39,10 @@ PlaneCard::PlaneCard(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(d
   grid->addWidget(window_, 7, 0, 1, 2);
   connect(take, &QPushButton::clicked, this, &PlaneCard::take);
   connect(same, &QPushButton::clicked, this, [this] {
-    desk_.edit(tr("Ruler in the lure's plane"), [](PassRequest& r) { r.scalePlane.reset(); });
+    controller_.edit(tr("Ruler in the lure's plane"), [](PassRequest& r) { r.scalePlane.reset(); });
   });
-  connect(&desk, &PassDesk::passChanged, this, &PlaneCard::refresh);
-  connect(&desk, &PassDesk::requestChanged, this, &PlaneCard::refresh);
+  connect(&controller, &PassController::passChanged, this, &PlaneCard::refresh);
+  connect(&controller, &PassController::requestChanged, this, &PlaneCard::refresh);
 }
 
 void PlaneCard::take() {
@@ -57,15 +57,15 @@ void PlaneCard::take() {
     emit stateChanged(QString::fromStdString((lure ? ruler : lure).error().message));
     return;
   }
-  desk_.edit(tr("Say where the ruler hangs"), [&](PassRequest& r) {
+  controller_.edit(tr("Say where the ruler hangs"), [&](PassRequest& r) {
     r.scalePlane = ScalePlane{*ruler, *lure};
   });
-  window_->setVisible(air.value() > 0.0 && !desk_.current()->request.lens);
+  window_->setVisible(air.value() > 0.0 && !controller_.current()->request.lens);
 }
 
 void PlaneCard::refresh() {
-  if (desk_.current() == nullptr) return;
-  const auto& plane = desk_.current()->request.scalePlane;
+  if (controller_.current() == nullptr) return;
+  const auto& plane = controller_.current()->request.scalePlane;
   emit stateChanged(
       plane ? tr("The ruler seems %1 mm off, the lure %2 mm: every length is %3 times what the ruler says.")
                   .arg(plane->cameraToScale.value(), 0, 'f', 0)

@@ -4,8 +4,8 @@
 #include <QLabel>
 #include <QWidget>
 
-#include "app/look/unit_box.h"
-#include "app/models/pass_desk.h"
+#include "app/controllers/pass_controller.h"
+#include "app/ui/unit_box.h"
 
 namespace fin::app {
 
@@ -14,7 +14,7 @@ class PlaneCard : public QWidget {
   Q_OBJECT
 
  public:
-  explicit PlaneCard(PassDesk& desk, QWidget* parent = nullptr);
+  explicit PlaneCard(PassController& controller, QWidget* parent = nullptr);
 
  signals:
   void stateChanged(const QString& text);
@@ -23,7 +23,7 @@ class PlaneCard : public QWidget {
   void take();
   void refresh();
 
-  PassDesk& desk_;
+  PassController& controller_;
   UnitBox* lureAir_;
   UnitBox* glass_;
   UnitBox* lureWater_;

@@ -5,23 +5,23 @@ namespace fin::app {
 
 constexpr int kTick_ms = 15;
 
-Playback::Playback(PassDesk& desk, QObject* parent) : QObject(parent), desk_(desk) {
+Playback::Playback(PassController& controller, QObject* parent) : QObject(parent), controller_(controller) {
   timer_.setInterval(kTick_ms);
   timer_.setTimerType(Qt::PreciseTimer);
   connect(&timer_, &QTimer::timeout, this, &Playback::tick);
-  connect(&desk, &PassDesk::passChanged, this, &Playback::stop);
+  connect(&controller, &PassController::passChanged, this, &Playback::stop);
 }
 
 void Playback::restart(double share) {
   share_ = share;
-  if (desk_.clock()) from_s_ = desk_.clock()->timeOf(desk_.frame()).value();
+  if (controller_.clock()) from_s_ = controller_.clock()->timeOf(controller_.frame()).value();
   wall_.restart();
 }
 
 void Playback::toggle() {
   if (running()) return stop();
-  if (!desk_.clock()) return;
-  if (desk_.frame() + 1 >= desk_.clip()->index().frameCount()) desk_.showFrame(0);
+  if (!controller_.clock()) return;
+  if (controller_.frame() + 1 >= controller_.clip()->index().frameCount()) controller_.showFrame(0);
   restart(share_);
   timer_.start();
   emit runningChanged(true);
@@ -35,9 +35,9 @@ void Playback::stop() {
 
 void Playback::tick() {
   const double true_s = from_s_ + share_ * static_cast<double>(wall_.elapsed()) / 1000.0;
-  const double container_s = true_s / desk_.clock()->factor();
-  desk_.showFrame(desk_.clip()->index().frameShownAt(Seconds(container_s)));
-  if (desk_.frame() + 1 >= desk_.clip()->index().frameCount()) stop();
+  const double container_s = true_s / controller_.clock()->factor();
+  controller_.showFrame(controller_.clip()->index().frameShownAt(Seconds(container_s)));
+  if (controller_.frame() + 1 >= controller_.clip()->index().frameCount()) stop();
 }
 
 }  // namespace fin::app

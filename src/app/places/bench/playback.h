@@ -5,7 +5,7 @@
 #include <QObject>
 #include <QTimer>
 
-#include "app/models/pass_desk.h"
+#include "app/controllers/pass_controller.h"
 
 namespace fin::app {
 
@@ -14,7 +14,7 @@ class Playback : public QObject {
   Q_OBJECT
 
  public:
-  explicit Playback(PassDesk& desk, QObject* parent = nullptr);
+  explicit Playback(PassController& controller, QObject* parent = nullptr);
   void setSpeed(double share) { restart(share); }
   [[nodiscard]] bool running() const { return timer_.isActive(); }
   void toggle();
@@ -27,7 +27,7 @@ class Playback : public QObject {
   void restart(double share);
   void tick();
 
-  PassDesk& desk_;
+  PassController& controller_;
   QTimer timer_;
   QElapsedTimer wall_;
   double share_ = 0.1;

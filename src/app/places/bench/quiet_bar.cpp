@@ -4,13 +4,13 @@
 #include <QHBoxLayout>
 #include <algorithm>
 
-#include "app/look/pieces.h"
+#include "app/ui/pieces.h"
 
 namespace fin::app {
 
-QuietBar::QuietBar(PassDesk& desk, QWidget* parent)
+QuietBar::QuietBar(PassController& controller, QWidget* parent)
     : QWidget(parent),
-      desk_(desk),
+      controller_(controller),
       here_(namedButton({}, "quietHere")),
       none_(namedButton(tr("No quiet"), "noQuiet")),
       slowness_(new QComboBox),
@@ -32,25 +32,25 @@ QuietBar::QuietBar(PassDesk& desk, QWidget* parent)
   row->addWidget(words_, 1);
   connect(here_, &QPushButton::clicked, this, &QuietBar::quietHere);
   connect(none_, &QPushButton::clicked, this, [this] {
-    desk_.edit(tr("No quiet stretch"), [](PassRequest& request) { request.quiet.reset(); });
+    controller_.edit(tr("No quiet stretch"), [](PassRequest& request) { request.quiet.reset(); });
   });
   connect(listen_, &QPushButton::clicked, this, &QuietBar::listen);
   connect(&voice_, &ClipVoice::told, words_, &QLabel::setText);
   connect(&voice_, &ClipVoice::speakingChanged, this,
           [this](bool on) { listen_->setText(on ? tr("Hush") : tr("Listen")); });
-  connect(&desk, &PassDesk::passChanged, this, [this] {
+  connect(&controller, &PassController::passChanged, this, [this] {
     from_s_.reset();
     voice_.stop();
     refresh();
   });
-  connect(&desk, &PassDesk::requestChanged, this, &QuietBar::refresh);
+  connect(&controller, &PassController::requestChanged, this, &QuietBar::refresh);
   refresh();
 }
 
 void QuietBar::refresh() {
-  const LoggedPass* pass = desk_.current();
-  const bool applies = pass != nullptr && desk_.clip() && pass->request.protocol == Protocol::Sound &&
-                       desk_.clip()->info().hasSound;
+  const LoggedPass* pass = controller_.current();
+  const bool applies = pass != nullptr && controller_.clip() && pass->request.protocol == Protocol::Sound &&
+                       controller_.clip()->info().hasSound;
   setVisible(applies);
   if (!applies) return;
   const auto& quiet = pass->request.quiet;
@@ -66,7 +66,7 @@ void QuietBar::refresh() {
 
 void QuietBar::quietHere() {
   if (isHidden()) return;
-  const double here = desk_.clip()->index().timeOf(desk_.frame()).value();
+  const double here = controller_.clip()->index().timeOf(controller_.frame()).value();
   if (!from_s_) {
     from_s_ = here;
     return refresh();
@@ -74,7 +74,7 @@ void QuietBar::quietHere() {
   const auto [from, to] = std::minmax(*from_s_, here);
   from_s_.reset();
   if (to > from) {
-    desk_.edit(tr("Quiet stretch"), [from = from, to = to](PassRequest& request) {
+    controller_.edit(tr("Quiet stretch"), [from = from, to = to](PassRequest& request) {
       request.quiet = QuietStretch{Seconds(from), Seconds(to)};
     });
   }
@@ -84,11 +84,11 @@ void QuietBar::quietHere() {
 /// From the frame that is shown to the end of the window; from its beginning where that is past.
 void QuietBar::listen() {
   if (voice_.speaking()) return voice_.stop();
-  const PassRequest& request = desk_.current()->request;
-  const std::size_t last = lastFrameOf(request, *desk_.clip());
+  const PassRequest& request = controller_.current()->request;
+  const std::size_t last = lastFrameOf(request, *controller_.clip());
   const std::size_t first =
-      desk_.frame() < last ? std::max(desk_.frame(), request.firstFrame) : request.firstFrame;
-  voice_.speak(desk_.clip(), {first, last}, slowness_->currentData().toDouble());
+      controller_.frame() < last ? std::max(controller_.frame(), request.firstFrame) : request.firstFrame;
+  voice_.speak(controller_.clip(), {first, last}, slowness_->currentData().toDouble());
 }
 
 }  // namespace fin::app

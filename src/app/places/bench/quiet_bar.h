@@ -6,8 +6,8 @@
 #include <QPushButton>
 #include <QWidget>
 
+#include "app/controllers/pass_controller.h"
 #include "app/jobs/clip_voice.h"
-#include "app/models/pass_desk.h"
 
 namespace fin::app {
 
@@ -16,7 +16,7 @@ class QuietBar : public QWidget {
   Q_OBJECT
 
  public:
-  explicit QuietBar(PassDesk& desk, QWidget* parent = nullptr);
+  explicit QuietBar(PassController& controller, QWidget* parent = nullptr);
   /// The first press says from where, the second to where.
   void quietHere();
   [[nodiscard]] std::optional<double> from_s() const { return from_s_; }
@@ -28,7 +28,7 @@ class QuietBar : public QWidget {
   void refresh();
   void listen();
 
-  PassDesk& desk_;
+  PassController& controller_;
   std::optional<double> from_s_;
   QPushButton* here_;
   QPushButton* none_;

@@ -3,13 +3,13 @@
 
 #include <QGridLayout>
 
-#include "app/look/pieces.h"
+#include "app/ui/pieces.h"
 
 namespace fin::app {
 
-RateCard::RateCard(PassDesk& desk, QWidget* parent)
+RateCard::RateCard(PassController& controller, QWidget* parent)
     : QWidget(parent),
-      desk_(desk),
+      controller_(controller),
       written_(namedButton({}, "takeWrittenRate")),
       interval_(faintLabel({})),
       between_(new UnitBox(tr("True time between them"), "s", {0.0, 100000.0, 3})),
@@ -45,49 +45,50 @@ RateCard::RateCard(PassDesk& desk, QWidget* parent)
   grid->addWidget(fields_, 7, 0, 1, 2);
 
   connect(written_, &QPushButton::clicked, this, [this] {
-    desk_.edit(tr("Take the rate that the camera wrote"),
-               [rate = desk_.clip()->info().writtenRate](PassRequest& r) { r.captureRate = rate; });
+    controller_.edit(
+        tr("Take the rate that the camera wrote"),
+        [rate = controller_.clip()->info().writtenRate](PassRequest& r) { r.captureRate = rate; });
   });
   connect(from, &QPushButton::clicked, this, [this] {
-    from_ = desk_.frame();
+    from_ = controller_.frame();
     refresh();
   });
   connect(to, &QPushButton::clicked, this, [this] {
-    to_ = desk_.frame();
+    to_ = controller_.frame();
     refresh();
   });
   connect(take, &QPushButton::clicked, this, [this] { takeRate(Seconds(between_->metric())); });
   connect(takeBeats, &QPushButton::clicked, this,
           [this] { takeRate(Seconds(60.0 * beats_->metric() / perMinute_->metric())); });
   connect(fields_, &QCheckBox::clicked, this, [this](bool on) {
-    desk_.edit(tr("Read field by field"), [on](PassRequest& r) { setByField(r, on); });
+    controller_.edit(tr("Read field by field"), [on](PassRequest& r) { setByField(r, on); });
   });
-  connect(&desk, &PassDesk::passChanged, this, [this] {
+  connect(&controller, &PassController::passChanged, this, [this] {
     from_.reset();
     to_.reset();
     refresh();
   });
-  connect(&desk, &PassDesk::requestChanged, this, &RateCard::refresh);
+  connect(&controller, &PassController::requestChanged, this, &RateCard::refresh);
 }
 
 void RateCard::takeRate(Seconds between) {
-  if (!desk_.clip() || !from_ || !to_) {
+  if (!controller_.clip() || !from_ || !to_) {
     interval_->setText(tr("First say from which frame to which."));
     return;
   }
-  const auto rate = rateFromInterval(desk_.clip()->index(), *from_, *to_, between);
+  const auto rate = rateFromInterval(controller_.clip()->index(), *from_, *to_, between);
   if (!rate) {
     interval_->setText(QString::fromStdString(rate.error().message));
     return;
   }
-  desk_.edit(tr("Find the filming rate"), [&](PassRequest& r) { r.captureRate = *rate; });
+  controller_.edit(tr("Find the filming rate"), [&](PassRequest& r) { r.captureRate = *rate; });
 }
 
 void RateCard::refresh() {
-  if (desk_.current() == nullptr || !desk_.clip()) return;
-  const PassRequest& request = desk_.current()->request;
-  const ClipInfo& info = desk_.clip()->info();
-  const double plays = desk_.clip()->index().regularRate().value();
+  if (controller_.current() == nullptr || !controller_.clip()) return;
+  const PassRequest& request = controller_.current()->request;
+  const ClipInfo& info = controller_.clip()->info();
+  const double plays = controller_.clip()->index().regularRate().value();
   emit stateChanged(request.captureRate
                         ? tr("Filmed at %1 frames a second, plays at %2.")
                               .arg(request.captureRate->value(), 0, 'f', 2)

@@ -5,8 +5,8 @@
 #include <QLabel>
 #include <QPushButton>
 
-#include "app/look/unit_box.h"
-#include "app/models/pass_desk.h"
+#include "app/controllers/pass_controller.h"
+#include "app/ui/unit_box.h"
 
 namespace fin::app {
 
@@ -16,7 +16,7 @@ class RateCard : public QWidget {
   Q_OBJECT
 
  public:
-  explicit RateCard(PassDesk& desk, QWidget* parent = nullptr);
+  explicit RateCard(PassController& controller, QWidget* parent = nullptr);
 
  signals:
   void stateChanged(const QString& text);
@@ -25,7 +25,7 @@ class RateCard : public QWidget {
   void refresh();
   void takeRate(Seconds between);
 
-  PassDesk& desk_;
+  PassController& controller_;
   std::optional<std::size_t> from_;
   std::optional<std::size_t> to_;
   QPushButton* written_;

@@ -6,7 +6,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
-#include "app/look/theme.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 namespace {
@@ -25,7 +25,7 @@ QString gradeText(Grade grade) {
 }
 
 /// What one reading will be worth, before anything was followed.
-QString promiseText(const Promise& promise, UnitSystem units) {
+QString promiseText(const Feasibility& promise, UnitSystem units) {
   QString out = QString("<b>%1</b>").arg(spokenName(std::string_view(promise.name)).toHtmlEscaped());
   if (promise.expectedU95) {
     const ShownUnit unit = shownUnit(promise.unit, units);
@@ -81,14 +81,15 @@ QFrame* cardFor(const Reading& reading, UnitSystem units, bool open, const std::
 
 }  // namespace
 
-ReadingsPanel::ReadingsPanel(PassDesk& desk, QWidget* parent) : QScrollArea(parent), desk_(desk) {
+ReadingsPanel::ReadingsPanel(PassController& controller, QWidget* parent)
+    : QScrollArea(parent), controller_(controller) {
   setWidgetResizable(true);
   setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   setFrameShape(QFrame::NoFrame);
-  connect(&desk, &PassDesk::resultChanged, this, &ReadingsPanel::rebuild);
-  connect(&desk, &PassDesk::passChanged, this, &ReadingsPanel::rebuild);
-  connect(&desk, &PassDesk::requestChanged, this, [this] {
-    if (desk_.result() == nullptr) rebuild();
+  connect(&controller, &PassController::resultChanged, this, &ReadingsPanel::rebuild);
+  connect(&controller, &PassController::passChanged, this, &ReadingsPanel::rebuild);
+  connect(&controller, &PassController::requestChanged, this, [this] {
+    if (controller_.result() == nullptr) rebuild();
   });
   rebuild();
 }
@@ -99,17 +100,17 @@ void ReadingsPanel::setUnits(UnitSystem units) {
 }
 
 void ReadingsPanel::addPromises(QVBoxLayout& layout) {
-  if (desk_.following() || !desk_.clip() || desk_.current() == nullptr) {
-    layout.addWidget(faint(desk_.following() ? tr("The numbers come when the lure has been followed.")
-                                             : tr("The numbers of this clip will stand here.")));
+  if (controller_.following() || !controller_.clip() || controller_.current() == nullptr) {
+    layout.addWidget(faint(controller_.following() ? tr("The numbers come when the lure has been followed.")
+                                                   : tr("The numbers of this clip will stand here.")));
     return;
   }
-  const auto promises = promisesFor(desk_.current()->request, *desk_.clip());
+  const auto promises = feasibilityFor(controller_.current()->request, *controller_.clip());
   const auto add = [&](const QString& title, bool standing) {
     auto* heading = new QLabel(title);
     heading->setProperty("heading", true);
     layout.addWidget(heading);
-    for (const Promise& p : promises) {
+    for (const Feasibility& p : promises) {
       if (p.why.empty() != standing) continue;
       layout.addWidget(faint(standing ? promiseText(p, units_)
                                       : QString("<b>%1</b>: %2")
@@ -126,7 +127,7 @@ void ReadingsPanel::rebuild() {
   auto* layout = new QVBoxLayout(content);
   layout->setContentsMargins(0, 0, 6, 0);
   layout->setSpacing(6);
-  const ReadingSet& set = desk_.readings();
+  const ReadingSet& set = controller_.readings();
   for (const Reading& reading : set.readings) {
     const QString name = QString::fromStdString(reading.name);
     layout->addWidget(cardFor(reading, units_, opened_ == name, [this, name] {

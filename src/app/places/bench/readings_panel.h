@@ -3,8 +3,8 @@
 
 #include <QScrollArea>
 
-#include "app/look/words.h"
-#include "app/models/pass_desk.h"
+#include "app/controllers/pass_controller.h"
+#include "app/phrases/words.h"
 
 namespace fin::app {
 
@@ -14,14 +14,14 @@ class ReadingsPanel : public QScrollArea {
   Q_OBJECT
 
  public:
-  explicit ReadingsPanel(PassDesk& desk, QWidget* parent = nullptr);
+  explicit ReadingsPanel(PassController& controller, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
 
  private:
   void rebuild();
   void addPromises(class QVBoxLayout& layout);
 
-  PassDesk& desk_;
+  PassController& controller_;
   UnitSystem units_ = UnitSystem::Metric;
   QString opened_;  ///< the reading whose origin is shown
 };

@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/places/bench/sharing_card.h"
 
-#include "app/look/pieces.h"
+#include "app/ui/pieces.h"
 
 namespace fin::app {
 
-SharingCard::SharingCard(PassDesk& desk, ClipSharing& sharing, QWidget* parent)
+SharingCard::SharingCard(PassController& controller, CameraSync& sharing, QWidget* parent)
     : QWidget(parent),
-      desk_(desk),
+      controller_(controller),
       sharing_(sharing),
       mark_(namedButton(tr("The shared instant is this frame"), "markShared")),
       align_(namedButton(tr("Line them up by their sound"), "alignBySound")),
@@ -17,9 +17,9 @@ SharingCard::SharingCard(PassDesk& desk, ClipSharing& sharing, QWidget* parent)
   layout->addWidget(mark_);
   layout->addWidget(align_);
   layout->addLayout(rows_);
-  connect(mark_, &QPushButton::clicked, &sharing, &ClipSharing::markHere);
-  connect(align_, &QPushButton::clicked, &sharing, &ClipSharing::alignBySound);
-  connect(&sharing, &ClipSharing::changed, this, &SharingCard::refresh);
+  connect(mark_, &QPushButton::clicked, &sharing, &CameraSync::markHere);
+  connect(align_, &QPushButton::clicked, &sharing, &CameraSync::alignBySound);
+  connect(&sharing, &CameraSync::changed, this, &SharingCard::refresh);
 }
 
 void SharingCard::refresh() {
@@ -27,7 +27,7 @@ void SharingCard::refresh() {
     item->widget()->deleteLater();
     delete item;
   }
-  const LoggedPass* here = desk_.current();
+  const LoggedPass* here = controller_.current();
   const auto partners = sharing_.partners();
   mark_->setEnabled(here != nullptr && here->planned.has_value());
   align_->setEnabled(!partners.empty() && !sharing_.aligning());

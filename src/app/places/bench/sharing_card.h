@@ -5,7 +5,7 @@
 #include <QVBoxLayout>
 #include <QWidget>
 
-#include "app/models/clip_sharing.h"
+#include "app/controllers/camera_sync.h"
 
 namespace fin::app {
 
@@ -14,7 +14,7 @@ class SharingCard : public QWidget {
   Q_OBJECT
 
  public:
-  SharingCard(PassDesk& desk, ClipSharing& sharing, QWidget* parent = nullptr);
+  SharingCard(PassController& controller, CameraSync& sharing, QWidget* parent = nullptr);
 
  signals:
   void stateChanged(const QString& text);
@@ -22,8 +22,8 @@ class SharingCard : public QWidget {
  private:
   void refresh();
 
-  PassDesk& desk_;
-  ClipSharing& sharing_;
+  PassController& controller_;
+  CameraSync& sharing_;
   QPushButton* mark_;
   QPushButton* align_;
   QVBoxLayout* rows_;

@@ -8,7 +8,7 @@
 #include <cmath>
 #include <tuple>
 
-#include "app/look/theme.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 namespace {
@@ -26,44 +26,41 @@ double decibels(float value) {
 
 }  // namespace
 
-SoundLane::SoundLane(PassDesk& desk, const QuietBar& quiet, QWidget* parent)
-    : QWidget(parent), desk_(desk), quiet_(quiet) {
+SoundLane::SoundLane(PassController& controller, const QuietBar& quiet, QWidget* parent)
+    : QWidget(parent), controller_(controller), quiet_(quiet) {
   setObjectName("soundLane");
   setAccessibleName(tr("How loud the clip is against time"));
   setToolTip(tr(
       "Sound: the peaks in outline, the level filled, in decibels below the loudest that can be written."));
   hide();
-  connect(&desk, &PassDesk::passChanged, this, &SoundLane::listen);
-  connect(&desk, &PassDesk::requestChanged, this, &SoundLane::takeRoom);
-  connect(&desk, &PassDesk::frameChanged, this, qOverload<>(&QWidget::update));
+  connect(&controller, &PassController::passChanged, this, &SoundLane::listen);
+  connect(&controller, &PassController::requestChanged, this, &SoundLane::takeRoom);
+  connect(&controller, &PassController::frameChanged, this, qOverload<>(&QWidget::update));
   connect(&quiet, &QuietBar::fromChanged, this, qOverload<>(&QWidget::update));
 }
 
 /// What is read for its sound alone has the room that a motion's trace would have.
 void SoundLane::takeRoom() {
-  alone_ = desk_.current() != nullptr && desk_.current()->request.protocol == Protocol::Sound;
+  alone_ = controller_.current() != nullptr && controller_.current()->request.protocol == Protocol::Sound;
   setFixedHeight(alone_ ? kTall_px : kLow_px);
 }
 
 void SoundLane::listen() {
   takeRoom();
-  if (desk_.clip() == clip_) return;
-  clip_ = desk_.clip();
+  if (controller_.clip() == clip_) return;
+  clip_ = controller_.clip();
   listening_.stop();
   level_ = {};
   hide();
   if (!clip_ || !clip_->info().hasSound) return;
   const Seconds step(std::max(length_s() / 2000.0, 0.002));
-  listening_.start(
-      [clip = clip_, step](const std::stop_token& stop) {
-        return soundLevel(*clip, step, {stop, {}});
-      },
-      [this](Result<SoundLevel> level) {
-        if (!level) return;
-        level_ = std::move(*level);
-        show();
-        update();
-      });
+  listening_.start([clip = clip_, step](const JobControl& job) { return soundLevel(*clip, step, job); },
+                   [this](Result<SoundLevel> level) {
+                     if (!level) return;
+                     level_ = std::move(*level);
+                     show();
+                     update();
+                   });
 }
 
 double SoundLane::length_s() const {
@@ -109,7 +106,7 @@ void SoundLane::paintEvent(QPaintEvent*) {
   painter.drawText(words, Qt::AlignRight | Qt::AlignVCenter, tr("Sound"));
   painter.drawText(words, Qt::AlignRight | Qt::AlignBottom, QString::number(kQuietest_dB, 'f', 0));
   painter.setPen(QPen(theme().accent, 2));
-  const double x = box.left() + box.width() * clip_->index().timeOf(desk_.frame()).value() / length_s();
+  const double x = box.left() + box.width() * clip_->index().timeOf(controller_.frame()).value() / length_s();
   painter.drawLine(QPointF(x, box.top()), QPointF(x, box.bottom()));
 }
 
@@ -124,12 +121,12 @@ void SoundLane::writeTimes(QPainter& painter, const QRectF& box) const {
 
 /// The quiet stretch as it was said; up to where one stands while it is being said.
 void SoundLane::shadeQuiet(QPainter& painter, const QRectF& box) const {
-  if (desk_.current() == nullptr || desk_.current()->request.protocol != Protocol::Sound) return;
-  const auto& quiet = desk_.current()->request.quiet;
+  if (controller_.current() == nullptr || controller_.current()->request.protocol != Protocol::Sound) return;
+  const auto& quiet = controller_.current()->request.quiet;
   double from = quiet ? quiet->from.value() : 0.0;
   double to = quiet ? quiet->to.value() : 0.0;
   if (const auto begun = quiet_.from_s())
-    std::tie(from, to) = std::minmax(*begun, clip_->index().timeOf(desk_.frame()).value());
+    std::tie(from, to) = std::minmax(*begun, clip_->index().timeOf(controller_.frame()).value());
   const double scale = box.width() / length_s();
   painter.fillRect(QRectF(box.left() + scale * from, box.top(), scale * (to - from), box.height()),
                    theme().accentSoft);

@@ -15,7 +15,7 @@ class SoundLane : public QWidget {
 
  public:
   /// The bar tells where a quiet stretch begins that is being said; it must outlive the lane.
-  SoundLane(PassDesk& desk, const QuietBar& quiet, QWidget* parent = nullptr);
+  SoundLane(PassController& controller, const QuietBar& quiet, QWidget* parent = nullptr);
   [[nodiscard]] bool heard() const { return !level_.rms.empty(); }
 
  signals:
@@ -35,11 +35,11 @@ class SoundLane : public QWidget {
   [[nodiscard]] QRectF plot() const;
   [[nodiscard]] double length_s() const;  ///< on the clip's own clock
 
-  PassDesk& desk_;
+  PassController& controller_;
   const QuietBar& quiet_;
   std::shared_ptr<const Clip> clip_;
   SoundLevel level_;
-  Background<Result<SoundLevel>> listening_;
+  Job<SoundLevel> listening_;
   bool alone_ = false;  ///< of a pass that is read for its sound alone
 };
 

@@ -4,7 +4,7 @@
 #include <QGridLayout>
 #include <QLabel>
 
-#include "app/look/pieces.h"
+#include "app/ui/pieces.h"
 
 namespace fin::app {
 namespace {
@@ -13,9 +13,9 @@ constexpr double kPoorResidual_px = 2.0;
 
 }  // namespace
 
-SquareCard::SquareCard(PassDesk& desk, QWidget* parent)
+SquareCard::SquareCard(PassController& controller, QWidget* parent)
     : QWidget(parent),
-      desk_(desk),
+      controller_(controller),
       width_(new UnitBox(tr("Upper side"), "mm", {0.0, 20000.0, 1})),
       height_(new UnitBox(tr("Right side"), "mm", {0.0, 20000.0, 1})),
       away_(namedButton(tr("Take away"), "squareAway")) {
@@ -35,7 +35,7 @@ SquareCard::SquareCard(PassDesk& desk, QWidget* parent)
     grid->addWidget(label, row, 0);
     grid->addWidget(box, row++, 1);
     connect(box, &UnitBox::edited, this, [this] {
-      desk_.edit(tr("Say the sides"), [this](PassRequest& r) {
+      controller_.edit(tr("Say the sides"), [this](PassRequest& r) {
         if (!r.square) return;
         r.square->width = Millimetres(width_->metric());
         r.square->height = Millimetres(height_->metric());
@@ -47,24 +47,24 @@ SquareCard::SquareCard(PassDesk& desk, QWidget* parent)
   grid->addWidget(away_, row, 1);
   connect(corners, &QPushButton::clicked, this, &SquareCard::cornersWanted);
   connect(away_, &QPushButton::clicked, this,
-          [this] { desk_.edit(tr("Take the square away"), [](PassRequest& r) { r.square.reset(); }); });
-  connect(&desk, &PassDesk::passChanged, this, &SquareCard::refresh);
-  connect(&desk, &PassDesk::requestChanged, this, &SquareCard::refresh);
+          [this] { controller_.edit(tr("Take the square away"), [](PassRequest& r) { r.square.reset(); }); });
+  connect(&controller, &PassController::passChanged, this, &SquareCard::refresh);
+  connect(&controller, &PassController::requestChanged, this, &SquareCard::refresh);
 }
 
 void SquareCard::takeCorners(const std::vector<PixelPoint>& corners) {
   SquareMark mark{{}, Millimetres(width_->metric()), Millimetres(height_->metric())};
   std::copy_n(corners.begin(), mark.corners.size(), mark.corners.begin());
-  desk_.edit(tr("Set the square"), [&](PassRequest& r) {
+  controller_.edit(tr("Set the square"), [&](PassRequest& r) {
     r.square = mark;
     r.scale.reset();
   });
 }
 
 QString SquareCard::stateText(const SquareMark& mark) const {
-  const auto scale = scaleOf(desk_.current()->request, desk_.current()->request.scalePlane);
-  const ClipInfo& info = desk_.clip()->info();
-  const auto check = checkSquare(mark, desk_.current()->request.lens, info.width_px, info.height_px);
+  const auto scale = scaleOf(controller_.current()->request, controller_.current()->request.scalePlane);
+  const ClipInfo& info = controller_.clip()->info();
+  const auto check = checkSquare(mark, controller_.current()->request.lens, info.width_px, info.height_px);
   if (!scale || !*scale) return {};
   if (!check) return QString::fromStdString(check.error().message);
   QString text = tr("%1 mm/px ± %2 %, the camera %3° askew, corners off by %4 px.")
@@ -78,8 +78,8 @@ QString SquareCard::stateText(const SquareMark& mark) const {
 }
 
 void SquareCard::refresh() {
-  if (desk_.current() == nullptr || !desk_.clip()) return;
-  const auto& square = desk_.current()->request.square;
+  if (controller_.current() == nullptr || !controller_.clip()) return;
+  const auto& square = controller_.current()->request.square;
   away_->setEnabled(square.has_value());
   if (square) {
     width_->show(square->width.value());

@@ -4,8 +4,8 @@
 #include <QPushButton>
 #include <QWidget>
 
-#include "app/look/unit_box.h"
-#include "app/models/pass_desk.h"
+#include "app/controllers/pass_controller.h"
+#include "app/ui/unit_box.h"
 
 namespace fin::app {
 
@@ -14,7 +14,7 @@ class SquareCard : public QWidget {
   Q_OBJECT
 
  public:
-  explicit SquareCard(PassDesk& desk, QWidget* parent = nullptr);
+  explicit SquareCard(PassController& controller, QWidget* parent = nullptr);
   /// Takes the four corners as pressed.
   void takeCorners(const std::vector<PixelPoint>& corners);
 
@@ -26,7 +26,7 @@ class SquareCard : public QWidget {
   void refresh();
   [[nodiscard]] QString stateText(const SquareMark& mark) const;
 
-  PassDesk& desk_;
+  PassController& controller_;
   UnitBox* width_;
   UnitBox* height_;
   QPushButton* away_;

@@ -7,7 +7,7 @@
 #include <QStyle>
 #include <algorithm>
 
-#include "app/look/words.h"
+#include "app/phrases/words.h"
 
 namespace fin::app {
 namespace {
@@ -40,7 +40,8 @@ QString leftText(double left_s) {
 
 }  // namespace
 
-StepsPanel::StepsPanel(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_(desk) {
+StepsPanel::StepsPanel(PassController& controller, QWidget* parent)
+    : QWidget(parent), controller_(controller) {
   auto* grid = new QGridLayout(this);
   grid->setContentsMargins(0, 0, 0, 0);
   grid->setVerticalSpacing(6);
@@ -48,10 +49,10 @@ StepsPanel::StepsPanel(PassDesk& desk, QWidget* parent) : QWidget(parent), desk_
   buildLengthRow(*grid);
   buildMarksRow(*grid);
   buildFollowRow(*grid);
-  connect(&desk, &PassDesk::passChanged, this, &StepsPanel::refresh);
-  connect(&desk, &PassDesk::requestChanged, this, &StepsPanel::refresh);
-  connect(&desk, &PassDesk::resultChanged, this, &StepsPanel::refresh);
-  connect(&desk, &PassDesk::progressed, this, &StepsPanel::tellProgress);
+  connect(&controller, &PassController::passChanged, this, &StepsPanel::refresh);
+  connect(&controller, &PassController::requestChanged, this, &StepsPanel::refresh);
+  connect(&controller, &PassController::resultChanged, this, &StepsPanel::refresh);
+  connect(&controller, &PassController::progressed, this, &StepsPanel::tellProgress);
   refresh();
 }
 
@@ -82,7 +83,7 @@ void StepsPanel::buildClipRow(QGridLayout& grid) {
   grid.addWidget(rate_, 2, 1);
   connect(protocol_, &QComboBox::activated, this, [this] {
     const auto p = static_cast<Protocol>(protocol_->currentData().toInt());
-    desk_.edit(tr("Say what the lure does"), [p](PassRequest& r) {
+    controller_.edit(tr("Say what the lure does"), [p](PassRequest& r) {
       r.protocol = p;
       if (p == Protocol::Fall) r.view = View::Side;
       if (p == Protocol::Walk) r.view = View::Top;
@@ -90,10 +91,10 @@ void StepsPanel::buildClipRow(QGridLayout& grid) {
   });
   connect(view_, &QComboBox::activated, this, [this] {
     const auto v = static_cast<View>(view_->currentData().toInt());
-    desk_.edit(tr("Say where the camera is"), [v](PassRequest& r) { r.view = v; });
+    controller_.edit(tr("Say where the camera is"), [v](PassRequest& r) { r.view = v; });
   });
   connect(rate_, &QDoubleSpinBox::valueChanged, this, [this](double value) {
-    desk_.edit(tr("Say the filming rate"), [value](PassRequest& r) {
+    controller_.edit(tr("Say the filming rate"), [value](PassRequest& r) {
       r.captureRate = value > 0.0 ? std::optional(Hertz(value)) : std::nullopt;
     });
   });
@@ -121,7 +122,7 @@ void StepsPanel::buildLengthRow(QGridLayout& grid) {
   connect(more, &QPushButton::clicked, this, &StepsPanel::moreWanted);
   connect(ruler_, &QPushButton::clicked, this, &StepsPanel::rulerWanted);
   connect(length_, &UnitBox::edited, this, [this](double metric) {
-    desk_.edit(tr("Say the known length"), [metric](PassRequest& r) {
+    controller_.edit(tr("Say the known length"), [metric](PassRequest& r) {
       if (r.scale) r.scale->length = Millimetres(metric);
     });
   });
@@ -158,7 +159,7 @@ void StepsPanel::buildMarksRow(QGridLayout& grid) {
          "lies off the middle."));
   grid.addWidget(thicknessRow_, 8, 0, 1, 2);
   connect(thickness_, &UnitBox::edited, this, [this](double metric) {
-    desk_.edit(tr("Say half the body's height"), [metric](PassRequest& r) {
+    controller_.edit(tr("Say half the body's height"), [metric](PassRequest& r) {
       r.bodyHalfHeight = metric > 0.0 ? std::optional(Millimetres(metric)) : std::nullopt;
     });
   });
@@ -182,7 +183,7 @@ void StepsPanel::buildFollowRow(QGridLayout& grid) {
   grid.addWidget(progress_, 10, 0);
   grid.addWidget(followButton_, 10, 1);
   connect(followButton_, &QPushButton::clicked, this,
-          [this] { desk_.following() ? desk_.stopFollowing() : desk_.followAnew(); });
+          [this] { controller_.following() ? controller_.stopFollowing() : controller_.followAnew(); });
 }
 
 void StepsPanel::showInHand(const QString& objectName) {
@@ -196,8 +197,8 @@ void StepsPanel::setUnits(UnitSystem units) {
 }
 
 void StepsPanel::refresh() {
-  const LoggedPass* pass = desk_.current();
-  setEnabled(pass != nullptr && desk_.clip() != nullptr);
+  const LoggedPass* pass = controller_.current();
+  setEnabled(pass != nullptr && controller_.clip() != nullptr);
   if (pass == nullptr) return;
   const PassRequest& request = pass->request;
   const QSignalBlocker quietRate(rate_);
@@ -240,28 +241,28 @@ void StepsPanel::refresh() {
 }
 
 void StepsPanel::refreshFollowing() {
-  const bool ready = desk_.ready();
-  progress_->setVisible(desk_.following());
+  const bool ready = controller_.ready();
+  progress_->setVisible(controller_.following());
   // A sound is heard, and nothing in it followed.
-  const bool sound = desk_.current()->request.protocol == Protocol::Sound;
+  const bool sound = controller_.current()->request.protocol == Protocol::Sound;
   marksHeading_->setVisible(!sound);
   followText_->setVisible(!sound);
-  mend_->setVisible(!desk_.following() && !sound);
-  if (desk_.following()) progress_->setValue(0);
+  mend_->setVisible(!controller_.following() && !sound);
+  if (controller_.following()) progress_->setValue(0);
   followButton_->setVisible(ready && !sound);
-  followButton_->setText(desk_.following() ? tr("Stop") : tr("Follow anew"));
-  if (const PassResult* result = desk_.result()) {
+  followButton_->setText(controller_.following() ? tr("Stop") : tr("Follow anew"));
+  if (const PassResult* result = controller_.result()) {
     QString text =
         tr("Followed in %1 of %2 frames.").arg(result->track.followed()).arg(result->track.frameCount);
-    const std::size_t doubtful = desk_.doubtful().size();
+    const std::size_t doubtful = controller_.doubtful().size();
     if (doubtful > 0)
       text += " " + tr("%1 to look at.").arg(counted(doubtful, tr("stretch"), tr("stretches")));
     followText_->setText(text);
-  } else if (desk_.following()) {
+  } else if (controller_.following()) {
     followText_->setText(tr("Following the marks …"));
   } else {
     followText_->setText(ready ? tr("Not followed yet.")
-                         : desk_.current()->request.protocol == Protocol::Skirt
+                         : controller_.current()->request.protocol == Protocol::Skirt
                              ? tr("Draw once around the lure (4); its outline is followed from there.")
                              : tr("Place two marks once; the rest is followed from there."));
   }

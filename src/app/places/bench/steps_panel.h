@@ -9,8 +9,8 @@
 #include <QWidget>
 #include <map>
 
-#include "app/look/unit_box.h"
-#include "app/models/pass_desk.h"
+#include "app/controllers/pass_controller.h"
+#include "app/ui/unit_box.h"
 
 namespace fin::app {
 
@@ -20,7 +20,7 @@ class StepsPanel : public QWidget {
   Q_OBJECT
 
  public:
-  explicit StepsPanel(PassDesk& desk, QWidget* parent = nullptr);
+  explicit StepsPanel(PassController& controller, QWidget* parent = nullptr);
   [[nodiscard]] Millimetres knownLength() const { return Millimetres(length_->metric()); }
   void setUnits(UnitSystem units);
   /// Marks the buttons of what is in hand.
@@ -41,7 +41,7 @@ class StepsPanel : public QWidget {
   void refreshFollowing();
   void tellProgress(double share, double left_s);
 
-  PassDesk& desk_;
+  PassController& controller_;
   QComboBox* protocol_;
   QComboBox* view_;
   QDoubleSpinBox* rate_;

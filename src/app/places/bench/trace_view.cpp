@@ -5,9 +5,9 @@
 
 #include <QVBoxLayout>
 
-#include "app/look/pass_trace.h"
-#include "app/look/plot.h"
-#include "app/look/theme.h"
+#include "app/plots/pass_trace.h"
+#include "app/plots/plot.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 namespace {
@@ -49,8 +49,8 @@ QCPItemStraightLine* cursorIn(QCustomPlot& plot, QCPAxisRect& rect, const QStrin
 
 }  // namespace
 
-TraceView::TraceView(PassDesk& desk, QWidget* parent)
-    : QWidget(parent), desk_(desk), sentence_(new QLabel), plot_(new QCustomPlot) {
+TraceView::TraceView(PassController& controller, QWidget* parent)
+    : QWidget(parent), controller_(controller), sentence_(new QLabel), plot_(new QCustomPlot) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(2);
@@ -96,10 +96,10 @@ TraceView::TraceView(PassDesk& desk, QWidget* parent)
   plot_->setToolTip(tr("Press or drag: go there. Drag with Shift: leave that stretch out of the numbers."));
   setMinimumHeight(150);
 
-  connect(&desk, &PassDesk::passChanged, this, &TraceView::redraw);
-  connect(&desk, &PassDesk::resultChanged, this, &TraceView::redraw);
-  connect(&desk, &PassDesk::requestChanged, this, &TraceView::redraw);
-  connect(&desk, &PassDesk::frameChanged, this, &TraceView::moveCursor);
+  connect(&controller, &PassController::passChanged, this, &TraceView::redraw);
+  connect(&controller, &PassController::resultChanged, this, &TraceView::redraw);
+  connect(&controller, &PassController::requestChanged, this, &TraceView::redraw);
+  connect(&controller, &PassController::frameChanged, this, &TraceView::moveCursor);
   redraw();
 }
 
@@ -109,16 +109,16 @@ void TraceView::setUnits(UnitSystem units) {
 }
 
 void TraceView::redraw() {
-  setVisible(desk_.current() == nullptr || desk_.current()->request.protocol != Protocol::Sound);
+  setVisible(controller_.current() == nullptr || controller_.current()->request.protocol != Protocol::Sound);
   plot_->clearGraphs();
   shadeStretches();
-  const auto& clock = desk_.clock();
-  const double length_s = clock ? clock->timeOf(desk_.clip()->index().frameCount() - 1).value() : 1.0;
+  const auto& clock = controller_.clock();
+  const double length_s = clock ? clock->timeOf(controller_.clip()->index().frameCount() - 1).value() : 1.0;
   for (QCPAxisRect* rect : {upper_, lower_})
     rect->axis(QCPAxis::atBottom)->setRange(0.0, std::max(length_s, 1e-3));
-  const PassResult* result = desk_.result();
+  const PassResult* result = controller_.result();
   const ShownTrace shown =
-      result == nullptr ? ShownTrace{} : traceFor(desk_.current()->request, *result, units_);
+      result == nullptr ? ShownTrace{} : traceFor(controller_.current()->request, *result, units_);
   if (!shown.series.empty()) {
     QCPGraph* graph = plot_->addGraph(upper_->axis(QCPAxis::atBottom), upper_->axis(QCPAxis::atLeft));
     graph->setPen(QPen(theme().ink, 1.6));
@@ -126,19 +126,20 @@ void TraceView::redraw() {
     graph->rescaleValueAxis(false, true);
     auto* values = upper_->axis(QCPAxis::atLeft);
     values->scaleRange(1.15);
-    values->setRangeReversed(desk_.current()->request.protocol == Protocol::Fall);
+    values->setRangeReversed(controller_.current()->request.protocol == Protocol::Fall);
     values->setLabel(shown.axis);
     values->setTickLabels(true);
     if (result->evidence.line && shown.millimetres)
       drawLine(*result->evidence.line, shown.factor, shown.zero);
     shadeEvidence(result->evidence);
-    sentence_->setText(shown.sentence + " " + toldBy(result->evidence, desk_.current()->request.protocol));
+    sentence_->setText(shown.sentence + " " +
+                       toldBy(result->evidence, controller_.current()->request.protocol));
     fillQuality();
   } else {
     upper_->axis(QCPAxis::atLeft)->setRange(-1.0, 1.0);
     upper_->axis(QCPAxis::atLeft)->setLabel({});
     upper_->axis(QCPAxis::atLeft)->setTickLabels(false);
-    sentence_->setText(desk_.following()
+    sentence_->setText(controller_.following()
                            ? tr("The lure is being followed …")
                            : tr("Here the lure's motion will stand, on the footage's own time."));
   }
@@ -165,18 +166,18 @@ void TraceView::shade(QCPAxisRect& rect, TimeSpan span, const QBrush& brush, con
 /// What is doubtful, on the lane that says how well the marks were held; what is fouled, on both.
 void TraceView::shadeStretches() {
   for (QCPItemRect* item : std::exchange(shades_, {})) plot_->removeItem(item);
-  const auto& clock = desk_.clock();
-  if (!clock || desk_.current() == nullptr) return;
+  const auto& clock = controller_.clock();
+  if (!clock || controller_.current() == nullptr) return;
   const double half_s = 0.5 / clock->rate().value();
-  const std::size_t end = desk_.clip()->index().frameCount() - 1;
+  const std::size_t end = controller_.clip()->index().frameCount() - 1;
   const auto spanOf = [&](const FrameStretch& frames) {
     return TimeSpan{clock->timeOf(std::min(frames.first, end)).value() - half_s,
                     clock->timeOf(std::min(frames.last, end)).value() + half_s};
   };
   QColor light = theme().trouble;
   light.setAlpha(46);
-  for (const FrameStretch& s : desk_.doubtful()) shade(*lower_, spanOf(s), light);
-  for (const FouledStretch& f : desk_.current()->request.fouled) {
+  for (const FrameStretch& s : controller_.doubtful()) shade(*lower_, spanOf(s), light);
+  for (const FouledStretch& f : controller_.current()->request.fouled) {
     for (QCPAxisRect* rect : {upper_, lower_})
       shade(*rect, spanOf(f.frames), QBrush(theme().trouble, Qt::BDiagPattern));
   }
@@ -208,7 +209,7 @@ void TraceView::drawLine(const FittedLine& line, double factor, double zero) {
 }
 
 void TraceView::fillQuality() {
-  const PassResult& result = *desk_.result();
+  const PassResult& result = *controller_.result();
   for (const MarkTrack& mark : result.track.marks) {
     Series quality;
     for (std::size_t i = 0; i < mark.samples.size(); ++i)
@@ -226,8 +227,8 @@ void TraceView::fillQuality() {
 }
 
 void TraceView::moveCursor() {
-  const auto& clock = desk_.clock();
-  const double t = clock ? clock->timeOf(desk_.frame()).value() : 0.0;
+  const auto& clock = controller_.clock();
+  const double t = clock ? clock->timeOf(controller_.frame()).value() : 0.0;
   for (QCPItemStraightLine* cursor : {cursorUpper_, cursorLower_}) {
     cursor->point1->setCoords(t, 0.0);
     cursor->point2->setCoords(t, 1.0);
@@ -262,7 +263,7 @@ bool TraceView::eventFilter(QObject* watched, QEvent* event) {
 bool TraceView::drawOver(const QMouseEvent& mouse) {
   const double at_s = timeAt(mouse.position());
   if (mouse.type() == QEvent::MouseButtonPress && mouse.modifiers().testFlag(Qt::ShiftModifier) &&
-      desk_.clock()) {
+      controller_.clock()) {
     drawnFrom_s_ = at_s;
     return true;
   }
@@ -283,7 +284,8 @@ bool TraceView::drawOver(const QMouseEvent& mouse) {
 }
 
 std::size_t TraceView::frameAt(double time_s) const {
-  return desk_.clip()->index().frameShownAt(Seconds(std::max(time_s / desk_.clock()->factor(), 0.0)));
+  return controller_.clip()->index().frameShownAt(
+      Seconds(std::max(time_s / controller_.clock()->factor(), 0.0)));
 }
 
 double TraceView::timeAt(QPointF at) const {
@@ -291,8 +293,8 @@ double TraceView::timeAt(QPointF at) const {
 }
 
 std::optional<double> TraceView::startAt(QPointF at) const {
-  if (desk_.result() == nullptr) return std::nullopt;
-  for (const TwitchSpan& twitch : desk_.result()->evidence.twitches) {
+  if (controller_.result() == nullptr) return std::nullopt;
+  for (const TwitchSpan& twitch : controller_.result()->evidence.twitches) {
     const double x = upper_->axis(QCPAxis::atBottom)->coordToPixel(twitch.span.from_s);
     if (std::abs(x - at.x()) <= kGrab_px) return twitch.span.from_s;
   }
@@ -300,7 +302,7 @@ std::optional<double> TraceView::startAt(QPointF at) const {
 }
 
 void TraceView::goTo(QPointF at) {
-  if (!desk_.clock()) return;
+  if (!controller_.clock()) return;
   emit frameWanted(frameAt(timeAt(at)));
 }
 

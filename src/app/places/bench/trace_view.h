@@ -4,8 +4,8 @@
 #include <QLabel>
 #include <QWidget>
 
-#include "app/look/words.h"
-#include "app/models/pass_desk.h"
+#include "app/controllers/pass_controller.h"
+#include "app/phrases/words.h"
 
 class QCustomPlot;
 class QCPItemStraightLine;
@@ -20,7 +20,7 @@ class TraceView : public QWidget {
   Q_OBJECT
 
  public:
-  explicit TraceView(PassDesk& desk, QWidget* parent = nullptr);
+  explicit TraceView(PassController& controller, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
 
  signals:
@@ -48,7 +48,7 @@ class TraceView : public QWidget {
   /// The start of a twitch whose line lies under the hand.
   [[nodiscard]] std::optional<double> startAt(QPointF at) const;
 
-  PassDesk& desk_;
+  PassController& controller_;
   UnitSystem units_ = UnitSystem::Metric;
   QLabel* sentence_;
   QCustomPlot* plot_;

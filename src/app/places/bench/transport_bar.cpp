@@ -6,9 +6,9 @@
 
 namespace fin::app {
 
-TransportBar::TransportBar(PassDesk& desk, Playback& playback, QWidget* parent)
+TransportBar::TransportBar(PassController& controller, Playback& playback, QWidget* parent)
     : QWidget(parent),
-      desk_(desk),
+      controller_(controller),
       playback_(playback),
       run_(new QPushButton(tr("Run slowly"))),
       speed_(new QComboBox),
@@ -37,9 +37,9 @@ TransportBar::TransportBar(PassDesk& desk, Playback& playback, QWidget* parent)
           [this] { playback_.setSpeed(speed_->currentData().toDouble()); });
   connect(&playback, &Playback::runningChanged, this,
           [this](bool running) { run_->setText(running ? tr("Halt") : tr("Run slowly")); });
-  connect(&desk, &PassDesk::frameChanged, this, &TransportBar::tellPlace);
-  connect(&desk, &PassDesk::passChanged, this, &TransportBar::tellPlace);
-  connect(&desk, &PassDesk::requestChanged, this, &TransportBar::tellPlace);
+  connect(&controller, &PassController::frameChanged, this, &TransportBar::tellPlace);
+  connect(&controller, &PassController::passChanged, this, &TransportBar::tellPlace);
+  connect(&controller, &PassController::requestChanged, this, &TransportBar::tellPlace);
   tellPlace();
 }
 
@@ -55,17 +55,17 @@ QPushButton* TransportBar::button(const QString& text, const QString& name, int 
 
 void TransportBar::step(int frames) {
   playback_.stop();
-  const auto now = static_cast<std::ptrdiff_t>(desk_.frame());
-  desk_.showFrame(static_cast<std::size_t>(std::max<std::ptrdiff_t>(now + frames, 0)));
+  const auto now = static_cast<std::ptrdiff_t>(controller_.frame());
+  controller_.showFrame(static_cast<std::size_t>(std::max<std::ptrdiff_t>(now + frames, 0)));
 }
 
 void TransportBar::tellPlace() {
-  setEnabled(desk_.clip() != nullptr);
-  if (!desk_.clock()) return place_->clear();
-  const std::size_t count = desk_.clip()->index().frameCount();
+  setEnabled(controller_.clip() != nullptr);
+  if (!controller_.clock()) return place_->clear();
+  const std::size_t count = controller_.clip()->index().frameCount();
   place_->setText(tr("%1 s   frame %2 of %3")
-                      .arg(desk_.clock()->timeOf(desk_.frame()).value(), 0, 'f', 3)
-                      .arg(desk_.frame())
+                      .arg(controller_.clock()->timeOf(controller_.frame()).value(), 0, 'f', 3)
+                      .arg(controller_.frame())
                       .arg(count));
 }
 

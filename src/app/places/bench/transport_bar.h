@@ -15,14 +15,14 @@ class TransportBar : public QWidget {
   Q_OBJECT
 
  public:
-  TransportBar(PassDesk& desk, Playback& playback, QWidget* parent = nullptr);
+  TransportBar(PassController& controller, Playback& playback, QWidget* parent = nullptr);
   void step(int frames);
 
  private:
   QPushButton* button(const QString& text, const QString& name, int frames);
   void tellPlace();
 
-  PassDesk& desk_;
+  PassController& controller_;
   Playback& playback_;
   QPushButton* run_;
   QComboBox* speed_;

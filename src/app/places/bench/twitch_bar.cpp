@@ -3,13 +3,13 @@
 
 #include <QHBoxLayout>
 
-#include "app/look/pieces.h"
+#include "app/ui/pieces.h"
 
 namespace fin::app {
 
-TwitchBar::TwitchBar(PassDesk& desk, QWidget* parent)
+TwitchBar::TwitchBar(PassController& controller, QWidget* parent)
     : QWidget(parent),
-      desk_(desk),
+      controller_(controller),
       what_(new QLabel),
       asFound_(namedButton(tr("As found"), "twitchesAsFound")),
       words_(faintLabel({})) {
@@ -39,11 +39,11 @@ TwitchBar::TwitchBar(PassDesk& desk, QWidget* parent)
   words_->setObjectName("cadenceWords");
   row->addWidget(words_, 1);
   connect(asFound_, &QPushButton::clicked, this, [this] {
-    desk_.edit(tr("Twitches as found"), [](PassRequest& request) { request.twitches.reset(); });
+    controller_.edit(tr("Twitches as found"), [](PassRequest& request) { request.twitches.reset(); });
   });
-  connect(&desk, &PassDesk::passChanged, this, &TwitchBar::refresh);
-  connect(&desk, &PassDesk::requestChanged, this, &TwitchBar::refresh);
-  connect(&desk, &PassDesk::resultChanged, this, &TwitchBar::refresh);
+  connect(&controller, &PassController::passChanged, this, &TwitchBar::refresh);
+  connect(&controller, &PassController::requestChanged, this, &TwitchBar::refresh);
+  connect(&controller, &PassController::resultChanged, this, &TwitchBar::refresh);
   refresh();
 }
 
@@ -53,23 +53,25 @@ void TwitchBar::setCadence(const Cadence& cadence) {
 }
 
 bool TwitchBar::applies() const {
-  if (desk_.current() == nullptr || desk_.result() == nullptr || !desk_.clock()) return false;
-  const Protocol protocol = desk_.current()->request.protocol;
+  if (controller_.current() == nullptr || controller_.result() == nullptr || !controller_.clock())
+    return false;
+  const Protocol protocol = controller_.current()->request.protocol;
   return protocol == Protocol::Twitch || protocol == Protocol::Walk || protocol == Protocol::Hop;
 }
 
 void TwitchBar::refresh() {
   setVisible(applies());
   if (!applies()) return;
-  what_->setText(desk_.current()->request.protocol == Protocol::Hop ? tr("Hop") : tr("Twitch"));
-  asFound_->setEnabled(desk_.current()->request.twitches.has_value());
+  what_->setText(controller_.current()->request.protocol == Protocol::Hop ? tr("Hop") : tr("Twitch"));
+  asFound_->setEnabled(controller_.current()->request.twitches.has_value());
   words_->setText(cadenceWords());
 }
 
 /// How the hand kept to the beat.
 QString TwitchBar::cadenceWords() const {
   std::vector<double> starts;
-  for (const TwitchSpan& twitch : desk_.result()->evidence.twitches) starts.push_back(twitch.span.from_s);
+  for (const TwitchSpan& twitch : controller_.result()->evidence.twitches)
+    starts.push_back(twitch.span.from_s);
   const auto kept = keptTo(cadence_, starts);
   if (!kept) return {};
   const QString pause = tr("%1 s pause").arg(cadence_.pause.value(), 0, 'f', 2);
@@ -81,21 +83,21 @@ QString TwitchBar::cadenceWords() const {
 }
 
 double TwitchBar::here_s() const {
-  return desk_.clock()->timeOf(desk_.frame()).value();
+  return controller_.clock()->timeOf(controller_.frame()).value();
 }
 
 /// What the person says begins with what was found.
 void TwitchBar::change(const QString& what, const std::function<void(TwitchStarts&)>& change) {
   if (!applies()) return;
   TwitchStarts said;
-  for (const TwitchSpan& twitch : desk_.result()->evidence.twitches) {
+  for (const TwitchSpan& twitch : controller_.result()->evidence.twitches) {
     said.starts_s.push_back(twitch.span.from_s);
     if (twitch.leftOut) said.leftOut_s.push_back(twitch.span.from_s);
   }
   const TwitchStarts before = said;
   change(said);
   if (said == before) return;
-  desk_.edit(what, [&](PassRequest& request) { request.twitches = said; });
+  controller_.edit(what, [&](PassRequest& request) { request.twitches = said; });
 }
 
 void TwitchBar::add(double at_s) {
@@ -115,7 +117,7 @@ void TwitchBar::removeNearest() {
 }
 
 void TwitchBar::leaveOutOrIn() {
-  change(tr("Whether a twitch counts"), [this](TwitchStarts& said) { said.turn(here_s()); });
+  change(tr("Whether a twitch counts"), [this](TwitchStarts& said) { said.toggleExcluded(here_s()); });
 }
 
 void TwitchBar::moveNearest(int frames) {
@@ -125,7 +127,7 @@ void TwitchBar::moveNearest(int frames) {
     const double start =
         *std::min_element(said.starts_s.begin(), said.starts_s.end(),
                           [here](double a, double b) { return std::abs(a - here) < std::abs(b - here); });
-    said.move(start, start + frames / desk_.clock()->rate().value());
+    said.move(start, start + frames / controller_.clock()->rate().value());
   });
 }
 

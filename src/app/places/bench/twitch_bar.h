@@ -5,7 +5,7 @@
 #include <QPushButton>
 #include <QWidget>
 
-#include "app/models/pass_desk.h"
+#include "app/controllers/pass_controller.h"
 #include "core/planning/pacing.h"
 
 namespace fin::app {
@@ -16,7 +16,7 @@ class TwitchBar : public QWidget {
   Q_OBJECT
 
  public:
-  explicit TwitchBar(PassDesk& desk, QWidget* parent = nullptr);
+  explicit TwitchBar(PassController& controller, QWidget* parent = nullptr);
   void setCadence(const Cadence& cadence);
 
   void addHere();
@@ -35,7 +35,7 @@ class TwitchBar : public QWidget {
   void change(const QString& what, const std::function<void(TwitchStarts&)>& change);
   [[nodiscard]] QString cadenceWords() const;
 
-  PassDesk& desk_;
+  PassController& controller_;
   Cadence cadence_;
   QLabel* what_;  ///< twitches or hops
   QPushButton* asFound_;

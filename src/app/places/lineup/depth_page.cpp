@@ -6,9 +6,9 @@
 #include <QHBoxLayout>
 #include <QVBoxLayout>
 
-#include "app/look/pieces.h"
-#include "app/look/plot.h"
-#include "app/look/theme.h"
+#include "app/plots/plot.h"
+#include "app/ui/pieces.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 DepthPage::DepthPage(LineUp& lineUp, QWidget* parent)

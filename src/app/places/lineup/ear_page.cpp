@@ -6,11 +6,11 @@
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
-#include "app/look/pass_trace.h"
-#include "app/look/pieces.h"
-#include "app/look/plot.h"
-#include "app/look/theme.h"
-#include "app/look/words.h"
+#include "app/phrases/words.h"
+#include "app/plots/pass_trace.h"
+#include "app/plots/plot.h"
+#include "app/ui/pieces.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 namespace {
@@ -25,9 +25,9 @@ QString spokenGain(double dB) {
 
 }  // namespace
 
-EarPage::EarPage(EarDesk& desk, LineUp& lineUp, QWidget* parent)
+EarPage::EarPage(EarController& controller, LineUp& lineUp, QWidget* parent)
     : QWidget(parent),
-      desk_(desk),
+      controller_(controller),
       lineUp_(lineUp),
       studied_(lineUp),
       passes_{new QComboBox, new QComboBox},
@@ -60,8 +60,7 @@ EarPage::EarPage(EarDesk& desk, LineUp& lineUp, QWidget* parent)
   layout->addStretch(1);
   connect(&lineUp, &LineUp::changed, this, &EarPage::refresh);
   connect(&studied_, &StudiedPasses::changed, this, &EarPage::hearWanted);
-  connect(&desk, &EarDesk::changed, this, &EarPage::tell);
-  connect(&desk, &EarDesk::told, words_, &QLabel::setText);
+  connect(&controller, &EarController::changed, this, &EarPage::tell);
   connect(&voice_, &ClipVoice::told, words_, &QLabel::setText);
   connect(&voice_, &ClipVoice::speakingChanged, this,
           [this](bool on) { listen_->setText(on ? tr("Hush") : tr("Hear in turn")); });
@@ -112,7 +111,7 @@ QLayout* EarPage::buildGains() {
     cameras_[i]->setBuddy(kept_[i]);
     connect(kept_[i], &QDoubleSpinBox::valueChanged, this, [this, i](double dB) {
       if (!ready()) return;
-      desk_.setGain(voices_[i].camera, dB);
+      controller_.setGain(voices_[i].camera, dB);
       if (dB != 0.0) gain_->setCurrentIndex(static_cast<int>(Gain::KeptForCamera));
     });
     row->addWidget(cameras_[i]);
@@ -164,7 +163,7 @@ void EarPage::hearWanted() {
   voices_.clear();
   for (const StudiedPass* pass : studied_.ready()) {
     Voice voice{pass->id, pass->title, {}, failure(ErrorCode::Unsupported, pass->trouble.toStdString())};
-    for (const LoggedPass& logged : lineUp_.desk().passes()) {
+    for (const LoggedPass& logged : lineUp_.passController().passes()) {
       if (logged.id == pass->id) voice.camera = logged.camera;
     }
     if (pass->clip && pass->clock) {
@@ -174,16 +173,18 @@ void EarPage::hearWanted() {
     }
   }
   hearing_.start(
-      [orders](const std::stop_token& stop) {
+      [orders](const JobControl& job) -> Result<std::vector<Voice>> {
         std::vector<Voice> out;
         for (const Order& order : orders) {
           out.push_back(order.voice);
-          out.back().heard = hearPass(order.request, *order.clip, order.clock, {stop, {}});
+          out.back().heard = hearPass(order.request, *order.clip, order.clock, {job.stop, {}});
         }
         return out;
       },
-      [this](std::vector<Voice> heard) {
-        for (Voice& voice : heard) voices_.push_back(std::move(voice));
+      [this](Result<std::vector<Voice>> heard) {
+        if (heard) {
+          for (Voice& voice : *heard) voices_.push_back(std::move(voice));
+        }
         tell();
       });
   tell();
@@ -203,7 +204,7 @@ Result<std::array<double, 2>> EarPage::gains_dB() const {
       return std::array{0.0, *second};
     }
     case Gain::KeptForCamera:
-      return std::array{desk_.gain_dB(voices_[0].camera), desk_.gain_dB(voices_[1].camera)};
+      return std::array{controller_.gain_dB(voices_[0].camera), controller_.gain_dB(voices_[1].camera)};
   }
   return std::array{0.0, 0.0};
 }
@@ -225,7 +226,7 @@ void EarPage::tell() {
     cameras_[i]->setVisible(shown);
     if (!shown) continue;
     const QSignalBlocker quiet(kept_[i]);
-    kept_[i]->setValue(desk_.gain_dB(voices_[i].camera));
+    kept_[i]->setValue(controller_.gain_dB(voices_[i].camera));
     cameras_[i]->setText(tr("Camera “%1” is heard louder by").arg(QString::fromStdString(voices_[i].camera)));
     kept_[i]->setAccessibleName(cameras_[i]->text());
   }

@@ -9,10 +9,10 @@
 #include <QWidget>
 #include <array>
 
+#include "app/controllers/ear_controller.h"
+#include "app/controllers/studied_passes.h"
 #include "app/jobs/clip_voice.h"
-#include "app/models/ear_desk.h"
-#include "app/models/studied_passes.h"
-#include "core/passes/hear_pass.h"
+#include "core/measuring/hear_pass.h"
 
 class QCustomPlot;
 
@@ -26,7 +26,7 @@ class EarPage : public QWidget {
  public:
   enum class Gain { AsRecorded, QuietAlike, KeptForCamera };
 
-  EarPage(EarDesk& desk, LineUp& lineUp, QWidget* parent = nullptr);
+  EarPage(EarController& controller, LineUp& lineUp, QWidget* parent = nullptr);
   /// What would be heard now; none where two sounds are not ready.
   [[nodiscard]] std::optional<HeardInTurn> heardNow() const;
   [[nodiscard]] bool busy() const { return studied_.busy() || hearing_.running(); }
@@ -50,10 +50,10 @@ class EarPage : public QWidget {
   [[nodiscard]] Result<std::array<double, 2>> gains_dB() const;
   [[nodiscard]] bool ready() const;
 
-  EarDesk& desk_;
+  EarController& controller_;
   LineUp& lineUp_;
   StudiedPasses studied_;
-  Background<std::vector<Voice>> hearing_;
+  Job<std::vector<Voice>> hearing_;
   std::vector<Voice> voices_;
   std::array<QComboBox*, 2> passes_;
   QComboBox* gain_;

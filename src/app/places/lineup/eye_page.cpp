@@ -9,8 +9,8 @@
 #include <QVBoxLayout>
 #include <cmath>
 
-#include "app/look/pieces.h"
-#include "app/look/theme.h"
+#include "app/ui/pieces.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 namespace {
@@ -23,9 +23,9 @@ constexpr double kHardly = 0.4;
 
 }  // namespace
 
-EyePage::EyePage(EyeDesk& desk, LineUp& lineUp, QWidget* parent)
+EyePage::EyePage(EyeController& controller, LineUp& lineUp, QWidget* parent)
     : QWidget(parent),
-      desk_(desk),
+      controller_(controller),
       lineUp_(lineUp),
       studied_(lineUp),
       property_(new QComboBox),
@@ -66,9 +66,8 @@ EyePage::EyePage(EyeDesk& desk, LineUp& lineUp, QWidget* parent)
   connect(&timer_, &QTimer::timeout, this, &EyePage::tick);
   connect(begin_, &QPushButton::clicked, this, [this] { judging() ? end() : begin(); });
   connect(property_, &QComboBox::currentIndexChanged, this, &EyePage::showResult);
-  connect(forget_, &QPushButton::clicked, this, [this] { desk_.forget(property()); });
-  connect(&desk, &EyeDesk::changed, this, &EyePage::refresh);
-  connect(&desk, &EyeDesk::told, words_, &QLabel::setText);
+  connect(forget_, &QPushButton::clicked, this, [this] { controller_.forget(property()); });
+  connect(&controller, &EyeController::changed, this, &EyePage::refresh);
   connect(&studied_, &StudiedPasses::changed, this, [this] {
     if (judging() && pane_->pass() == nullptr) showNext();
   });
@@ -202,7 +201,7 @@ void EyePage::showNext() {
 
 void EyePage::take() {
   if (scores_->checkedId() < 0 || left_.empty()) return;
-  const auto done = desk_.add({left_.back(), property(), static_cast<double>(scores_->checkedId())});
+  const auto done = controller_.add({left_.back(), property(), static_cast<double>(scores_->checkedId())});
   left_.pop_back();
   if (!done) {
     left_.clear();
@@ -256,7 +255,7 @@ void EyePage::hideEvent(QHideEvent* event) {
 }
 
 void EyePage::showResult() {
-  const EyeCheck check = checkEye(desk_.scores(), lineUp_.passes(), property());
+  const EyeCheck check = checkEye(controller_.scores(), lineUp_.passes(), property());
   forget_->setEnabled(!check.passes.empty());
   table_->setRowCount(static_cast<int>(check.passes.size()));
   int row = 0;

@@ -10,8 +10,8 @@
 #include <QTableWidget>
 #include <QTimer>
 
-#include "app/look/words.h"
-#include "app/models/eye_desk.h"
+#include "app/controllers/eye_controller.h"
+#include "app/phrases/words.h"
 #include "app/places/lineup/in_step_pane.h"
 
 namespace fin::app {
@@ -22,7 +22,7 @@ class EyePage : public QWidget {
   Q_OBJECT
 
  public:
-  EyePage(EyeDesk& desk, LineUp& lineUp, QWidget* parent = nullptr);
+  EyePage(EyeController& controller, LineUp& lineUp, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
   /// Clips are being shown to be scored.
   [[nodiscard]] bool judging() const { return stack_->currentWidget() == judging_; }
@@ -45,7 +45,7 @@ class EyePage : public QWidget {
   void tick();
   [[nodiscard]] std::string property() const { return property_->currentData().toString().toStdString(); }
 
-  EyeDesk& desk_;
+  EyeController& controller_;
   LineUp& lineUp_;
   StudiedPasses studied_;
   UnitSystem units_ = UnitSystem::Metric;

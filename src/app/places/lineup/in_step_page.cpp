@@ -8,8 +8,8 @@
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
-#include "app/look/pieces.h"
-#include "app/look/theme.h"
+#include "app/ui/pieces.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 namespace {

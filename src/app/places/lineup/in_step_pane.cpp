@@ -6,10 +6,10 @@
 #include <QPainter>
 #include <QVBoxLayout>
 
-#include "app/look/lure_place.h"
-#include "app/look/pass_trace.h"
-#include "app/look/plot.h"
-#include "app/look/theme.h"
+#include "app/canvas/view/lure_place.h"
+#include "app/plots/pass_trace.h"
+#include "app/plots/plot.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 namespace {

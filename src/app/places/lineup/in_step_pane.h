@@ -3,8 +3,8 @@
 
 #include <QWidget>
 
+#include "app/controllers/studied_passes.h"
 #include "app/jobs/frame_loader.h"
-#include "app/models/studied_passes.h"
 
 class QCPItemStraightLine;
 class QCustomPlot;

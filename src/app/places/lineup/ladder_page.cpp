@@ -7,9 +7,9 @@
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
-#include "app/look/pieces.h"
-#include "app/look/plot.h"
-#include "app/look/theme.h"
+#include "app/plots/plot.h"
+#include "app/ui/pieces.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 LadderPage::LadderPage(LineUp& lineUp, QWidget* parent)
@@ -96,7 +96,7 @@ void LadderPage::show() {
   plot_->yAxis->setRange(-0.04 * widest, 1.12 * widest);  // a cross at nothing stays whole
   for (std::size_t i = 0; i < ladders_.size(); ++i) {
     const bool isChosen = static_cast<int>(i) == chosen;
-    const SpeedLadder ladder = climb(ladders_[i].second);
+    const SpeedLadder ladder = evaluateLadder(ladders_[i].second);
     if (isChosen) shade(ladder);
     draw(ladder, markColour(static_cast<int>(i)), isChosen);
     if (isChosen) say(ladder);

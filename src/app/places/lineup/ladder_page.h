@@ -5,7 +5,7 @@
 #include <QLabel>
 #include <QWidget>
 
-#include "app/models/line_up.h"
+#include "app/controllers/line_up.h"
 
 class QCustomPlot;
 

@@ -3,11 +3,11 @@
 
 #include <QShowEvent>
 
-#include "app/models/pass_desk.h"
+#include "app/controllers/pass_controller.h"
 
 namespace fin::app {
 
-LineUpPlace::LineUpPlace(EyeDesk& eye, EarDesk& ear, LineUp& lineUp, QWidget* parent)
+LineUpPlace::LineUpPlace(EyeController& eye, EarController& ear, LineUp& lineUp, QWidget* parent)
     : PageTabs(parent),
       lineUp_(lineUp),
       studied_(lineUp),

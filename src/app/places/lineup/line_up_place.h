@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include "app/look/page_tabs.h"
 #include "app/places/lineup/depth_page.h"
 #include "app/places/lineup/ear_page.h"
 #include "app/places/lineup/eye_page.h"
@@ -10,6 +9,7 @@
 #include "app/places/lineup/overlay_page.h"
 #include "app/places/lineup/spread_page.h"
 #include "app/places/lineup/weight_page.h"
+#include "app/ui/page_tabs.h"
 
 namespace fin::app {
 
@@ -20,7 +20,7 @@ class LineUpPlace : public PageTabs {
  public:
   enum class Page { InStep, Overlay, Spread, Ladder, Depth, Weight, Eye, Ear };
 
-  LineUpPlace(EyeDesk& eye, EarDesk& ear, LineUp& lineUp, QWidget* parent = nullptr);
+  LineUpPlace(EyeController& eye, EarController& ear, LineUp& lineUp, QWidget* parent = nullptr);
   void go(Page page) { PageTabs::go(static_cast<int>(page)); }
   /// The passes with this reading beside each other.
   void showReading(const std::string& reading);

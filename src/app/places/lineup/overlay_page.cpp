@@ -6,10 +6,10 @@
 #include <QHBoxLayout>
 #include <QVBoxLayout>
 
-#include "app/look/pass_trace.h"
-#include "app/look/pieces.h"
-#include "app/look/plot.h"
-#include "app/look/theme.h"
+#include "app/plots/pass_trace.h"
+#include "app/plots/plot.h"
+#include "app/ui/pieces.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 namespace {

@@ -5,7 +5,7 @@
 #include <QLabel>
 #include <QWidget>
 
-#include "app/look/words.h"
+#include "app/phrases/words.h"
 #include "app/places/lineup/pass_picker.h"
 
 class QCustomPlot;

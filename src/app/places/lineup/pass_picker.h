@@ -3,7 +3,7 @@
 
 #include <QListWidget>
 
-#include "app/models/studied_passes.h"
+#include "app/controllers/studied_passes.h"
 
 namespace fin::app {
 

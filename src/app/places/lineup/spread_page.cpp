@@ -7,9 +7,9 @@
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
-#include "app/look/pieces.h"
-#include "app/look/plot.h"
-#include "app/look/theme.h"
+#include "app/plots/plot.h"
+#include "app/ui/pieces.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 namespace {

@@ -7,8 +7,8 @@
 #include <QListWidget>
 #include <QWidget>
 
-#include "app/look/spread_plot.h"
-#include "app/models/line_up.h"
+#include "app/controllers/line_up.h"
+#include "app/plots/spread_plot.h"
 
 class QCustomPlot;
 

@@ -7,8 +7,8 @@
 #include <QVBoxLayout>
 #include <array>
 
-#include "app/look/pieces.h"
-#include "app/look/theme.h"
+#include "app/ui/pieces.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 namespace {
@@ -250,8 +250,8 @@ void WeightPage::answer() {
   }
   const double rate = answered->rate.value;
   const QString amount = speed(std::abs(rate), answered->rate.u95);
-  answer_->setText(answered->hanging == Hanging::Sinks ? tr("Would fall at %1").arg(amount)
-                   : answered->hanging == Hanging::Rises
+  answer_->setText(answered->hanging == BuoyancyState::Sinks ? tr("Would fall at %1").arg(amount)
+                   : answered->hanging == BuoyancyState::Rises
                        ? tr("Would rise at %1").arg(amount)
                        : tr("Would hang still, within %1").arg(spokenSpeed(asked.holdBand.value(), units_)));
   QStringList lines;
@@ -259,7 +259,8 @@ void WeightPage::answer() {
                .arg(answered->inWaterBefore.value(), 0, 'f', 2)
                .arg(answered->inWaterAfter.value(), 0, 'f', 2)
                .arg(asked.weightU95.value(), 0, 'f', 1);
-  if (std::abs(rate) - answered->rate.u95 < asked.holdBand.value() && answered->hanging != Hanging::Holds)
+  if (std::abs(rate) - answered->rate.u95 < asked.holdBand.value() &&
+      answered->hanging != BuoyancyState::Holds)
     lines += tr("So near to hanging still, a tenth of a gram decides: try it.");
   lines += wantedHead(asked);
   if (const QString miss = heldAgainst(*fall); !miss.isEmpty()) lines += miss;
@@ -325,8 +326,9 @@ void WeightPage::fillCountdown(const WeightAnswer& answered) {
                                      fall->timeConstant * (fall->rate.value / rate));
       return QString::number(time.value(), 'f', 1);
     };
-    const QString cells[] = {QString::number(shown, 'f', metric ? 1 : 0), seconds(fall->rate.value),
-                             answered.hanging == Hanging::Sinks ? seconds(answered.rate.value) : tr("never")};
+    const QString cells[] = {
+        QString::number(shown, 'f', metric ? 1 : 0), seconds(fall->rate.value),
+        answered.hanging == BuoyancyState::Sinks ? seconds(answered.rate.value) : tr("never")};
     for (int column = 0; column < 3; ++column) {
       auto* item = new QTableWidgetItem(cells[column]);
       item->setTextAlignment(Qt::AlignCenter);

@@ -7,8 +7,8 @@
 #include <QTableWidget>
 #include <QWidget>
 
-#include "app/look/unit_box.h"
-#include "app/models/line_up.h"
+#include "app/controllers/line_up.h"
+#include "app/ui/unit_box.h"
 #include "core/water/weight_change.h"
 
 namespace fin::app {

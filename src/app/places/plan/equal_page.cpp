@@ -7,14 +7,14 @@
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
-#include "app/look/pieces.h"
-#include "app/look/theme.h"
+#include "app/ui/pieces.h"
+#include "app/ui/theme.h"
 #include "core/water/weight_change.h"
 
 namespace fin::app {
 
-EqualPage::EqualPage(DayDesk& desk, QWidget* parent)
-    : QWidget(parent), desk_(desk), table_(new QTableWidget) {
+EqualPage::EqualPage(DayController& controller, QWidget* parent)
+    : QWidget(parent), controller_(controller), table_(new QTableWidget) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->addWidget(headingLabel(tr("What must be the same for every pass, and where it was not")));
@@ -33,12 +33,12 @@ EqualPage::EqualPage(DayDesk& desk, QWidget* parent)
   layout->addLayout(row);
   layout->addWidget(buildHeads());
   connect(add, &QPushButton::clicked, this, [this] {
-    desk_.edit(tr("Add what is held equal"), [](DayPlan& plan) {
+    controller_.edit(tr("Add what is held equal"), [](DayPlan& plan) {
       plan.heldEqual.push_back({tr("Something else").toStdString(), "", ""});
     });
   });
   connect(table_, &QTableWidget::cellChanged, this, &EqualPage::take);
-  connect(&desk, &DayDesk::planChanged, this, &EqualPage::refresh);
+  connect(&controller, &DayController::planChanged, this, &EqualPage::refresh);
   refresh();
 }
 
@@ -84,7 +84,7 @@ void EqualPage::answer() {
   rig.head = Grams(head_->metric());
   rig.bodyInWater = Grams(rest_->metric());
   rig.headMaterial = KilogramsPerCubicMetre(material_->metric());
-  const WaterState water = desk_.plan().water.state();
+  const WaterState water = controller_.plan().water.state();
   const auto head = headForRate({.fallRate = {.value = measured_->metric()},
                                  .measured = rig,
                                  .measuredWater = water,
@@ -98,7 +98,7 @@ void EqualPage::answer() {
 
 void EqualPage::take(int row, int column) {
   const std::string text = table_->item(row, column)->text().toStdString();
-  desk_.edit(tr("Change what is held equal"), [&](DayPlan& plan) {
+  controller_.edit(tr("Change what is held equal"), [&](DayPlan& plan) {
     HeldEqual& h = plan.heldEqual[static_cast<std::size_t>(row)];
     (column == 0 ? h.what : column == 1 ? h.value : h.exception) = text;
     if (h == HeldEqual{}) plan.heldEqual.erase(plan.heldEqual.begin() + row);
@@ -107,7 +107,7 @@ void EqualPage::take(int row, int column) {
 
 void EqualPage::refresh() {
   const QSignalBlocker quiet(table_);
-  const auto& held = desk_.plan().heldEqual;
+  const auto& held = controller_.plan().heldEqual;
   table_->setRowCount(static_cast<int>(held.size()));
   for (int row = 0; row < table_->rowCount(); ++row) {
     const HeldEqual& h = held[static_cast<std::size_t>(row)];

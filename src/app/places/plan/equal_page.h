@@ -4,8 +4,8 @@
 #include <QLabel>
 #include <QTableWidget>
 
-#include "app/look/unit_box.h"
-#include "app/models/day_desk.h"
+#include "app/controllers/day_controller.h"
+#include "app/ui/unit_box.h"
 
 namespace fin::app {
 
@@ -15,7 +15,7 @@ class EqualPage : public QWidget {
   Q_OBJECT
 
  public:
-  explicit EqualPage(DayDesk& desk, QWidget* parent = nullptr);
+  explicit EqualPage(DayController& controller, QWidget* parent = nullptr);
 
  private:
   QWidget* buildHeads();
@@ -23,7 +23,7 @@ class EqualPage : public QWidget {
   void take(int row, int column);
   void answer();
 
-  DayDesk& desk_;
+  DayController& controller_;
   QTableWidget* table_;
   UnitBox* measured_;
   UnitBox* wanted_;

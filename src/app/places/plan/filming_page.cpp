@@ -5,9 +5,9 @@
 #include <QHBoxLayout>
 #include <QVBoxLayout>
 
-#include "app/look/pieces.h"
-#include "app/look/theme.h"
 #include "app/places/plan/number_form.h"
+#include "app/ui/pieces.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 namespace {
@@ -78,8 +78,8 @@ QFrame* findingCard(const FilmingFinding& f) {
 
 }  // namespace
 
-FilmingPage::FilmingPage(DayDesk& desk, QWidget* parent)
-    : QWidget(parent), desk_(desk), findings_(new QScrollArea) {
+FilmingPage::FilmingPage(DayController& controller, QWidget* parent)
+    : QWidget(parent), controller_(controller), findings_(new QScrollArea) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(20);
@@ -90,7 +90,7 @@ FilmingPage::FilmingPage(DayDesk& desk, QWidget* parent)
     left->addWidget(headingLabel(heading));
     auto* grid = new QGridLayout;
     grid->setVerticalSpacing(3);
-    addNumbers(*grid, desk, lines, *this);
+    addNumbers(*grid, controller, lines, *this);
     left->addLayout(grid);
   };
   part(tr("The camera"),
@@ -122,7 +122,7 @@ FilmingPage::FilmingPage(DayDesk& desk, QWidget* parent)
   right->addWidget(findings_, 1);
   if (QWidget* lines = cautionLines(Step::Cameras)) right->addWidget(lines);
   row->addLayout(right, 3);
-  connect(&desk, &DayDesk::planChanged, this, &FilmingPage::refresh);
+  connect(&controller, &DayController::planChanged, this, &FilmingPage::refresh);
   refresh();
 }
 
@@ -131,7 +131,7 @@ void FilmingPage::refresh() {
   auto* layout = new QVBoxLayout(content);
   layout->setContentsMargins(0, 0, 6, 0);
   layout->setSpacing(6);
-  const auto found = checkFilming(desk_.plan().filming, desk_.plan().water.state().salinity);
+  const auto found = checkFilming(controller_.plan().filming, controller_.plan().water.state().salinity);
   if (found) {
     // What will not do comes first.
     for (Fitness f : {Fitness::Bad, Fitness::Tight, Fitness::Good}) {

@@ -4,7 +4,7 @@
 #include <QScrollArea>
 #include <QWidget>
 
-#include "app/models/day_desk.h"
+#include "app/controllers/day_controller.h"
 
 namespace fin::app {
 
@@ -13,12 +13,12 @@ class FilmingPage : public QWidget {
   Q_OBJECT
 
  public:
-  explicit FilmingPage(DayDesk& desk, QWidget* parent = nullptr);
+  explicit FilmingPage(DayController& controller, QWidget* parent = nullptr);
 
  private:
   void refresh();
 
-  DayDesk& desk_;
+  DayController& controller_;
   QScrollArea* findings_;
 };
 

@@ -5,7 +5,8 @@
 
 namespace fin::app {
 
-void addNumbers(QGridLayout& grid, DayDesk& desk, const std::vector<NumberLine>& lines, QWidget& owner) {
+void addNumbers(QGridLayout& grid, DayController& controller, const std::vector<NumberLine>& lines,
+                QWidget& owner) {
   for (const NumberLine& line : lines) {
     const int row = grid.rowCount();
     auto* box = new UnitBox(line.label, line.unit, line.range);
@@ -15,10 +16,10 @@ void addNumbers(QGridLayout& grid, DayDesk& desk, const std::vector<NumberLine>&
     label->setBuddy(box);
     grid.addWidget(label, row, 0);
     grid.addWidget(box, row, 1);
-    const auto show = [box, line, &desk] { box->show(line.get(desk.plan())); };
-    QObject::connect(&desk, &DayDesk::planChanged, box, show);
-    QObject::connect(box, &UnitBox::edited, &owner, [line, &desk](double metric) {
-      desk.edit(line.label, [&](DayPlan& plan) { line.set(plan, metric); });
+    const auto show = [box, line, &controller] { box->show(line.get(controller.plan())); };
+    QObject::connect(&controller, &DayController::planChanged, box, show);
+    QObject::connect(box, &UnitBox::edited, &owner, [line, &controller](double metric) {
+      controller.edit(line.label, [&](DayPlan& plan) { line.set(plan, metric); });
     });
     show();
   }

@@ -5,8 +5,8 @@
 #include <functional>
 #include <vector>
 
-#include "app/look/unit_box.h"
-#include "app/models/day_desk.h"
+#include "app/controllers/day_controller.h"
+#include "app/ui/unit_box.h"
 
 namespace fin::app {
 
@@ -34,6 +34,7 @@ NumberLine numberLine(const QString& label, const char* name, const char* unit, 
 }
 
 /// Adds lines (label left, box right) that follow the plan and edit it.
-void addNumbers(QGridLayout& grid, DayDesk& desk, const std::vector<NumberLine>& lines, QWidget& owner);
+void addNumbers(QGridLayout& grid, DayController& controller, const std::vector<NumberLine>& lines,
+                QWidget& owner);
 
 }  // namespace fin::app

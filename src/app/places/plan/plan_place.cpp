@@ -7,7 +7,6 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
-#include "app/look/pieces.h"
 #include "app/places/plan/equal_page.h"
 #include "app/places/plan/filming_page.h"
 #include "app/places/plan/question_page.h"
@@ -15,11 +14,12 @@
 #include "app/places/plan/sheet_page.h"
 #include "app/places/plan/water_page.h"
 #include "app/print/sheets.h"
+#include "app/ui/pieces.h"
 
 namespace fin::app {
 
-PlanPlace::PlanPlace(DayDesk& desk, QWidget* parent)
-    : QWidget(parent), pages_(new QStackedWidget), rack_(new RackPage(desk)) {
+PlanPlace::PlanPlace(DayController& controller, QWidget* parent)
+    : QWidget(parent), pages_(new QStackedWidget), rack_(new RackPage(controller)) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(14, 12, 14, 12);
   row->setSpacing(18);
@@ -29,9 +29,9 @@ PlanPlace::PlanPlace(DayDesk& desk, QWidget* parent)
   row->addWidget(pages_, 1);
 
   const std::pair<QString, QWidget*> pages[] = {
-      {tr("1  Question"), new QuestionPage(desk)}, {tr("2  Rack"), rack_},
-      {tr("3  Water"), new WaterPage(desk)},       {tr("4  Cameras"), new FilmingPage(desk)},
-      {tr("5  Held equal"), new EqualPage(desk)},  {tr("6  Pass sheet"), new SheetPage(desk)}};
+      {tr("1  Question"), new QuestionPage(controller)}, {tr("2  Rack"), rack_},
+      {tr("3  Water"), new WaterPage(controller)},       {tr("4  Cameras"), new FilmingPage(controller)},
+      {tr("5  Held equal"), new EqualPage(controller)},  {tr("6  Pass sheet"), new SheetPage(controller)}};
   for (const auto& [name, page] : pages) {
     auto* step = new QPushButton(name);
     step->setObjectName(QString("step%1").arg(steps_.size() + 1));

@@ -5,7 +5,7 @@
 #include <QWidget>
 #include <vector>
 
-#include "app/models/day_desk.h"
+#include "app/controllers/day_controller.h"
 
 class QPushButton;
 
@@ -20,7 +20,7 @@ class PlanPlace : public QWidget {
  public:
   enum class Page { Question, Rack, Water, Cameras, Equal, Sheet };
 
-  explicit PlanPlace(DayDesk& desk, QWidget* parent = nullptr);
+  explicit PlanPlace(DayController& controller, QWidget* parent = nullptr);
   void go(Page page);
   [[nodiscard]] RackPage& rack() { return *rack_; }
 

@@ -7,8 +7,8 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
-#include "app/look/pieces.h"
-#include "app/look/words.h"
+#include "app/phrases/words.h"
+#include "app/ui/pieces.h"
 #include "core/planning/questions.h"
 
 namespace fin::app {
@@ -39,8 +39,12 @@ QFrame* proposalCard(const Proposal& p) {
 
 }  // namespace
 
-QuestionPage::QuestionPage(DayDesk& desk, QWidget* parent)
-    : QWidget(parent), desk_(desk), name_(new QLineEdit), asked_(new QListWidget), answers_(new QScrollArea) {
+QuestionPage::QuestionPage(DayController& controller, QWidget* parent)
+    : QWidget(parent),
+      controller_(controller),
+      name_(new QLineEdit),
+      asked_(new QListWidget),
+      answers_(new QScrollArea) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(16);
@@ -73,14 +77,14 @@ QuestionPage::QuestionPage(DayDesk& desk, QWidget* parent)
   }
   connect(asked_, &QListWidget::itemChanged, this, &QuestionPage::takeQuestions);
   connect(name_, &QLineEdit::editingFinished, this, [this] {
-    desk_.edit(tr("Name the day"), [this](DayPlan& plan) { plan.name = name_->text().toStdString(); });
+    controller_.edit(tr("Name the day"), [this](DayPlan& plan) { plan.name = name_->text().toStdString(); });
   });
-  connect(&desk, &DayDesk::planChanged, this, &QuestionPage::refresh);
+  connect(&controller, &DayController::planChanged, this, &QuestionPage::refresh);
   refresh();
 }
 
 void QuestionPage::takeQuestions() {
-  desk_.edit(tr("Ask a question"), [this](DayPlan& plan) {
+  controller_.edit(tr("Ask a question"), [this](DayPlan& plan) {
     plan.questions.clear();
     for (int i = 0; i < asked_->count(); ++i) {
       if (asked_->item(i)->checkState() != Qt::Checked) continue;
@@ -99,13 +103,13 @@ void QuestionPage::takeQuestions() {
 
 void QuestionPage::refresh() {
   const QSignalBlocker quiet(asked_);
-  const auto& chosen = desk_.plan().questions;
+  const auto& chosen = controller_.plan().questions;
   for (int i = 0; i < asked_->count(); ++i) {
     const std::string key = asked_->item(i)->data(Qt::UserRole).toString().toStdString();
     const bool on = std::find(chosen.begin(), chosen.end(), key) != chosen.end();
     asked_->item(i)->setCheckState(on ? Qt::Checked : Qt::Unchecked);
   }
-  if (!name_->hasFocus()) name_->setText(QString::fromStdString(desk_.plan().name));
+  if (!name_->hasFocus()) name_->setText(QString::fromStdString(controller_.plan().name));
   auto* content = new QWidget;
   auto* layout = new QVBoxLayout(content);
   layout->setContentsMargins(0, 0, 6, 0);

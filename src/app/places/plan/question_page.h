@@ -5,7 +5,7 @@
 #include <QListWidget>
 #include <QScrollArea>
 
-#include "app/models/day_desk.h"
+#include "app/controllers/day_controller.h"
 
 namespace fin::app {
 
@@ -14,13 +14,13 @@ class QuestionPage : public QWidget {
   Q_OBJECT
 
  public:
-  explicit QuestionPage(DayDesk& desk, QWidget* parent = nullptr);
+  explicit QuestionPage(DayController& controller, QWidget* parent = nullptr);
 
  private:
   void refresh();
   void takeQuestions();
 
-  DayDesk& desk_;
+  DayController& controller_;
   QLineEdit* name_;
   QListWidget* asked_;
   QScrollArea* answers_;

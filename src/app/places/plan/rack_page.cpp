@@ -10,8 +10,8 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 
-#include "app/look/pieces.h"
 #include "app/print/writing.h"
+#include "app/ui/pieces.h"
 
 namespace fin::app {
 namespace {
@@ -25,10 +25,10 @@ constexpr std::int64_t kLargestTable_bytes = 64 << 20;
 
 }  // namespace
 
-RackPage::RackPage(DayDesk& desk, QWidget* parent)
+RackPage::RackPage(DayController& controller, QWidget* parent)
     : QWidget(parent),
-      desk_(desk),
-      model_(new RackTable(desk, this)),
+      controller_(controller),
+      model_(new RackTable(controller, this)),
       table_(new QTableView),
       stack_(new QStackedWidget),
       message_(new QLabel),
@@ -49,7 +49,7 @@ RackPage::RackPage(DayDesk& desk, QWidget* parent)
     message_->setText(why);
     message_->show();
   });
-  connect(&desk, &DayDesk::planChanged, this, [this] {
+  connect(&controller, &DayController::planChanged, this, [this] {
     message_->hide();
     showDetails();
   });
@@ -154,8 +154,8 @@ QWidget* RackPage::buildDetails() {
 }
 
 void RackPage::showPhoto() {
-  const Rig* rig = desk_.plan().rack.rig(model_->rigAt(table_->currentIndex().row()));
-  const Model* model = rig == nullptr ? nullptr : desk_.plan().rack.model(rig->model);
+  const Rig* rig = controller_.plan().rack.rig(model_->rigAt(table_->currentIndex().row()));
+  const Model* model = rig == nullptr ? nullptr : controller_.plan().rack.model(rig->model);
   const QPixmap photo(model == nullptr ? QString() : QString::fromStdString(model->photo));
   photo_->setVisible(!photo.isNull());
   if (!photo.isNull()) photo_->setPixmap(photo.scaledToWidth(kPhotoWidth, Qt::SmoothTransformation));
@@ -251,7 +251,7 @@ ColumnMap RackPage::chosenColumns() const {
 }
 
 void RackPage::showPreview() {
-  const auto would = importRack(desk_.plan().rack, read_, chosenColumns());
+  const auto would = importRack(controller_.plan().rack, read_, chosenColumns());
   if (!would) {
     preview_->setText(QString::fromStdString(would.error().message).toHtmlEscaped());
     return;
@@ -268,9 +268,9 @@ void RackPage::showPreview() {
 }
 
 void RackPage::takeImport() {
-  auto done = importRack(desk_.plan().rack, read_, chosenColumns());
+  auto done = importRack(controller_.plan().rack, read_, chosenColumns());
   if (!done) return showPreview();
-  desk_.edit(tr("Import a table"), [&](DayPlan& plan) { plan.rack = std::move(done->rack); });
+  controller_.edit(tr("Import a table"), [&](DayPlan& plan) { plan.rack = std::move(done->rack); });
   stack_->setCurrentIndex(0);
 }
 
@@ -278,7 +278,7 @@ void RackPage::exportRack() {
   const QString name =
       QFileDialog::getSaveFileName(this, tr("Export the rack"), "rack.csv", tr("Tables (*.csv)"));
   if (name.isEmpty()) return;
-  const std::string text = writeCsv(fin::exportRack(desk_.plan().rack));
+  const std::string text = writeCsv(fin::exportRack(controller_.plan().rack));
   if (const auto done = writeFile(name, QByteArray::fromStdString(text)); !done) {
     message_->setText(QString::fromStdString(done.error().message));
     message_->show();

@@ -9,7 +9,7 @@
 #include <vector>
 
 #include "app/places/plan/rack_table.h"
-#include "core/planning/rack_csv.h"
+#include "core/exchange/rack_csv.h"
 
 namespace fin::app {
 
@@ -18,7 +18,7 @@ class RackPage : public QWidget {
   Q_OBJECT
 
  public:
-  explicit RackPage(DayDesk& desk, QWidget* parent = nullptr);
+  explicit RackPage(DayController& controller, QWidget* parent = nullptr);
   /// Reads a table and shows what it would bring; nothing is added before the person says so.
   void previewImport(const QString& file);
 
@@ -33,7 +33,7 @@ class RackPage : public QWidget {
   void exportRack();
   [[nodiscard]] ColumnMap chosenColumns() const;
 
-  DayDesk& desk_;
+  DayController& controller_;
   RackTable* model_;
   QTableView* table_;
   QStackedWidget* stack_;

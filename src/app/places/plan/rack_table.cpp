@@ -15,10 +15,12 @@ QString columnTitle(const RackField& field) {
   return name;
 }
 
-RackTable::RackTable(DayDesk& desk, QObject* parent)
-    : QAbstractTableModel(parent), desk_(desk), rows_(static_cast<int>(desk.plan().rack.rigs.size())) {
-  connect(&desk, &DayDesk::planChanged, this, [this] {
-    const int now = static_cast<int>(desk_.plan().rack.rigs.size());
+RackTable::RackTable(DayController& controller, QObject* parent)
+    : QAbstractTableModel(parent),
+      controller_(controller),
+      rows_(static_cast<int>(controller.plan().rack.rigs.size())) {
+  connect(&controller, &DayController::planChanged, this, [this] {
+    const int now = static_cast<int>(controller_.plan().rack.rigs.size());
     if (now == rows_) {
       if (now > 0) emit dataChanged(index(0, 0), index(now - 1, columnCount() - 1));
       return;
@@ -39,7 +41,7 @@ int RackTable::columnCount(const QModelIndex& parent) const {
 
 QVariant RackTable::data(const QModelIndex& index, int role) const {
   if (role != Qt::DisplayRole && role != Qt::EditRole) return {};
-  const Rack& rack = desk_.plan().rack;
+  const Rack& rack = controller_.plan().rack;
   const Rig& rig = rack.rigs[static_cast<std::size_t>(index.row())];
   const Model* model = rack.model(rig.model);
   return QString::fromStdString(
@@ -60,7 +62,7 @@ bool RackTable::setData(const QModelIndex& index, const QVariant& value, int rol
   if (role != Qt::EditRole) return false;
   const RackField& field = rackFields()[static_cast<std::size_t>(index.column())];
   Result<void> done;
-  desk_.edit(tr("Change the rack"), [&](DayPlan& plan) {
+  controller_.edit(tr("Change the rack"), [&](DayPlan& plan) {
     Rig& rig = plan.rack.rigs[static_cast<std::size_t>(index.row())];
     const auto model = std::find_if(plan.rack.models.begin(), plan.rack.models.end(),
                                     [&](const Model& m) { return m.id == rig.model; });
@@ -73,18 +75,18 @@ bool RackTable::setData(const QModelIndex& index, const QVariant& value, int rol
 }
 
 RowId RackTable::rigAt(int row) const {
-  const auto& rigs = desk_.plan().rack.rigs;
+  const auto& rigs = controller_.plan().rack.rigs;
   return row < 0 || row >= static_cast<int>(rigs.size()) ? 0 : rigs[static_cast<std::size_t>(row)].id;
 }
 
 int RackTable::rowOf(RowId rig) const {
-  const auto& rigs = desk_.plan().rack.rigs;
+  const auto& rigs = controller_.plan().rack.rigs;
   const auto found = std::find_if(rigs.begin(), rigs.end(), [rig](const Rig& r) { return r.id == rig; });
   return found == rigs.end() ? -1 : static_cast<int>(found - rigs.begin());
 }
 
 void RackTable::addModel() {
-  desk_.edit(tr("Add a model"), [](DayPlan& plan) {
+  controller_.edit(tr("Add a model"), [](DayPlan& plan) {
     const RowId id = plan.rack.nextId();
     plan.rack.models.push_back({.id = id, .name = tr("New model").toStdString()});
     plan.rack.rigs.push_back({.id = id + 1, .model = id});
@@ -92,7 +94,7 @@ void RackTable::addModel() {
 }
 
 void RackTable::addRig(RowId like) {
-  desk_.edit(tr("Add a rig"), [like](DayPlan& plan) {
+  controller_.edit(tr("Add a rig"), [like](DayPlan& plan) {
     const Rig* pattern = plan.rack.rig(like);
     if (pattern == nullptr) return;
     Rig rig = *pattern;
@@ -105,7 +107,7 @@ void RackTable::addRig(RowId like) {
 }
 
 void RackTable::remove(RowId rig) {
-  desk_.edit(tr("Take a rig off the rack"), [rig](DayPlan& plan) {
+  controller_.edit(tr("Take a rig off the rack"), [rig](DayPlan& plan) {
     const Rig* gone = plan.rack.rig(rig);
     if (gone == nullptr) return;
     const RowId model = gone->model;

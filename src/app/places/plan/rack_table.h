@@ -3,7 +3,7 @@
 
 #include <QAbstractTableModel>
 
-#include "app/models/day_desk.h"
+#include "app/controllers/day_controller.h"
 #include "core/planning/rack_fields.h"
 
 namespace fin::app {
@@ -13,7 +13,7 @@ class RackTable : public QAbstractTableModel {
   Q_OBJECT
 
  public:
-  explicit RackTable(DayDesk& desk, QObject* parent = nullptr);
+  explicit RackTable(DayController& controller, QObject* parent = nullptr);
 
   [[nodiscard]] int rowCount(const QModelIndex& parent = {}) const override;
   [[nodiscard]] int columnCount(const QModelIndex& parent = {}) const override;
@@ -32,7 +32,7 @@ class RackTable : public QAbstractTableModel {
   void refused(const QString& why);
 
  private:
-  DayDesk& desk_;
+  DayController& controller_;
   int rows_ = 0;
 };
 

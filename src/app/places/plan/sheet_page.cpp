@@ -9,10 +9,10 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
-#include "app/look/pieces.h"
 #include "app/places/plan/number_form.h"
 #include "app/print/sheets.h"
 #include "app/print/writing.h"
+#include "app/ui/pieces.h"
 
 namespace fin::app {
 namespace {
@@ -32,8 +32,12 @@ std::vector<double> speedsIn(const DayPlan& plan) {
 
 }  // namespace
 
-SheetPage::SheetPage(DayDesk& desk, QWidget* parent)
-    : QWidget(parent), desk_(desk), message_(new QLabel), time_(new QLabel), table_(new QTableWidget) {
+SheetPage::SheetPage(DayController& controller, QWidget* parent)
+    : QWidget(parent),
+      controller_(controller),
+      message_(new QLabel),
+      time_(new QLabel),
+      table_(new QTableWidget) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(8);
@@ -63,11 +67,7 @@ SheetPage::SheetPage(DayDesk& desk, QWidget* parent)
   layout->addWidget(table_, 1);
   if (QWidget* lines = cautionLines(Step::Sheet)) layout->addWidget(lines);
   connect(table_, &QTableWidget::cellChanged, this, &SheetPage::take);
-  connect(&desk, &DayDesk::planChanged, this, &SheetPage::refresh);
-  connect(&desk, &DayDesk::told, this, [this](const QString& text, bool) {
-    message_->setText(text);
-    message_->show();
-  });
+  connect(&controller, &DayController::planChanged, this, &SheetPage::refresh);
   refresh();
 }
 
@@ -119,7 +119,7 @@ QWidget* SheetPage::buildOptions() {
   together_->setObjectName("together");
   second->addWidget(blind_, second->rowCount(), 0, 1, 2);
   auto* third = column();
-  addNumbers(*third, desk_,
+  addNumbers(*third, controller_,
              {minutes(tr("One pass takes"), "minutesPerPass", &SheetOptions::minutesPerPass),
               minutes(tr("Tying on takes"), "minutesPerRig", &SheetOptions::minutesPerRig),
               minutes(tr("Light left"), "daylight", &SheetOptions::daylight_min)},
@@ -128,8 +128,9 @@ QWidget* SheetPage::buildOptions() {
   row->addStretch();
 
   const auto option = [this](const QString& what, auto change) {
-    return
-        [this, what, change](auto value) { desk_.edit(what, [&](DayPlan& plan) { change(plan, value); }); };
+    return [this, what, change](auto value) {
+      controller_.edit(what, [&](DayPlan& plan) { change(plan, value); });
+    };
   };
   connect(repeats_, &QSpinBox::valueChanged, this,
           option(tr("Repeats"), [](DayPlan& p, int v) { p.options.repeats = v; }));
@@ -163,8 +164,9 @@ QWidget* SheetPage::buildButtons() {
     return b;
   };
   auto* make = button(tr("Make the sheet"), "makeSheet", [this] {
-    message_->hide();
-    desk_.makeSheet();
+    const auto made = controller_.makeSheet();
+    message_->setVisible(!made);
+    if (!made) message_->setText(QString::fromStdString(made.error().message));
   });
   make->setProperty("primary", true);
   row->addSpacing(14);
@@ -173,8 +175,8 @@ QWidget* SheetPage::buildButtons() {
   button(tr("Take off"), "removePass", [this] {
     const int row_ = table_->currentRow();
     if (row_ < 0) return;
-    desk_.edit(tr("Take a pass off the sheet"),
-               [row_](DayPlan& plan) { plan.sheet.erase(plan.sheet.begin() + row_); });
+    controller_.edit(tr("Take a pass off the sheet"),
+                     [row_](DayPlan& plan) { plan.sheet.erase(plan.sheet.begin() + row_); });
   });
   row->addStretch();
   button(tr("Print as PDF …"), "printSheet", [this] { printTo("pdf"); });
@@ -192,10 +194,10 @@ void SheetPage::takeSpeeds() {
       message_->show();
       return;
     }
-    speeds.push_back(v / shownUnit("mm/s", desk_.units()).factor);
+    speeds.push_back(v / shownUnit("mm/s", controller_.units()).factor);
   }
   message_->hide();
-  desk_.edit(tr("Say the speeds"), [&](DayPlan& plan) {
+  controller_.edit(tr("Say the speeds"), [&](DayPlan& plan) {
     plan.options.tasks = tasksFor(plan.questions, speeds, plan.options.camerasTogether);
   });
 }
@@ -204,7 +206,7 @@ void SheetPage::move(int by) {
   const int row = table_->currentRow();
   const int to = row + by;
   if (row < 0 || to < 0 || to >= table_->rowCount()) return;
-  desk_.edit(tr("Move a pass"), [&](DayPlan& plan) {
+  controller_.edit(tr("Move a pass"), [&](DayPlan& plan) {
     std::swap(plan.sheet[static_cast<std::size_t>(row)], plan.sheet[static_cast<std::size_t>(to)]);
   });
   table_->selectRow(to);
@@ -213,8 +215,8 @@ void SheetPage::move(int by) {
 void SheetPage::take(int row, int column) {
   if (column != kNoteColumn) return;
   const std::string note = table_->item(row, column)->text().toStdString();
-  desk_.edit(tr("Note on a pass"),
-             [&](DayPlan& plan) { plan.sheet[static_cast<std::size_t>(row)].note = note; });
+  controller_.edit(tr("Note on a pass"),
+                   [&](DayPlan& plan) { plan.sheet[static_cast<std::size_t>(row)].note = note; });
 }
 
 void SheetPage::printTo(const char* kind) {
@@ -222,14 +224,15 @@ void SheetPage::printTo(const char* kind) {
   const QString name =
       QFileDialog::getSaveFileName(this, tr("Where to"), pdf ? "pass-sheet.pdf" : "pass-sheet.csv");
   if (name.isEmpty()) return;
-  const Result<void> done = pdf ? printPassSheet(desk_, name)
-                                : writeFile(name, QByteArray::fromStdString(writeCsv(passSheetTable(desk_))));
+  const Result<void> done =
+      pdf ? printPassSheet(controller_, name)
+          : writeFile(name, QByteArray::fromStdString(writeCsv(passSheetTable(controller_))));
   message_->setVisible(!done);
   if (!done) message_->setText(QString::fromStdString(done.error().message));
 }
 
 void SheetPage::refresh() {
-  const DayPlan& plan = desk_.plan();
+  const DayPlan& plan = controller_.plan();
   const QSignalBlocker quiet[] = {QSignalBlocker(repeats_), QSignalBlocker(seed_),
                                   QSignalBlocker(controlEvery_), QSignalBlocker(table_)};
   repeats_->setValue(plan.options.repeats);
@@ -247,7 +250,7 @@ void SheetPage::refresh() {
       std::max(control_->findData(QVariant::fromValue<qlonglong>(plan.options.controlRig)), 0));
   if (!speeds_->hasFocus()) {
     QStringList speeds;
-    const ShownUnit unit = shownUnit("mm/s", desk_.units());
+    const ShownUnit unit = shownUnit("mm/s", controller_.units());
     for (double v : speedsIn(plan)) speeds << QString::number(v * unit.factor, 'g', 4);
     speedsLabel_->setText(tr("Speeds, %1").arg(unit.unit));
     speeds_->setText(speeds.join(", "));
@@ -260,7 +263,7 @@ void SheetPage::refresh() {
     const QString cells[] = {
         QString::number(p.block),
         rig == nullptr ? tr("off the rack") : QString::fromStdString(plan.rack.fullName(*rig)),
-        desk_.taskOf(p),
+        controller_.taskOf(p),
         QString::fromStdString(p.label),
         spokenState(p),
         QString::fromStdString(p.note)};

@@ -8,7 +8,7 @@
 #include <QSpinBox>
 #include <QTableWidget>
 
-#include "app/models/day_desk.h"
+#include "app/controllers/day_controller.h"
 
 namespace fin::app {
 
@@ -17,7 +17,7 @@ class SheetPage : public QWidget {
   Q_OBJECT
 
  public:
-  explicit SheetPage(DayDesk& desk, QWidget* parent = nullptr);
+  explicit SheetPage(DayController& controller, QWidget* parent = nullptr);
 
  private:
   QWidget* buildOptions();
@@ -28,7 +28,7 @@ class SheetPage : public QWidget {
   void take(int row, int column);
   void printTo(const char* kind);
 
-  DayDesk& desk_;
+  DayController& controller_;
   QSpinBox* repeats_;
   QSpinBox* seed_;
   QLineEdit* speeds_;

@@ -6,9 +6,9 @@
 #include <QVBoxLayout>
 #include <cmath>
 
-#include "app/look/pieces.h"
-#include "app/look/theme.h"
 #include "app/places/plan/number_form.h"
+#include "app/ui/pieces.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 namespace {
@@ -46,9 +46,9 @@ QString saltText(const WaterPlan& w) {
 
 }  // namespace
 
-WaterPage::WaterPage(DayDesk& desk, QWidget* parent)
+WaterPage::WaterPage(DayController& controller, QWidget* parent)
     : QWidget(parent),
-      desk_(desk),
+      controller_(controller),
       name_(new QLineEdit),
       weight_(new QLabel),
       toDo_(new QLabel),
@@ -64,7 +64,7 @@ WaterPage::WaterPage(DayDesk& desk, QWidget* parent)
   name_->setObjectName("waterName");
   name_->setAccessibleName(tr("Its name"));
   const UnitBox::Range size{-1e5, 1e5, 0};
-  addNumbers(*grid, desk,
+  addNumbers(*grid, controller,
              {line(tr("Length"), "waterLength", "mm", size, &WaterPlan::length_mm),
               line(tr("Width"), "waterWidth", "mm", size, &WaterPlan::width_mm),
               line(tr("Depth"), "waterDepth", "mm", size, &WaterPlan::depth_mm),
@@ -98,15 +98,15 @@ WaterPage::WaterPage(DayDesk& desk, QWidget* parent)
   row->addLayout(right, 3);
 
   connect(name_, &QLineEdit::editingFinished, this, [this] {
-    desk_.edit(tr("Name the water"),
-               [this](DayPlan& plan) { plan.water.name = name_->text().toStdString(); });
+    controller_.edit(tr("Name the water"),
+                     [this](DayPlan& plan) { plan.water.name = name_->text().toStdString(); });
   });
-  connect(&desk, &DayDesk::planChanged, this, &WaterPage::refresh);
+  connect(&controller, &DayController::planChanged, this, &WaterPage::refresh);
   refresh();
 }
 
 void WaterPage::refresh() {
-  const WaterPlan& w = desk_.plan().water;
+  const WaterPlan& w = controller_.plan().water;
   if (!name_->hasFocus()) name_->setText(QString::fromStdString(w.name));
   const auto weight = filledWeight(w.state(), w.volume(), Kilograms(w.emptyTank_kg));
   setLook(*weight_, "trouble", !weight);

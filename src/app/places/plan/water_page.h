@@ -5,7 +5,7 @@
 #include <QLineEdit>
 #include <QWidget>
 
-#include "app/models/day_desk.h"
+#include "app/controllers/day_controller.h"
 
 namespace fin::app {
 
@@ -15,12 +15,12 @@ class WaterPage : public QWidget {
   Q_OBJECT
 
  public:
-  explicit WaterPage(DayDesk& desk, QWidget* parent = nullptr);
+  explicit WaterPage(DayController& controller, QWidget* parent = nullptr);
 
  private:
   void refresh();
 
-  DayDesk& desk_;
+  DayController& controller_;
   QLineEdit* name_;
   QLabel* weight_;
   QLabel* toDo_;

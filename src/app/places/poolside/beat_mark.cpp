@@ -4,7 +4,7 @@
 #include <QPainter>
 #include <cmath>
 
-#include "app/look/theme.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 

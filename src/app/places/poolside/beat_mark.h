@@ -4,7 +4,7 @@
 #include <QTimer>
 #include <QWidget>
 
-#include "app/models/pacer.h"
+#include "app/controllers/pacer.h"
 
 namespace fin::app {
 

@@ -11,8 +11,8 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
-#include "app/look/pieces.h"
 #include "app/places/poolside/run_list.h"
+#include "app/ui/pieces.h"
 #include "core/rehearsal/simulated_camera.h"
 
 namespace fin::app {
@@ -33,7 +33,7 @@ class WaitingList : public QListWidget {
 
 }  // namespace
 
-IncomingPanel::IncomingPanel(DayDesk& day, IncomingClips& incoming, QWidget* parent)
+IncomingPanel::IncomingPanel(DayController& day, IncomingClips& incoming, QWidget* parent)
     : QWidget(parent),
       day_(day),
       incoming_(incoming),
@@ -92,7 +92,7 @@ IncomingPanel::IncomingPanel(DayDesk& day, IncomingClips& incoming, QWidget* par
   connect(rehearse_, &QPushButton::clicked, this, &IncomingPanel::rehearse);
   connect(list_, &QListWidget::currentRowChanged, this, &IncomingPanel::offerChosen);
   connect(&incoming, &IncomingClips::changed, this, &IncomingPanel::refresh);
-  connect(&day, &DayDesk::planChanged, this, &IncomingPanel::refresh);
+  connect(&day, &DayController::planChanged, this, &IncomingPanel::refresh);
   connect(&incoming.watch(), &FolderWatch::trouble, this, [this](const QString& why) {
     trouble_->setText(why);
     trouble_->setVisible(!why.isEmpty());
@@ -187,16 +187,14 @@ void IncomingPanel::rehearse() {
   const QString file = folder.filePath(QString("pass-%1-%2.mp4").arg(now->id).arg(now->attempt));
   rehearse_->setEnabled(false);
   rehearse_->setText(tr("The rehearsal camera is filming …"));
-  filming_.start(
-      [scene = *scene, path = file.toStdString()](const std::stop_token& stop) {
-        return filmRehearsal(scene, path, Hertz(30.0), {stop, {}});
-      },
-      [this](Result<void> done) {
-        rehearse_->setText(tr("Rehearsal camera films this pass"));
-        trouble_->setVisible(!done);
-        if (!done) trouble_->setText(QString::fromStdString(done.error().message));
-        refresh();
-      });
+  filming_.start([scene = *scene, path = file.toStdString()](
+                     const JobControl& job) { return filmRehearsal(scene, path, Hertz(30.0), job); },
+                 [this](Result<void> done) {
+                   rehearse_->setText(tr("Rehearsal camera films this pass"));
+                   trouble_->setVisible(!done);
+                   if (!done) trouble_->setText(QString::fromStdString(done.error().message));
+                   refresh();
+                 });
 }
 
 }  // namespace fin::app

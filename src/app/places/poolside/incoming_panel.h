@@ -7,7 +7,7 @@
 #include <QPushButton>
 #include <QWidget>
 
-#include "app/models/incoming_clips.h"
+#include "app/controllers/incoming_clips.h"
 #include "core/units/result.h"
 
 namespace fin::app {
@@ -17,7 +17,7 @@ class IncomingPanel : public QWidget {
   Q_OBJECT
 
  public:
-  IncomingPanel(DayDesk& day, IncomingClips& incoming, QWidget* parent = nullptr);
+  IncomingPanel(DayController& day, IncomingClips& incoming, QWidget* parent = nullptr);
   void takeChosen();
   void watchFolder(const QString& folder);
   /// Lets the rehearsal tank film the pass that is to be made now, into the watched folder.
@@ -29,7 +29,7 @@ class IncomingPanel : public QWidget {
   void offerChosen();
   [[nodiscard]] QString chosenFile() const;
 
-  DayDesk& day_;
+  DayController& day_;
   IncomingClips& incoming_;
   QLabel* folder_;
   QLabel* trouble_;
@@ -40,7 +40,7 @@ class IncomingPanel : public QWidget {
   QPushButton* take_;
   QPushButton* leave_;
   QPushButton* rehearse_;
-  Background<Result<void>> filming_;
+  Job<void> filming_;
 };
 
 }  // namespace fin::app

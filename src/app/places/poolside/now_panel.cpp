@@ -6,9 +6,9 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
-#include "app/look/pieces.h"
-#include "app/look/theme.h"
-#include "app/look/unit_box.h"
+#include "app/ui/pieces.h"
+#include "app/ui/theme.h"
+#include "app/ui/unit_box.h"
 
 namespace fin::app {
 namespace {
@@ -32,9 +32,9 @@ QPushButton* largeButton(const QString& text, const char* name) {
 
 }  // namespace
 
-NowPanel::NowPanel(DayDesk& desk, QWidget* parent)
+NowPanel::NowPanel(DayController& controller, QWidget* parent)
     : QWidget(parent),
-      desk_(desk),
+      controller_(controller),
       count_(new QLabel),
       rig_(new QLabel),
       task_(new QLabel),
@@ -66,7 +66,7 @@ NowPanel::NowPanel(DayDesk& desk, QWidget* parent)
   below_->addWidget(buildReasons());
   below_->addWidget(buildNote());
   layout->addWidget(below_);
-  connect(&desk, &DayDesk::planChanged, this, &NowPanel::refresh);
+  connect(&controller, &DayController::planChanged, this, &NowPanel::refresh);
   refresh();
 }
 
@@ -80,13 +80,14 @@ QWidget* NowPanel::buildButtons() {
     row->addWidget(b);
     buttons_.push_back(b);
   };
-  add(tr("1  Done"), "done", [this] { desk_.finishNow(PassState::Done); });
+  add(tr("1  Done"), "done", [this] { controller_.finishNow(PassState::Done); });
   add(tr("2  Fouled"), "fouled", [this] { below_->setCurrentIndex(1); });
-  add(tr("3  Again"), "again", [this] { desk_.makeLastAgain(); });
-  add(tr("4  Skip"), "skip", [this] { desk_.finishNow(PassState::Skipped); });
+  add(tr("3  Again"), "again", [this] { controller_.makeLastAgain(); });
+  add(tr("4  Skip"), "skip", [this] { controller_.finishNow(PassState::Skipped); });
   add(tr("5  Note"), "note", [this] {
     below_->setCurrentIndex(2);
-    note_->setText(desk_.now() == nullptr ? QString() : QString::fromStdString(desk_.now()->note));
+    note_->setText(controller_.now() == nullptr ? QString()
+                                                : QString::fromStdString(controller_.now()->note));
     note_->setFocus();
   });
   buttons_.front()->setProperty("primary", true);
@@ -131,9 +132,10 @@ QWidget* NowPanel::buildNote() {
   lineOut_->setSpecialValueText(tr("not said"));
   lineOut_->setMinimumHeight(kButtonHeight - 10);
   row->addWidget(lineOut_);
-  connect(lineOut_, &UnitBox::edited, this, [this](double metres) { desk_.sayLineOut(1000.0 * metres); });
+  connect(lineOut_, &UnitBox::edited, this,
+          [this](double metres) { controller_.sayLineOut(1000.0 * metres); });
   connect(note_, &QLineEdit::returnPressed, this, [this] {
-    desk_.noteNow(note_->text());
+    controller_.noteNow(note_->text());
     below_->setCurrentIndex(0);
     parentWidget()->setFocus();
   });
@@ -141,7 +143,7 @@ QWidget* NowPanel::buildNote() {
 }
 
 void NowPanel::foul(const QString& why) {
-  desk_.finishNow(PassState::Fouled, why);
+  controller_.finishNow(PassState::Fouled, why);
   below_->setCurrentIndex(0);
 }
 
@@ -153,9 +155,9 @@ bool NowPanel::key(int number) {
 }
 
 void NowPanel::refresh() {
-  const auto& sheet = desk_.plan().sheet;
-  const PlannedPass* now = desk_.now();
-  const PlannedPass* after = desk_.after();
+  const auto& sheet = controller_.plan().sheet;
+  const PlannedPass* now = controller_.now();
+  const PlannedPass* after = controller_.after();
   const auto made = std::count_if(sheet.begin(), sheet.end(),
                                   [](const PlannedPass& p) { return p.state != PassState::Planned; });
   for (std::size_t i = 0; i < buttons_.size(); ++i)
@@ -169,12 +171,13 @@ void NowPanel::refresh() {
     return;
   }
   count_->setText(tr("Pass %1 of %2, block %3").arg(made + 1).arg(sheet.size()).arg(now->block));
-  rig_->setText(desk_.titleOf(*now));
+  rig_->setText(controller_.titleOf(*now));
   lineOut_->show(now->lineOut_mm.value_or(0.0) / 1000.0);
-  task_->setText(desk_.taskOf(*now) +
+  task_->setText(controller_.taskOf(*now) +
                  (now->note.empty() ? QString() : "\n" + QString::fromStdString(now->note)));
-  next_->setText(after == nullptr ? tr("Then the day is done.")
-                                  : tr("Then: %1. %2").arg(desk_.titleOf(*after), desk_.taskOf(*after)));
+  next_->setText(after == nullptr
+                     ? tr("Then the day is done.")
+                     : tr("Then: %1. %2").arg(controller_.titleOf(*after), controller_.taskOf(*after)));
 }
 
 }  // namespace fin::app

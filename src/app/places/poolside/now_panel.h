@@ -7,7 +7,7 @@
 #include <QStackedWidget>
 #include <QWidget>
 
-#include "app/models/day_desk.h"
+#include "app/controllers/day_controller.h"
 
 namespace fin::app {
 
@@ -19,7 +19,7 @@ class NowPanel : public QWidget {
   Q_OBJECT
 
  public:
-  explicit NowPanel(DayDesk& desk, QWidget* parent = nullptr);
+  explicit NowPanel(DayController& controller, QWidget* parent = nullptr);
   /// The number keys: 1 done, 2 fouled, 3 again, 4 skip, 5 note; while a reason is asked, 1 … 6 answer it.
   bool key(int number);
 
@@ -30,7 +30,7 @@ class NowPanel : public QWidget {
   void refresh();
   void foul(const QString& why);
 
-  DayDesk& desk_;
+  DayController& controller_;
   QLabel* count_;
   QLabel* rig_;
   QLabel* task_;

@@ -4,15 +4,15 @@
 #include <QGridLayout>
 #include <QVBoxLayout>
 
-#include "app/look/pieces.h"
-#include "app/look/theme.h"
 #include "app/places/plan/number_form.h"
+#include "app/ui/pieces.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 
-PacerPanel::PacerPanel(DayDesk& desk, QWidget* parent)
+PacerPanel::PacerPanel(DayController& controller, QWidget* parent)
     : QWidget(parent),
-      desk_(desk),
+      controller_(controller),
       turns_(new QLabel),
       mark_(new BeatMark(pacer_)),
       run_(namedButton(tr("Start the beat  P"), "pacer")),
@@ -31,7 +31,7 @@ PacerPanel::PacerPanel(DayDesk& desk, QWidget* parent)
   auto* grid = new QGridLayout;
   grid->setVerticalSpacing(3);
   const UnitBox::Range time{0.05, 60.0, 2};
-  addNumbers(*grid, desk,
+  addNumbers(*grid, controller,
              {{tr("Twitches in a group"),
                "twitches",
                "",
@@ -53,27 +53,27 @@ PacerPanel::PacerPanel(DayDesk& desk, QWidget* parent)
   layout->addLayout(grid);
   connect(run_, &QPushButton::clicked, this, &PacerPanel::toggle);
   connect(&pacer_, &Pacer::runningChanged, this, &PacerPanel::refresh);
-  connect(&desk, &DayDesk::planChanged, this, [this] {
-    if (pacer_.running() && !(pacer_.cadence() == desk_.plan().cadence)) pacer_.stop();
+  connect(&controller, &DayController::planChanged, this, [this] {
+    if (pacer_.running() && !(pacer_.cadence() == controller_.plan().cadence)) pacer_.stop();
     refresh();
   });
   refresh();
 }
 
 void PacerPanel::toggle() {
-  pacer_.running() ? pacer_.stop() : pacer_.start(desk_.plan().cadence);
+  pacer_.running() ? pacer_.stop() : pacer_.start(controller_.plan().cadence);
 }
 
 void PacerPanel::refresh() {
-  mark_->preview(desk_.plan().cadence);
+  mark_->preview(controller_.plan().cadence);
   run_->setText(pacer_.running() ? tr("Stop the beat  P") : tr("Start the beat  P"));
   silent_->setText(pacer_.running() && !pacer_.sounding()
                        ? tr("No sound device here: the beat is to be seen only.")
                        : QString());
-  const PlannedPass* now = desk_.now();
+  const PlannedPass* now = controller_.now();
   const auto turns = now != nullptr && now->speed_mm_s
                          ? handleTurnsPerMinute(MillimetresPerSecond(*now->speed_mm_s),
-                                                Millimetres(desk_.plan().linePerTurn_mm))
+                                                Millimetres(controller_.plan().linePerTurn_mm))
                          : Result<double>(tl::unexpected(Error{}));
   turns_->setVisible(turns.has_value());
   if (turns) turns_->setText(tr("%1 turns of the handle a minute").arg(*turns, 0, 'f', 0));

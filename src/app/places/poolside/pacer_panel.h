@@ -6,10 +6,10 @@
 #include <QSpinBox>
 #include <QWidget>
 
-#include "app/look/unit_box.h"
-#include "app/models/day_desk.h"
-#include "app/models/pacer.h"
+#include "app/controllers/day_controller.h"
+#include "app/controllers/pacer.h"
 #include "app/places/poolside/beat_mark.h"
+#include "app/ui/unit_box.h"
 
 namespace fin::app {
 
@@ -18,14 +18,14 @@ class PacerPanel : public QWidget {
   Q_OBJECT
 
  public:
-  explicit PacerPanel(DayDesk& desk, QWidget* parent = nullptr);
+  explicit PacerPanel(DayController& controller, QWidget* parent = nullptr);
   void toggle();
   [[nodiscard]] Pacer& pacer() { return pacer_; }
 
  private:
   void refresh();
 
-  DayDesk& desk_;
+  DayController& controller_;
   Pacer pacer_;
   QLabel* turns_;
   BeatMark* mark_;

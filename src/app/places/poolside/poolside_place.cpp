@@ -5,7 +5,7 @@
 #include <QKeyEvent>
 #include <QVBoxLayout>
 
-#include "app/look/pieces.h"
+#include "app/ui/pieces.h"
 
 namespace fin::app {
 namespace {
@@ -20,7 +20,7 @@ QFrame* inCard(QWidget* widget) {
 
 }  // namespace
 
-PoolsidePlace::PoolsidePlace(DayDesk& day, PassDesk& passes, QWidget* parent)
+PoolsidePlace::PoolsidePlace(DayController& day, PassController& passes, QWidget* parent)
     : QWidget(parent),
       clips_(day, passes),
       now_(new NowPanel(day)),

@@ -3,7 +3,7 @@
 
 #include <QWidget>
 
-#include "app/models/incoming_clips.h"
+#include "app/controllers/incoming_clips.h"
 #include "app/places/poolside/incoming_panel.h"
 #include "app/places/poolside/now_panel.h"
 #include "app/places/poolside/pacer_panel.h"
@@ -16,7 +16,7 @@ class PoolsidePlace : public QWidget {
   Q_OBJECT
 
  public:
-  PoolsidePlace(DayDesk& day, PassDesk& passes, QWidget* parent = nullptr);
+  PoolsidePlace(DayController& day, PassController& passes, QWidget* parent = nullptr);
   [[nodiscard]] IncomingPanel& incoming() { return *incoming_; }
   [[nodiscard]] PacerPanel& pacer() { return *pacer_; }
   [[nodiscard]] FolderWatch& watch() { return clips_.watch(); }

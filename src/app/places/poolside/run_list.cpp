@@ -6,7 +6,7 @@
 #include <QKeyEvent>
 #include <QMimeData>
 
-#include "app/look/theme.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 namespace {
@@ -16,7 +16,7 @@ constexpr int kLoggedRole = Qt::UserRole + 1;  ///< of a clip's row
 
 }  // namespace
 
-RunList::RunList(DayDesk& day, PassDesk& passes, IncomingClips& incoming, QWidget* parent)
+RunList::RunList(DayController& day, PassController& passes, IncomingClips& incoming, QWidget* parent)
     : QTreeWidget(parent), day_(day), passes_(passes), incoming_(incoming) {
   setObjectName("runList");
   setAccessibleName(tr("Passes of the day and their clips"));
@@ -28,8 +28,8 @@ RunList::RunList(DayDesk& day, PassDesk& passes, IncomingClips& incoming, QWidge
   setDragEnabled(true);
   setAcceptDrops(true);
   setSelectionMode(SingleSelection);
-  connect(&day, &DayDesk::planChanged, this, &RunList::refresh);
-  connect(&passes, &PassDesk::passesChanged, this, &RunList::refresh);
+  connect(&day, &DayController::planChanged, this, &RunList::refresh);
+  connect(&passes, &PassController::passesChanged, this, &RunList::refresh);
   refresh();
 }
 

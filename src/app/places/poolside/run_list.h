@@ -3,7 +3,7 @@
 
 #include <QTreeWidget>
 
-#include "app/models/incoming_clips.h"
+#include "app/controllers/incoming_clips.h"
 
 namespace fin::app {
 
@@ -13,7 +13,7 @@ class RunList : public QTreeWidget {
   Q_OBJECT
 
  public:
-  RunList(DayDesk& day, PassDesk& passes, IncomingClips& incoming, QWidget* parent = nullptr);
+  RunList(DayController& day, PassController& passes, IncomingClips& incoming, QWidget* parent = nullptr);
   /// What a dragged clip is carried as.
   static QString mimeType() { return "application/x-agile-fin-clip"; }
   [[nodiscard]] QTreeWidgetItem* itemOf(RowId planned) const;
@@ -31,8 +31,8 @@ class RunList : public QTreeWidget {
  private:
   void refresh();
 
-  DayDesk& day_;
-  PassDesk& passes_;
+  DayController& day_;
+  PassController& passes_;
   IncomingClips& incoming_;
 };
 

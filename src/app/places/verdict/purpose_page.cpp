@@ -6,8 +6,8 @@
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
-#include "app/look/pieces.h"
-#include "app/look/verdict_words.h"
+#include "app/phrases/verdict_words.h"
+#include "app/ui/pieces.h"
 
 namespace fin::app {
 namespace {
@@ -30,12 +30,12 @@ QTableWidget* listTable(const char* name, const QStringList& heads) {
 
 }  // namespace
 
-PurposePage::PurposePage(VerdictDesk& desk, QWidget* parent)
+PurposePage::PurposePage(VerdictController& controller, QWidget* parent)
     : QWidget(parent),
-      desk_(desk),
+      controller_(controller),
       purposes_(listTable("purposes", {tr("For"), tr("Take"), tr("Chance"), tr("Because of")})),
       name_(new QLineEdit),
-      wishes_(new WishEditor(desk.lineUp(), true)),
+      wishes_(new WishEditor(controller.lineUp(), true)),
       remove_(namedButton(tr("Remove purpose"), "removePurpose")),
       heading_(headingLabel({})),
       picks_(listTable("picks", {tr("Place"), tr("Rig"), tr("Points"), tr("Chance"), tr("Because of")})),
@@ -65,7 +65,7 @@ PurposePage::PurposePage(VerdictDesk& desk, QWidget* parent)
   right->addWidget(words_);
   layout->addLayout(right, 1);
   connect(purposes_, &QTableWidget::itemSelectionChanged, this, &PurposePage::showChosen);
-  connect(&desk, &VerdictDesk::changed, this, &PurposePage::refresh);
+  connect(&controller, &VerdictController::changed, this, &PurposePage::refresh);
 }
 
 QWidget* PurposePage::buildLeft() {
@@ -91,7 +91,9 @@ QWidget* PurposePage::buildLeft() {
     editChosen(what, [&](Purpose& p) { p.wishes = wishes; });
   });
   connect(add, &QPushButton::clicked, this, [this] {
-    desk_.edit(tr("New purpose"), [](VerdictPlan& plan) { plan.purposes.push_back({"My purpose", {}}); });
+    controller_.edit(tr("New purpose"), [](VerdictPlan& plan) {
+      plan.purposes.push_back({"My purpose", {}});
+    });
     purposes_->selectRow(purposes_->rowCount() - 1);
     name_->setFocus();
     name_->selectAll();
@@ -99,8 +101,8 @@ QWidget* PurposePage::buildLeft() {
   connect(remove_, &QPushButton::clicked, this, [this] {
     const int chosen = purposes_->currentRow();
     if (chosen < 0) return;
-    desk_.edit(tr("Remove the purpose"),
-               [chosen](VerdictPlan& plan) { plan.purposes.erase(plan.purposes.begin() + chosen); });
+    controller_.edit(tr("Remove the purpose"),
+                     [chosen](VerdictPlan& plan) { plan.purposes.erase(plan.purposes.begin() + chosen); });
   });
   return box;
 }
@@ -118,14 +120,14 @@ void PurposePage::showEvent(QShowEvent* event) {
 
 void PurposePage::refresh() {
   if (!isVisible()) return;
-  const std::vector<Purpose>& purposes = desk_.plan().purposes;
+  const std::vector<Purpose>& purposes = controller_.plan().purposes;
   {
     const QSignalBlocker quiet(purposes_);
     const int before = std::max(0, purposes_->currentRow());
     purposes_->setRowCount(static_cast<int>(purposes.size()));
     for (int row = 0; row < purposes_->rowCount(); ++row) {
       const Purpose& purpose = purposes[static_cast<std::size_t>(row)];
-      const ScoreTable table = desk_.tableBy(purpose.wishes);
+      const ScoreTable table = controller_.tableBy(purpose.wishes);
       const Ranking ranking = rankFor(table);
       QStringList cells{QString::fromStdString(purpose.name), tr("nothing yet"), {}, {}};
       if (ranking.placings.empty()) {
@@ -148,18 +150,18 @@ void PurposePage::refresh() {
 
 void PurposePage::showChosen() {
   const int row = purposes_->currentRow();
-  const bool any = row >= 0 && row < static_cast<int>(desk_.plan().purposes.size());
+  const bool any = row >= 0 && row < static_cast<int>(controller_.plan().purposes.size());
   for (QWidget* w :
        {static_cast<QWidget*>(name_), static_cast<QWidget*>(wishes_), static_cast<QWidget*>(remove_)})
     w->setEnabled(any);
-  const Purpose purpose = any ? desk_.plan().purposes[static_cast<std::size_t>(row)] : Purpose{};
+  const Purpose purpose = any ? controller_.plan().purposes[static_cast<std::size_t>(row)] : Purpose{};
   name_->setText(QString::fromStdString(purpose.name));
   wishes_->show(purpose.wishes);
   showPicks(purpose);
 }
 
 void PurposePage::showPicks(const Purpose& purpose) {
-  const ScoreTable table = desk_.tableBy(purpose.wishes);
+  const ScoreTable table = controller_.tableBy(purpose.wishes);
   const Ranking ranking = rankFor(table);
   heading_->setText(purpose.name.empty() ? QString()
                                          : tr("%1, all rigs").arg(QString::fromStdString(purpose.name)));
@@ -181,7 +183,7 @@ void PurposePage::showPicks(const Purpose& purpose) {
 void PurposePage::editChosen(const QString& what, const std::function<void(Purpose&)>& change) {
   const int row = purposes_->currentRow();
   if (row < 0) return;
-  desk_.edit(what, [&](VerdictPlan& plan) { change(plan.purposes[static_cast<std::size_t>(row)]); });
+  controller_.edit(what, [&](VerdictPlan& plan) { change(plan.purposes[static_cast<std::size_t>(row)]); });
 }
 
 }  // namespace fin::app

@@ -7,7 +7,7 @@
 #include <QTableWidget>
 #include <QWidget>
 
-#include "app/models/verdict_desk.h"
+#include "app/controllers/verdict_controller.h"
 #include "app/places/verdict/wish_editor.h"
 
 namespace fin::app {
@@ -17,7 +17,7 @@ class PurposePage : public QWidget {
   Q_OBJECT
 
  public:
-  explicit PurposePage(VerdictDesk& desk, QWidget* parent = nullptr);
+  explicit PurposePage(VerdictController& controller, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
 
  protected:
@@ -30,7 +30,7 @@ class PurposePage : public QWidget {
   void showPicks(const Purpose& purpose);
   void editChosen(const QString& what, const std::function<void(Purpose&)>& change);
 
-  VerdictDesk& desk_;
+  VerdictController& controller_;
   UnitSystem units_ = UnitSystem::Metric;
   QTableWidget* purposes_;
   QLineEdit* name_;

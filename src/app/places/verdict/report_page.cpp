@@ -6,13 +6,13 @@
 #include <QScrollBar>
 #include <QVBoxLayout>
 
+#include "app/canvas/view/lure_place.h"
+#include "app/controllers/pass_controller.h"
 #include "app/jobs/picture_image.h"
-#include "app/look/lure_place.h"
-#include "app/look/pieces.h"
-#include "app/models/pass_desk.h"
 #include "app/print/writing.h"
-#include "core/comparison/passes_file.h"
-#include "core/planning/rack_csv.h"
+#include "app/ui/pieces.h"
+#include "core/exchange/passes_file.h"
+#include "core/exchange/rack_csv.h"
 
 namespace fin::app {
 namespace {
@@ -55,9 +55,9 @@ ReportStill take(const Wanted& wanted, const std::stop_token& stop) {
 
 }  // namespace
 
-ReportPage::ReportPage(VerdictDesk& desk, QWidget* parent)
+ReportPage::ReportPage(VerdictController& controller, QWidget* parent)
     : QWidget(parent),
-      desk_(desk),
+      controller_(controller),
       conclusion_(new QPlainTextEdit),
       interest_(new QLineEdit),
       prices_(new QLineEdit),
@@ -71,7 +71,7 @@ ReportPage::ReportPage(VerdictDesk& desk, QWidget* parent)
   page_->setAccessibleName(tr("The report as it will be read"));
   page_->setOpenLinks(false);
   layout->addWidget(page_, 1);
-  connect(&desk, &VerdictDesk::changed, this, &ReportPage::refresh);
+  connect(&controller, &VerdictController::changed, this, &ReportPage::refresh);
 }
 
 QWidget* ReportPage::buildLeft() {
@@ -117,7 +117,7 @@ QWidget* ReportPage::buildLeft() {
 
 /// One step of undo for all three.
 void ReportPage::keepWords() {
-  desk_.edit(tr("Words of the report"), [this](VerdictPlan& plan) {
+  controller_.edit(tr("Words of the report"), [this](VerdictPlan& plan) {
     plan.conclusion = conclusion_->toPlainText().trimmed().toStdString();
     plan.interest = interest_->text().trimmed().toStdString();
     plan.pricesFrom = prices_->text().trimmed().toStdString();
@@ -141,13 +141,13 @@ void ReportPage::showEvent(QShowEvent* event) {
 
 void ReportPage::refresh() {
   if (!isVisible()) return;
-  const VerdictPlan& plan = desk_.plan();
+  const VerdictPlan& plan = controller_.plan();
   if (!conclusion_->hasFocus()) conclusion_->setPlainText(QString::fromStdString(plan.conclusion));
   if (!interest_->hasFocus()) interest_->setText(QString::fromStdString(plan.interest));
   if (!prices_->hasFocus()) prices_->setText(QString::fromStdString(plan.pricesFrom));
   takeStills();
   const int at = page_->verticalScrollBar()->value();
-  page_->setHtml(reportPage(desk_, stills_, units_));
+  page_->setHtml(reportPage(controller_, stills_, units_));
   page_->verticalScrollBar()->setValue(at);
 }
 
@@ -156,8 +156,8 @@ void ReportPage::takeStills() {
   std::vector<RowId> passes;
   std::vector<Wanted> wanted;
   QStringList rigs;
-  const Log& log = desk_.lineUp().desk().log();
-  for (const ComparedPass& pass : desk_.lineUp().passes()) {
+  const Log& log = controller_.lineUp().passController().log();
+  for (const ComparedPass& pass : controller_.lineUp().passes()) {
     const QString rig = QString::fromStdString(pass.rig);
     if (rigs.contains(rig)) continue;
     rigs += rig;
@@ -167,44 +167,45 @@ void ReportPage::takeStills() {
   stillsOf_ = passes;
   for (std::size_t i = 0; i < passes.size(); ++i) {
     const auto kept = log.pass(passes[i]);
-    const auto track = log.track(passes[i]);
+    const auto measured = log.measurement(passes[i]);
     if (!kept) continue;
     Wanted one{rigs[static_cast<qsizetype>(i)], kept->request.clip, kept->request.firstFrame, {}};
-    if (track && *track) {
-      const Track& way = (*track)->track;
+    if (measured && *measured) {
+      const Track& way = (*measured)->track;
       one.frame = way.firstFrame + way.frameCount / 2;
       one.lure = lurePlace(way, one.frame, 3);
     }
     wanted.push_back(std::move(one));
   }
   taking_.start(
-      [wanted](const std::stop_token& stop) {
+      [wanted](const JobControl& job) -> Result<std::vector<ReportStill>> {
         std::vector<ReportStill> out;
         for (const Wanted& w : wanted) {
-          if (!stop.stop_requested()) out.push_back(take(w, stop));
+          if (!job.cancelled()) out.push_back(take(w, job.stop));
         }
         return out;
       },
-      [this](std::vector<ReportStill> stills) {
-        stills_ = std::move(stills);
+      [this](Result<std::vector<ReportStill>> stills) {
+        if (stills) stills_ = std::move(*stills);
         refresh();
       });
 }
 
 void ReportPage::write(const QString& file) {
-  const auto& passes = desk_.lineUp().passes();
-  const std::string& day = desk_.lineUp().day().plan().name;
+  const auto& passes = controller_.lineUp().passes();
+  const std::string& day = controller_.lineUp().day().plan().name;
   Result<void> done;
   if (file.endsWith(".pdf")) {
-    done = printHtml(reportPage(desk_, stills_, units_), QString::fromStdString(day), file, kPrint_pt);
+    done = printHtml(reportPage(controller_, stills_, units_), QString::fromStdString(day), file, kPrint_pt);
   } else if (file.endsWith(".csv")) {
     ReadingRows rows = rowsOf(passes);
     done = writeFile(file,
                      QByteArray::fromStdString(writeCsv({',', std::move(rows.heads), std::move(rows.rows)})));
   } else if (file.endsWith(".json")) {
-    done = writeFile(file, QByteArray::fromStdString(writePasses(day, desk_.lineUp().entries(), passes)));
+    done =
+        writeFile(file, QByteArray::fromStdString(writePasses(day, controller_.lineUp().entries(), passes)));
   } else {
-    done = writeFile(file, reportPage(desk_, stills_, units_).toUtf8());
+    done = writeFile(file, reportPage(controller_, stills_, units_).toUtf8());
   }
   setLook(*done_, "trouble", !done);
   done_->setText(done ? tr("Written: %1").arg(file) : QString::fromStdString(done.error().message));

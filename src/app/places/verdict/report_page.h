@@ -7,8 +7,8 @@
 #include <QTextBrowser>
 #include <QWidget>
 
-#include "app/jobs/background.h"
-#include "app/models/verdict_desk.h"
+#include "app/controllers/verdict_controller.h"
+#include "app/jobs/job.h"
 #include "app/print/report.h"
 
 namespace fin::app {
@@ -18,7 +18,7 @@ class ReportPage : public QWidget {
   Q_OBJECT
 
  public:
-  explicit ReportPage(VerdictDesk& desk, QWidget* parent = nullptr);
+  explicit ReportPage(VerdictController& controller, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
   /// Stills are still being taken from the clips.
   [[nodiscard]] bool busy() const { return taking_.running(); }
@@ -35,7 +35,7 @@ class ReportPage : public QWidget {
   void takeStills();
   void keepWords();
 
-  VerdictDesk& desk_;
+  VerdictController& controller_;
   UnitSystem units_ = UnitSystem::Metric;
   QPlainTextEdit* conclusion_;
   QLineEdit* interest_;
@@ -44,7 +44,7 @@ class ReportPage : public QWidget {
   QTextBrowser* page_;
   std::vector<ReportStill> stills_;
   std::vector<RowId> stillsOf_;  ///< the passes that they were taken from
-  Background<std::vector<ReportStill>> taking_;
+  Job<std::vector<ReportStill>> taking_;
 };
 
 }  // namespace fin::app

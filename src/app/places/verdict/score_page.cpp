@@ -7,10 +7,10 @@
 #include <QHeaderView>
 #include <QVBoxLayout>
 
-#include "app/look/pieces.h"
-#include "app/look/plot.h"
-#include "app/look/theme.h"
-#include "app/look/verdict_words.h"
+#include "app/phrases/verdict_words.h"
+#include "app/plots/plot.h"
+#include "app/ui/pieces.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 namespace {
@@ -40,11 +40,11 @@ QString totalName(ScorePage::School school, Scoring scoring) {
 
 }  // namespace
 
-ScorePage::ScorePage(VerdictDesk& desk, School school, QWidget* parent)
+ScorePage::ScorePage(VerdictController& controller, School school, QWidget* parent)
     : QWidget(parent),
-      desk_(desk),
+      controller_(controller),
       school_(school),
-      wishes_(new WishEditor(desk.lineUp(), school != School::Places)),
+      wishes_(new WishEditor(controller.lineUp(), school != School::Places)),
       basis_(new QComboBox),
       first_(new QLabel),
       firmness_(new QLabel),
@@ -80,10 +80,10 @@ ScorePage::ScorePage(VerdictDesk& desk, School school, QWidget* parent)
   layout->addLayout(right, 1);
   connect(table_, &QTableWidget::itemActivated, this, [this](QTableWidgetItem* item) {
     const auto wish = static_cast<std::size_t>(item->column() - kLeads);
-    const std::vector<Wish> wishes = desk_.wishes();
+    const std::vector<Wish> wishes = controller_.wishes();
     if (item->column() >= kLeads && wish < wishes.size()) emit readingWanted(wishes[wish].reading);
   });
-  connect(&desk, &VerdictDesk::changed, this, &ScorePage::refresh);
+  connect(&controller, &VerdictController::changed, this, &ScorePage::refresh);
 }
 
 QWidget* ScorePage::buildLeft() {
@@ -101,7 +101,7 @@ QWidget* ScorePage::buildLeft() {
   left->addWidget(wishes_, 1);
   connect(basis_, &QComboBox::currentIndexChanged, this, &ScorePage::refresh);
   connect(wishes_, &WishEditor::edited, this, [this](const QString& what, const std::vector<Wish>& wishes) {
-    desk_.edit(what, [&](VerdictPlan& plan) { plan.wishes = wishes; });
+    controller_.edit(what, [&](VerdictPlan& plan) { plan.wishes = wishes; });
   });
   return box;
 }
@@ -129,14 +129,14 @@ RankOptions ScorePage::options() const {
 
 void ScorePage::refresh() {
   if (!isVisible()) return;  // chances cost; they are found when somebody looks
-  wishes_->show(desk_.wishes());
-  const ScoreTable table = desk_.tableBy(desk_.wishes());
+  wishes_->show(controller_.wishes());
+  const ScoreTable table = controller_.tableBy(controller_.wishes());
   const Ranking ranking = rank(table, options());
   first_->setText(firstInWords(table, ranking));
   firmness_->setText(firmnessInWords(table, ranking));
   fillTable(table, ranking);
   QStringList lines = leftInWords(table, ranking);
-  if (desk_.plan().wishes.empty() && !table.wishes.empty())
+  if (controller_.plan().wishes.empty() && !table.wishes.empty())
     lines += tr("What counts is proposed from what was read of most rigs; change it on the left.");
   if (!ranking.placings.empty()) lines += tr("≈ cannot be told apart from another rig in this property.");
   words_->setText(lines.join("\n"));

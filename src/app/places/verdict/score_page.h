@@ -6,7 +6,7 @@
 #include <QTableWidget>
 #include <QWidget>
 
-#include "app/models/verdict_desk.h"
+#include "app/controllers/verdict_controller.h"
 #include "app/places/verdict/wish_editor.h"
 
 class QCustomPlot;
@@ -19,7 +19,7 @@ class ScorePage : public QWidget {
 
  public:
   enum class School { Places, Points, Price };
-  ScorePage(VerdictDesk& desk, School school, QWidget* parent = nullptr);
+  ScorePage(VerdictController& controller, School school, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
 
  signals:
@@ -37,7 +37,7 @@ class ScorePage : public QWidget {
   void drawPrices(const ScoreTable& table, const Ranking& ranking);
   [[nodiscard]] RankOptions options() const;
 
-  VerdictDesk& desk_;
+  VerdictController& controller_;
   School school_;
   UnitSystem units_ = UnitSystem::Metric;
   WishEditor* wishes_;

@@ -7,9 +7,9 @@
 #include <QHBoxLayout>
 #include <QVBoxLayout>
 
-#include "app/look/pieces.h"
-#include "app/look/plot.h"
-#include "app/look/theme.h"
+#include "app/plots/plot.h"
+#include "app/ui/pieces.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 namespace {
@@ -33,9 +33,9 @@ QString namesIn(const SpeedSet& set) {
 
 }  // namespace
 
-TogetherPage::TogetherPage(VerdictDesk& desk, QWidget* parent)
+TogetherPage::TogetherPage(VerdictController& controller, QWidget* parent)
     : QWidget(parent),
-      desk_(desk),
+      controller_(controller),
       heading_(new QLabel),
       plot_(dressedPlot("bandPlot")),
       words_(faintLabel({})),
@@ -56,7 +56,7 @@ TogetherPage::TogetherPage(VerdictDesk& desk, QWidget* parent)
   words_->setObjectName("togetherWords");
   layout->addWidget(words_);
   layout->addWidget(buildBelow(), 3);
-  connect(&desk, &VerdictDesk::changed, this, &TogetherPage::refresh);
+  connect(&controller, &VerdictController::changed, this, &TogetherPage::refresh);
 }
 
 QWidget* TogetherPage::buildBelow() {
@@ -91,7 +91,7 @@ QWidget* TogetherPage::buildBelow() {
   column(tr("Order for a day"), schools, order_);
   connect(school_, &QButtonGroup::idClicked, this, &TogetherPage::refresh);
   connect(prey_, &UnitBox::edited, this, [this](double length) {
-    desk_.edit(tr("Length of the prey"), [length](VerdictPlan& plan) { plan.prey_mm = length; });
+    controller_.edit(tr("Length of the prey"), [length](VerdictPlan& plan) { plan.prey_mm = length; });
   });
   return below;
 }
@@ -102,8 +102,8 @@ void TogetherPage::setUnits(UnitSystem units) {
 }
 
 void TogetherPage::refresh() {
-  const std::vector<SpeedBand> bands = bandsOf(desk_.lineUp().passes());
-  prey_->show(desk_.plan().prey_mm);
+  const std::vector<SpeedBand> bands = bandsOf(controller_.lineUp().passes());
+  prey_->show(controller_.plan().prey_mm);
   prey_->setVisible(school_->checkedId() == kByPrey);
   draw(bands);
   listSets(bands);
@@ -180,7 +180,7 @@ void TogetherPage::listSets(const std::vector<SpeedBand>& bands) {
 }
 
 void TogetherPage::listOrder(const std::vector<SpeedBand>& bands) {
-  const std::vector<Entry> entries = desk_.lineUp().entries();
+  const std::vector<Entry> entries = controller_.lineUp().entries();
   std::vector<OrderedRig> rigs;
   for (const SpeedBand& band : bands) {
     const auto entry =
@@ -189,7 +189,7 @@ void TogetherPage::listOrder(const std::vector<SpeedBand>& bands) {
                     entry == entries.end() ? std::nullopt : entry->length_mm});
   }
   const bool prey = school_->checkedId() == kByPrey;
-  rigs = prey ? byPrey(std::move(rigs), desk_.plan().prey_mm) : bySpeed(std::move(rigs));
+  rigs = prey ? byPrey(std::move(rigs), controller_.plan().prey_mm) : bySpeed(std::move(rigs));
   order_->clear();
   const ShownUnit mm = shownUnit("mm", units_);
   int n = 0;

@@ -5,8 +5,8 @@
 #include <QListWidget>
 #include <QWidget>
 
-#include "app/look/unit_box.h"
-#include "app/models/verdict_desk.h"
+#include "app/controllers/verdict_controller.h"
+#include "app/ui/unit_box.h"
 #include "core/comparison/speed_sets.h"
 
 class QButtonGroup;
@@ -20,7 +20,7 @@ class TogetherPage : public QWidget {
   Q_OBJECT
 
  public:
-  explicit TogetherPage(VerdictDesk& desk, QWidget* parent = nullptr);
+  explicit TogetherPage(VerdictController& controller, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
 
  private:
@@ -30,7 +30,7 @@ class TogetherPage : public QWidget {
   void listSets(const std::vector<SpeedBand>& bands);
   void listOrder(const std::vector<SpeedBand>& bands);
 
-  VerdictDesk& desk_;
+  VerdictController& controller_;
   UnitSystem units_ = UnitSystem::Metric;
   QLabel* heading_;
   QCustomPlot* plot_;

@@ -5,25 +5,19 @@
 
 namespace fin::app {
 
-VerdictPlace::VerdictPlace(VerdictDesk& desk, LineUp& lineUp, QWidget* parent)
+VerdictPlace::VerdictPlace(VerdictController& controller, LineUp& lineUp, QWidget* parent)
     : QWidget(parent),
       lineUp_(lineUp),
-      message_(new QLabel),
       pages_(new PageTabs),
-      purposes_(new PurposePage(desk)),
-      together_(new TogetherPage(desk)),
-      report_(new ReportPage(desk)) {
+      purposes_(new PurposePage(controller)),
+      together_(new TogetherPage(controller)),
+      report_(new ReportPage(controller)) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(0);
-  message_->setObjectName("verdictMessage");
-  message_->setProperty("trouble", true);
-  message_->setContentsMargins(16, 8, 16, 0);
-  message_->hide();
-  layout->addWidget(message_);
   layout->addWidget(pages_, 1);
   const auto score = [&](ScorePage::School school) {
-    scores_.push_back(new ScorePage(desk, school));
+    scores_.push_back(new ScorePage(controller, school));
     connect(scores_.back(), &ScorePage::readingWanted, this, &VerdictPlace::readingWanted);
     return scores_.back();
   };
@@ -33,10 +27,6 @@ VerdictPlace::VerdictPlace(VerdictDesk& desk, LineUp& lineUp, QWidget* parent)
   pages_->addPage(tr("Against the price"), "verdictPrice", score(ScorePage::School::Price));
   pages_->addPage(tr("Pulled together"), "verdictTogether", together_);
   pages_->addPage(tr("Report"), "verdictReport", report_);
-  connect(&desk, &VerdictDesk::told, this, [this](const QString& text) {
-    message_->setText(text);
-    message_->show();
-  });
 }
 
 void VerdictPlace::setUnits(UnitSystem units) {

@@ -3,11 +3,11 @@
 
 #include <QLabel>
 
-#include "app/look/page_tabs.h"
 #include "app/places/verdict/purpose_page.h"
 #include "app/places/verdict/report_page.h"
 #include "app/places/verdict/score_page.h"
 #include "app/places/verdict/together_page.h"
+#include "app/ui/page_tabs.h"
 
 namespace fin::app {
 
@@ -18,7 +18,7 @@ class VerdictPlace : public QWidget {
  public:
   enum class Page { Places, Points, Purpose, Price, Together, Report };
 
-  VerdictPlace(VerdictDesk& desk, LineUp& lineUp, QWidget* parent = nullptr);
+  VerdictPlace(VerdictController& controller, LineUp& lineUp, QWidget* parent = nullptr);
   void go(Page page) { pages_->go(static_cast<int>(page)); }
   void setUnits(UnitSystem units);
   [[nodiscard]] ReportPage& report() { return *report_; }

@@ -6,7 +6,7 @@
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
-#include "app/look/pieces.h"
+#include "app/ui/pieces.h"
 #include "core/comparison/ranking.h"
 #include "core/readings/registry.h"
 

@@ -7,8 +7,8 @@
 #include <QPushButton>
 #include <QWidget>
 
-#include "app/look/unit_box.h"
-#include "app/models/line_up.h"
+#include "app/controllers/line_up.h"
+#include "app/ui/unit_box.h"
 #include "core/comparison/wishes.h"
 
 class QFormLayout;

@@ -1,0 +1,159 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/controllers/day_controller.h"
+
+#include <QDateTime>
+#include <algorithm>
+
+namespace fin::app {
+namespace {
+
+double wallClock_s() {
+  return static_cast<double>(QDateTime::currentMSecsSinceEpoch()) / 1000.0;
+}
+
+std::optional<std::size_t> lastMade(const std::vector<PlannedPass>& sheet) {
+  std::optional<std::size_t> last;
+  for (std::size_t i = 0; i < sheet.size(); ++i) {
+    if (sheet[i].state != PassState::Planned && (!last || sheet[i].finished_s >= sheet[*last].finished_s))
+      last = i;
+  }
+  return last;
+}
+
+}  // namespace
+
+DayController::DayController(Log& log, Edits& edits, QObject* parent)
+    : QObject(parent), log_(log), edits_(edits) {
+  reload();
+}
+
+void DayController::reload() {
+  auto plan = log_.plan();
+  if (!plan) {
+    emit told(QString::fromStdString(plan.error().message), true);
+    return;
+  }
+  plan_ = std::move(*plan);
+  emit planChanged();
+}
+
+void DayController::edit(const QString& what, const std::function<void(DayPlan&)>& change) {
+  DayPlan after = plan_;
+  change(after);
+  if (after == plan_) return;
+  const auto done = edits_.perform(
+      what, [this, before = plan_, after] { return write(before, after); },
+      [this, before = plan_, after] { return write(after, before); });
+  if (!done) emit planChanged();  // fields go back to what stands
+}
+
+Result<void> DayController::write(const DayPlan& before, const DayPlan& after) {
+  if (auto done = log_.savePlan(before, after); !done) return done;
+  plan_ = after;
+  emit planChanged();
+  return {};
+}
+
+RowId DayController::freeId() const {
+  RowId free = plan_.rack.nextId();
+  for (const PlannedPass& pass : plan_.sheet) free = std::max(free, pass.id + 1);
+  return std::max(free, log_.freeId().value_or(free));
+}
+
+const PlannedPass* DayController::now() const {
+  const auto next = nextPass(plan_.sheet);
+  return next ? &plan_.sheet[*next] : nullptr;
+}
+
+const PlannedPass* DayController::after() const {
+  const auto next = nextPass(plan_.sheet);
+  if (!next) return nullptr;
+  for (std::size_t i = *next + 1; i < plan_.sheet.size(); ++i) {
+    if (plan_.sheet[i].state == PassState::Planned) return &plan_.sheet[i];
+  }
+  return nullptr;
+}
+
+const PlannedPass* DayController::planned(RowId id) const {
+  const auto found =
+      std::find_if(plan_.sheet.begin(), plan_.sheet.end(), [id](const PlannedPass& p) { return p.id == id; });
+  return found == plan_.sheet.end() ? nullptr : &*found;
+}
+
+QString DayController::titleOf(const PlannedPass& pass) const {
+  if (!pass.label.empty()) return tr("Rig %1").arg(QString::fromStdString(pass.label));
+  const Rig* rig = plan_.rack.rig(pass.rig);
+  return rig == nullptr ? tr("a rig no longer on the rack")
+                        : QString::fromStdString(plan_.rack.fullName(*rig));
+}
+
+QString DayController::taskOf(const PlannedPass& pass) const {
+  QString out = QString("%1, %2").arg(spokenName(pass.protocol), spokenName(pass.view));
+  if (pass.speed_mm_s) {
+    const ShownUnit unit = shownUnit("mm/s", units_);
+    out += tr(", %1 %2")
+               .arg(*pass.speed_mm_s * unit.factor, 0, 'f', units_ == UnitSystem::Metric ? 0 : 1)
+               .arg(unit.unit);
+  }
+  if (pass.control) out += tr(", control");
+  if (pass.attempt > 1) out += tr(", attempt %1").arg(pass.attempt);
+  return out;
+}
+
+void DayController::setUnits(UnitSystem units) {
+  units_ = units;
+  emit planChanged();
+}
+
+void DayController::finishNow(PassState state, const QString& whyFouled) {
+  const auto next = nextPass(plan_.sheet);
+  if (!next) return;
+  const QString what = state == PassState::Done     ? tr("Pass done")
+                       : state == PassState::Fouled ? tr("Pass fouled")
+                                                    : tr("Pass skipped");
+  edit(what, [&](DayPlan& plan) {
+    PlannedPass& pass = plan.sheet[*next];
+    pass.state = state;
+    pass.whyFouled = whyFouled.toStdString();
+    pass.finished_s = wallClock_s();
+  });
+}
+
+void DayController::makeLastAgain() {
+  const auto last = lastMade(plan_.sheet);
+  if (!last) return;
+  const RowId id = freeId();
+  edit(tr("Make the last pass again"), [&](DayPlan& plan) {
+    const auto next = nextPass(plan.sheet).value_or(plan.sheet.size());
+    plan.sheet.insert(plan.sheet.begin() + static_cast<std::ptrdiff_t>(next),
+                      againAfter(plan.sheet[*last], id));
+  });
+}
+
+void DayController::noteNow(const QString& note) {
+  const auto next = nextPass(plan_.sheet);
+  if (!next) return;
+  edit(tr("Note on the pass"), [&](DayPlan& plan) { plan.sheet[*next].note = note.toStdString(); });
+}
+
+void DayController::sayLineOut(double line_mm) {
+  edit(tr("Line out"), [line_mm](DayPlan& plan) {
+    for (PlannedPass& pass : plan.sheet) {
+      if (pass.state == PassState::Planned)
+        pass.lineOut_mm = line_mm > 0.0 ? std::optional(line_mm) : std::nullopt;
+    }
+  });
+}
+
+Result<void> DayController::makeSheet() {
+  std::vector<RowId> rigs;
+  for (const Rig& rig : plan_.rack.rigs) rigs.push_back(rig.id);
+  auto sheet = fin::makeSheet(rigs, plan_.options);
+  if (!sheet) return tl::unexpected(sheet.error());
+  // A number of the earlier sheet may be a clip's.
+  for (PlannedPass& pass : *sheet) pass.id += freeId() - 1;
+  edit(tr("Make the pass sheet"), [&](DayPlan& plan) { plan.sheet = std::move(*sheet); });
+  return {};
+}
+
+}  // namespace fin::app

@@ -1,0 +1,64 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QObject>
+#include <functional>
+
+#include "app/commands/edits.h"
+#include "app/phrases/words.h"
+#include "core/records/log.h"
+
+namespace fin::app {
+
+/// The day's plan: what Plan makes and Poolside works through. Every edit goes through the undo stack and is
+/// in the log before it is shown.
+class DayController : public QObject {
+  Q_OBJECT
+
+ public:
+  /// Both must outlive the controller.
+  DayController(Log& log, Edits& edits, QObject* parent = nullptr);
+
+  [[nodiscard]] const DayPlan& plan() const { return plan_; }
+  /// Changes the plan. Undoable; nothing happens when nothing changes.
+  void edit(const QString& what, const std::function<void(DayPlan&)>& change);
+
+  /// The pass to make now; null when the day is done or not planned.
+  [[nodiscard]] const PlannedPass* now() const;
+  [[nodiscard]] const PlannedPass* after() const;
+  [[nodiscard]] const PlannedPass* planned(RowId id) const;
+  /// What is told of a pass: its rig, or its letter on a blind day.
+  [[nodiscard]] QString titleOf(const PlannedPass& pass) const;
+  void setUnits(UnitSystem units);
+  [[nodiscard]] UnitSystem units() const { return units_; }
+  /// "Fall, from the side, 300 mm/s"
+  [[nodiscard]] QString taskOf(const PlannedPass& pass) const;
+
+  void finishNow(PassState state, const QString& whyFouled = {});
+  /// Puts the pass that was made last on the sheet once more, to be made next.
+  void makeLastAgain();
+  void noteNow(const QString& note);
+  /// How much line is out, from this pass on; nought for not said.
+  void sayLineOut(double line_mm);
+  /// Makes the sheet from rack, questions and options, anew. BadRequest where they make none.
+  Result<void> makeSheet();
+
+  /// Reads the plan from the log once more.
+  void reload();
+  /// A number for a new row that no other has.
+  [[nodiscard]] RowId freeId() const;
+
+ signals:
+  void planChanged();
+  void told(const QString& message, bool trouble);
+
+ private:
+  Result<void> write(const DayPlan& before, const DayPlan& after);
+
+  Log& log_;
+  Edits& edits_;
+  DayPlan plan_;
+  UnitSystem units_ = UnitSystem::Metric;
+};
+
+}  // namespace fin::app

@@ -1,0 +1,35 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QObject>
+
+#include "app/controllers/pass_controller.h"
+
+namespace fin::app {
+
+/// Looks, in the background, for further ways of the lure through the clip on the bench, and makes each a
+/// pass of its own. One undo takes them all out again. Given up when another pass comes onto the bench.
+class FurtherCrossings : public QObject {
+  Q_OBJECT
+
+ public:
+  /// It must outlive this.
+  FurtherCrossings(PassController& controller, QObject* parent = nullptr);
+
+  void look();
+  void stop();
+  [[nodiscard]] bool looking() const { return looking_.running(); }
+
+ signals:
+  void changed();  ///< it looks now, or no longer
+  void progressed(double share);
+  void told(const QString& message, bool trouble);
+
+ private:
+  void keep(const LoggedPass& pass, Result<std::vector<PassRequest>> further);
+
+  PassController& controller_;
+  Job<std::vector<PassRequest>> looking_;
+};
+
+}  // namespace fin::app

@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/controllers/verdict_controller.h"
+
+namespace fin::app {
+
+VerdictController::VerdictController(Log& log, LineUp& lineUp, Edits& edits, QObject* parent)
+    : QObject(parent), log_(log), lineUp_(lineUp), edits_(edits) {
+  reload();
+  connect(&lineUp_, &LineUp::changed, this, &VerdictController::changed);
+  connect(&lineUp_, &LineUp::driftCorrectionWanted, this, [this](bool on) {
+    edit(on ? tr("Correct for the day's drift") : tr("Leave the day's drift in"),
+         [on](VerdictPlan& plan) { plan.correctDrift = on; });
+  });
+}
+
+void VerdictController::reload() {
+  auto plan = log_.verdict();
+  if (!plan) {
+    emit told(QString::fromStdString(plan.error().message), true);
+    return;
+  }
+  plan_ = std::move(*plan);
+  lineUp_.correctDrift(plan_.correctDrift);
+  emit changed();
+}
+
+std::vector<Wish> VerdictController::wishes() const {
+  return plan_.wishes.empty() ? proposedWishes(lineUp_.passes()) : plan_.wishes;
+}
+
+ScoreTable VerdictController::tableBy(std::vector<Wish> wishes) const {
+  return tableFor(lineUp_.passes(), lineUp_.entries(), std::move(wishes));
+}
+
+void VerdictController::edit(const QString& what, const std::function<void(VerdictPlan&)>& change) {
+  VerdictPlan after = plan_;
+  change(after);
+  if (after == plan_) return;
+  const auto done = edits_.perform(
+      what, [this, before = plan_, after] { return write(before, after); },
+      [this, before = plan_, after] { return write(after, before); });
+  if (!done) emit changed();  // fields go back to what stands
+}
+
+Result<void> VerdictController::write(const VerdictPlan& before, const VerdictPlan& after) {
+  if (auto done = log_.saveVerdict(before, after); !done) return done;
+  const bool drift = after.correctDrift != plan_.correctDrift;
+  plan_ = after;
+  if (drift) {
+    lineUp_.correctDrift(after.correctDrift);
+  } else {
+    emit changed();
+  }
+  return {};
+}
+
+}  // namespace fin::app

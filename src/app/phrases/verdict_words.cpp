@@ -1,0 +1,157 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/phrases/verdict_words.h"
+
+#include <QCoreApplication>
+#include <QStringList>
+#include <algorithm>
+#include <numeric>
+
+namespace fin::app {
+namespace {
+
+constexpr double kFirm = 0.95;
+constexpr double kLikely = 0.75;
+constexpr double kInTheRunning = 0.05;
+constexpr unsigned kPurposeDraws = 1000;
+
+QString said(const char* text) {
+  return QCoreApplication::translate("verdict", text);
+}
+
+QString nameOf(const ScoreTable& table, std::size_t entry) {
+  return QString::fromStdString(table.entries[entry].rig);
+}
+
+QString why(const Ranking::Left& left) {
+  if (left.lacks.empty()) return QString::fromStdString(left.why);
+  QStringList names;
+  for (const std::string& reading : left.lacks) names += spokenName(std::string_view(reading));
+  return said("not read: %1").arg(names.join(", "));
+}
+
+}  // namespace
+
+QString plainNumber(double number, int decimals) {
+  QString out = QString::number(number, 'f', decimals);
+  while (out.contains('.') && (out.endsWith('0') || out.endsWith('.'))) out.chop(1);
+  return out;
+}
+
+QString percent(double share) {
+  if (share > 0.0 && share < 0.005) return said("under 1 %");
+  if (share < 1.0 && share > 0.995) return said("over 99 %");
+  return QString("%1 %").arg(100.0 * share, 0, 'f', 0);
+}
+
+QString firstInWords(const ScoreTable& table, const Ranking& ranking) {
+  if (!ranking.whyNone.empty()) return said("No order yet: %1").arg(QString::fromStdString(ranking.whyNone));
+  QStringList first;
+  for (const Placing& p : ranking.placings) {
+    if (p.place == ranking.placings.front().place) first += nameOf(table, p.entry);
+  }
+  if (first.size() > 1) return said("%1 share the first place").arg(first.join(said(" and ")));
+  return said("%1 comes first").arg(first.front());
+}
+
+QString firmnessInWords(const ScoreTable& table, const Ranking& ranking) {
+  if (ranking.placings.empty()) return {};
+  const Placing& first = ranking.placings.front();
+  QStringList rivals;
+  for (const Placing& p : ranking.placings) {
+    if (p.entry != first.entry && p.first.byBoth >= kInTheRunning)
+      rivals += QString("%1 (%2)").arg(nameOf(table, p.entry), percent(p.first.byBoth));
+  }
+  const QString numbers = said("first in %1 of the cases the measuring allows, and in %2 under other weights")
+                              .arg(percent(first.first.byMeasuring), percent(first.first.byWeights));
+  if (first.first.byBoth >= kFirm) return said("The order is firm at the top: %1.").arg(numbers);
+  if (first.first.byBoth >= kLikely) {
+    return said("Likely, not certain: %1. Also possible: %2.")
+        .arg(numbers, rivals.isEmpty() ? said("each of the others a little") : rivals.join(", "));
+  }
+  return said("Too close to call: %1. As well first may be: %2.")
+      .arg(numbers, rivals.isEmpty() ? said("any of the others") : rivals.join(", "));
+}
+
+QString chanceInWords(const ScoreTable& table, const Placing& placing) {
+  for (std::size_t w = 0; w < table.wishes.size(); ++w) {
+    if (placing.cells[w] && !table.scatterKnown[w]) return said("one pass");
+  }
+  return percent(placing.first.byMeasuring);
+}
+
+QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
+  QStringList out;
+  for (const Entry& entry : table.entries) {
+    if (entry.graded) continue;
+    out += said("%1 is shown, not graded: %2.")
+               .arg(QString::fromStdString(entry.rig), entry.whyNotGraded.empty()
+                                                           ? said("the tester has an interest in it")
+                                                           : QString::fromStdString(entry.whyNotGraded));
+  }
+  // Those that lack the same in one line.
+  std::vector<std::pair<QString, QStringList>> left;
+  for (const Ranking::Left& one : ranking.left) {
+    const QString reason = why(one);
+    const auto same =
+        std::find_if(left.begin(), left.end(), [&](const auto& l) { return l.first == reason; });
+    auto& names = same == left.end() ? left.emplace_back(reason, QStringList()).second : same->second;
+    names += nameOf(table, one.entry);
+  }
+  for (const auto& [reason, names] : left) out += said("Not ranked: %1 (%2).").arg(names.join("; "), reason);
+  if (ranking.whyNone.empty()) {
+    QStringList alone;
+    for (std::size_t w = 0; w < table.wishes.size(); ++w) {
+      if (ranking.placings.front().cells[w] && !table.scatterKnown[w])
+        alone += spokenName(std::string_view(table.wishes[w].reading));
+    }
+    if (!alone.isEmpty()) {
+      out +=
+          said(
+              "One pass of each rig only: %1. How much passes differ is not known, so no chance can be told.")
+              .arg(alone.join(", "));
+    }
+    QStringList missing;
+    for (const std::string& reading : ranking.nonDiscriminating)
+      missing += spokenName(std::string_view(reading));
+    if (!missing.isEmpty())
+      out += said("Does not count, as fewer than two rigs were read or none differs: %1.")
+                 .arg(missing.join(", "));
+  }
+  return out;
+}
+
+Ranking rankFor(const ScoreTable& purpose) {
+  return rank(purpose, {.scoring = Scoring::Points, .halfIsEnough = true, .draws = kPurposeDraws});
+}
+
+QString whyNoPick(const ScoreTable& purpose, const Ranking& ranking) {
+  QStringList missing;
+  for (const std::string& reading : ranking.nonDiscriminating)
+    missing += spokenName(std::string_view(reading)).toLower();
+  if (purpose.wishes.empty() || missing.isEmpty()) return QString::fromStdString(ranking.whyNone);
+  return said("not read of two rigs: %1").arg(missing.join(", "));
+}
+
+QString reasonInWords(const ScoreTable& table, const Placing& placing, UnitSystem units) {
+  std::vector<std::size_t> order(table.wishes.size());
+  std::iota(order.begin(), order.end(), std::size_t{0});
+  std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
+    return table.wishes[a].weight > table.wishes[b].weight;
+  });
+  QStringList parts;
+  QStringList unknown;
+  for (const std::size_t w : order) {
+    const Wish& wish = table.wishes[w];
+    const QString name = spokenName(std::string_view(wish.reading));
+    if (const auto& cell = table.cells[w][placing.entry]) {
+      parts += QString("%1 %2").arg(name.toLower(), spokenAs(wish.reading, cell->value, cell->u95, units));
+    } else {
+      unknown += name.toLower();
+    }
+  }
+  QString out = parts.join("; ");
+  if (!unknown.isEmpty()) out += said("; not read: %1").arg(unknown.join(", "));
+  return out;
+}
+
+}  // namespace fin::app

@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QString>
+
+#include "app/phrases/words.h"
+#include "core/comparison/ranking.h"
+
+namespace fin::app {
+
+// How a ranking is put into words, in the window and in the report.
+
+/// "4", "2.5"; decimals only where there are any.
+QString plainNumber(double number, int decimals = 2);
+QString percent(double share);
+/// Who is first, or why nobody is.
+QString firstInWords(const ScoreTable& table, const Ranking& ranking);
+/// How firm that is: under measuring, and under other weights.
+QString firmnessInWords(const ScoreTable& table, const Ranking& ranking);
+/// The chance of a first place by measuring, or that one pass each cannot tell it.
+QString chanceInWords(const ScoreTable& table, const Placing& placing);
+/// What is shown apart or stays out, a line each: not graded, not to be ranked, readings that do not count.
+QStringList leftInWords(const ScoreTable& table, const Ranking& ranking);
+/// As the picks for a purpose are found: by points, half of what it takes is enough.
+Ranking rankFor(const ScoreTable& purpose);
+/// Why there is no pick: what nobody has.
+QString whyNoPick(const ScoreTable& purpose, const Ranking& ranking);
+/// Why a pick is where it is: its readings, the weightiest first.
+QString reasonInWords(const ScoreTable& table, const Placing& placing, UnitSystem units);
+
+}  // namespace fin::app

@@ -1,0 +1,325 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/phrases/words.h"
+
+#include <QCoreApplication>
+#include <QLocale>
+#include <QStringList>
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+#include "core/comparison/score_table.h"
+#include "core/readings/registry.h"
+
+namespace fin::app {
+namespace {
+
+constexpr double kInch_mm = 25.4;
+constexpr double kFoot_m = 0.3048;
+constexpr double kOunce_g = 28.349523;
+
+QString words(const char* text) {
+  return QCoreApplication::translate("words", text);
+}
+
+const std::map<std::string_view, const char*>& names() {
+  static const std::map<std::string_view, const char*> table{
+      {"travel_speed", "Pull speed"},
+      {"wobble_frequency", "Wobbles"},
+      {"wobble_angle", "Wobble, side to side"},
+      {"tail_sweep", "Tail sweep"},
+      {"strouhal", "Swimming number"},
+      {"roll_frequency", "Rolls"},
+      {"roll_angle", "Roll, side to side"},
+      {"roll_list", "Lays over"},
+      {"spin_turns", "Spins"},
+      {"twist_per_metre", "Line twist"},
+      {"kick_frequency", "Tail kicks"},
+      {"kick_angle", "Tail kick, side to side"},
+      {"cycle_variation", "Unevenness of the wobble"},
+      {"breakouts", "Breaks out"},
+      {"running_depth", "Running depth"},
+      {"rise_rate", "Climbs"},
+      {"flash_rate", "Flashes"},
+      {"fall_rate", "Fall rate"},
+      {"time_per_metre", "Countdown"},
+      {"settle_distance", "Drop until steady"},
+      {"glide_ratio", "Glide"},
+      {"glide_angle", "Path below level"},
+      {"fall_travel", "OutlineRun to the side"},
+      {"fall_attitude", "Nose down"},
+      {"fall_rock_frequency", "Rocks on the fall"},
+      {"fall_rock_angle", "Rock, end to end"},
+      {"fall_kick_frequency", "Kicks on the fall"},
+      {"fall_kick_angle", "Kick on the fall, side to side"},
+      {"spiral_rate", "Spiral turns"},
+      {"spiral_radius", "Spiral radius"},
+      {"tumble_rate", "Tumbles"},
+      {"fall_mode", "Way of falling"},
+      {"twitch_count", "Twitches"},
+      {"twitch_interval", "Twitch to twitch"},
+      {"twitch_interval_variation", "Unevenness of the cadence"},
+      {"advance", "Darts ahead"},
+      {"spring_back", "Springs back"},
+      {"spring_back_ratio", "Springs back, of the dart"},
+      {"spring_back_time", "Time to spring back"},
+      {"stop_time", "Time to stop"},
+      {"stop_distance", "Way to stop"},
+      {"dart_spread", "Spread of the darts"},
+      {"erraticness", "Each dart different"},
+      {"pause_drift", "Drift in the pause"},
+      {"pause_class", "In the pause it"},
+      {"pause_attitude", "Nose down in the pause"},
+      {"rise_per_twitch", "Climbs with each twitch"},
+      {"side_switch", "Changes side"},
+      {"swing_angle", "Swing"},
+      {"stand_angle", "Stands at"},
+      {"stand_time", "Stands for"},
+      {"flare_moving", "Skirt while moving"},
+      {"flare_rest", "Skirt at rest"},
+      {"flare_peak_ratio", "Skirt flares to"},
+      {"flare_half_life", "Flare half gone after"},
+      {"quiver", "Quivers"},
+      {"hop_count", "Hops"},
+      {"hop_interval", "Hop to hop"},
+      {"hop_interval_variation", "Unevenness of the cadence"},
+      {"hop_height", "Hops up"},
+      {"fall_back_time", "Time to fall back"},
+      {"fall_back_rate", "Falls back at"},
+      {"hop_kick_frequency", "Kicks on the way down"},
+      {"hop_kick_angle", "Kick on the way down, side to side"},
+      {"drag_turning", "Turns on the drag"},
+      {"drag_kick", "Kicks on the drag"},
+      {"onset_speed", "Begins to work at"},
+      {"blowout_speed", "Goes wrong at"},
+      {"rattle_level", "Over the quiet"},
+      {"rattle_rate", "Knocks"},
+      {"rattle_peak_frequency", "Strongest tone"},
+  };
+  return table;
+}
+
+QString countedThings(const Reading& reading) {
+  const QString n = QLocale::c().toString(reading.n, 'f', 0);
+  const bool cycles = reading.name.starts_with("wobble") || reading.name == "tail_sweep" ||
+                      reading.name == "strouhal" || reading.name == "cycle_variation";
+  return (cycles ? words("%1 whole wobbles stand behind it.") : words("%1 frames stand behind it.")).arg(n);
+}
+
+int decimalsFor(double uncertainty) {
+  if (!(uncertainty > 0.0)) return 1;
+  // Two figures where the first is a 1, one otherwise.
+  const double exponent = std::floor(std::log10(uncertainty));
+  const bool one = uncertainty / std::pow(10.0, exponent) < 1.95;
+  return std::clamp(static_cast<int>(-exponent) + (one ? 1 : 0), 0, 4);
+}
+
+struct SourceWords {
+  const char* name;
+  const char* better;
+};
+
+SourceWords wordsFor(UncertaintySource source) {
+  switch (source) {
+    case UncertaintySource::Scatter:
+      return {"the scatter of what was seen", "a longer run in view would make it surer"};
+    case UncertaintySource::Scale:
+      return {"the known length", "a longer known length, in the lure's own plane, would make it surer"};
+    case UncertaintySource::Marks:
+      return {"the placing of the marks", "filming closer would make it surer"};
+    case UncertaintySource::Cycles:
+      return {"the unequal length of the cycles", "a longer run in view would make it surer"};
+    case UncertaintySource::OutlineEdge:
+      return {"the outline's rim", "filming closer would make it surer"};
+    case UncertaintySource::Plumb:
+      return {"how level the camera stands",
+              "a camera set level, or a plumb line in view, would make it surer"};
+    case UncertaintySource::FrameTime:
+      return {"the time from frame to frame", "a higher filming rate would make it surer"};
+    case UncertaintySource::ViewingAngle:
+      return {"the angle under which the camera sees it",
+              "saying how far the camera stands would make it surer"};
+    case UncertaintySource::Background:
+      return {"the background", "a background with more to hold on to would make it surer"};
+  }
+  return {"", ""};
+}
+
+/// How much each part has in the square of the uncertainty, the largest first, and what would make it less.
+QString sharesOf(const Reading& reading) {
+  std::vector<UncertaintyPart> sorted;
+  for (const UncertaintyPart& part : reading.parts) {
+    const auto same = std::find_if(sorted.begin(), sorted.end(),
+                                   [&](const UncertaintyPart& p) { return p.source == part.source; });
+    if (same == sorted.end()) {
+      sorted.push_back(part);
+    } else {
+      same->u95 = std::hypot(same->u95, part.u95);
+    }
+  }
+  std::sort(sorted.begin(), sorted.end(),
+            [](const UncertaintyPart& a, const UncertaintyPart& b) { return a.u95 > b.u95; });
+  const double whole = inQuadrature(sorted);
+  if (!(whole > 0.0)) return {};
+  QStringList shares;
+  for (const UncertaintyPart& part : sorted) {
+    const double share = 100.0 * part.u95 * part.u95 / (whole * whole);
+    if (share >= 0.5)
+      shares << QString("%1 %2 %").arg(words(wordsFor(part.source).name)).arg(share, 0, 'f', 0);
+  }
+  return words("It comes from: %1; %2.")
+      .arg(shares.join(", "), words(wordsFor(sorted.front().source).better));
+}
+
+}  // namespace
+
+QString spokenName(std::string_view reading) {
+  const auto found = names().find(reading);
+  return found == names().end() ? QString::fromUtf8(reading.data(), static_cast<qsizetype>(reading.size()))
+                                : words(found->second);
+}
+
+QString spokenName(Protocol protocol) {
+  switch (protocol) {
+    case Protocol::Retrieve:
+      return words("Straight pull");
+    case Protocol::Fall:
+      return words("Fall");
+    case Protocol::Twitch:
+      return words("Twitch and pause");
+    case Protocol::Walk:
+      return words("Walking");
+    case Protocol::Rest:
+      return words("At rest");
+    case Protocol::Skirt:
+      return words("Skirt");
+    case Protocol::Sound:
+      return words("Sound");
+    case Protocol::Hop:
+      return words("Hopping");
+    case Protocol::Drag:
+      return words("Dragging");
+  }
+  return {};
+}
+
+QString spokenName(View view) {
+  switch (view) {
+    case View::Side:
+      return words("from the side");
+    case View::Top:
+      return words("from above");
+    case View::HeadOn:
+      return words("head-on");
+    case View::Chase:
+      return words("moving along");
+  }
+  return {};
+}
+
+QString spokenName(MarkName mark) {
+  switch (mark) {
+    case MarkName::Nose:
+      return words("Nose");
+    case MarkName::Tail:
+      return words("Tail");
+    case MarkName::Tip:
+      return words("Tip");
+    case MarkName::Back:
+      return words("Back");
+    case MarkName::Belly:
+      return words("Belly");
+    case MarkName::Flank:
+      return words("Flank");
+  }
+  return {};
+}
+
+QString spokenName(Grade grade) {
+  switch (grade) {
+    case Grade::Good:
+      return words("good");
+    case Grade::Fair:
+      return words("fair");
+    case Grade::Poor:
+      return words("poor");
+  }
+  return {};
+}
+
+QString spokenState(const PlannedPass& pass) {
+  switch (pass.state) {
+    case PassState::Planned:
+      return {};
+    case PassState::Done:
+      return words("done");
+    case PassState::Fouled:
+      return words("fouled: %1").arg(QString::fromStdString(pass.whyFouled));
+    case PassState::Skipped:
+      return words("skipped");
+  }
+  return {};
+}
+
+ShownUnit shownUnit(std::string_view unit, UnitSystem units) {
+  if (units == UnitSystem::Imperial) {
+    if (unit == "mm") return {1.0 / kInch_mm, "in"};
+    if (unit == "mm/s") return {1.0 / kInch_mm, "in/s"};
+    if (unit == "mm²") return {1.0 / (kInch_mm * kInch_mm), "in²"};
+    if (unit == "s/m") return {kFoot_m, "s/ft"};
+    if (unit == "g") return {1.0 / kOunce_g, "oz"};
+    if (unit == "m") return {1.0 / kFoot_m, "ft"};
+    if (unit == "kg") return {1000.0 / (16.0 * kOunce_g), "lb"};
+    if (unit == "turns/m") return {kFoot_m, "turns/ft"};
+    if (unit == "deg/m") return {kFoot_m, words("°/ft")};
+  }
+  if (unit == "deg") return {1.0, "°"};
+  if (unit == "deg/m") return {1.0, words("°/m")};
+  if (unit == "Hz") return {1.0, words("a second")};
+  if (unit == "text") return {};
+  return {1.0, QString::fromUtf8(unit.data(), static_cast<qsizetype>(unit.size()))};
+}
+
+SpokenValue spoken(const Reading& reading, UnitSystem units) {
+  const ShownUnit shown = shownUnit(reading.unit, units);
+  if (const auto* text = std::get_if<std::string>(&reading.value))
+    return {QString::fromStdString(*text), {}, {}};
+  const double value = std::get<double>(reading.value) * shown.factor;
+  const double uncertainty = reading.u95.value_or(0.0) * shown.factor;
+  const QLocale plain = QLocale::c();
+  if (reading.u95 && uncertainty == 0.0 && value == std::round(value))
+    return {plain.toString(value, 'f', 0), {}, shown.unit};  // counted, not measured
+  const int decimals = decimalsFor(uncertainty);
+  QString number = plain.toString(value, 'f', decimals);
+  number.replace('-', QChar(0x2212));
+  return {number, QString::fromUtf8("± ") + plain.toString(uncertainty, 'f', decimals), shown.unit};
+}
+
+QString spokenAs(std::string_view reading, double value, double u95, UnitSystem units) {
+  const SpokenValue said = spoken({std::string(reading), value, std::string(unitOf(reading)), u95}, units);
+  return QString("%1 %2 %3").arg(said.value, said.uncertainty, said.unit).trimmed();
+}
+
+QString counted(std::size_t count, const QString& one, const QString& many) {
+  return QString("%1 %2").arg(count).arg(count == 1 ? one : many);
+}
+
+QString spokenSpeed(double mm_s, UnitSystem units) {
+  const ShownUnit unit = shownUnit("mm/s", units);
+  return QString("%1 %2").arg(mm_s * unit.factor, 0, 'f', unit.factor < 0.5 ? 1 : 0).arg(unit.unit);
+}
+
+QString howMeasured(const Reading& reading) {
+  QStringList parts;
+  if (const ReadingSpec* spec = readingNamed(reading.name)) {
+    parts << QString::fromUtf8(spec->definition.data(), static_cast<qsizetype>(spec->definition.size()));
+  }
+  parts << countedThings(reading);
+  if (reading.u95)
+    parts << words("The ± holds 95 of 100 such measurements: scatter, scale and placing together.");
+  if (const QString shares = sharesOf(reading); !shares.isEmpty()) parts << shares;
+  for (const std::string& note : reading.notes) parts << QString::fromStdString(note) + ".";
+  return parts.join("\n");
+}
+
+}  // namespace fin::app

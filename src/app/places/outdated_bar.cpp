@@ -1,0 +1,88 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/outdated_bar.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <algorithm>
+
+#include "app/phrases/words.h"
+#include "app/ui/pieces.h"
+
+namespace fin::app {
+namespace {
+
+constexpr std::size_t kNamed = 3;
+
+bool canBeMeasured(const OutdatedPass& pass) {
+  return pass.state != MeasurementState::ClipChanged;
+}
+
+QString whyOf(MeasurementState state) {
+  switch (state) {
+    case MeasurementState::ClipChanged:
+      return QObject::tr("another file stands in its clip's place");
+    case MeasurementState::NeedsFollowing:
+      return QObject::tr("its marks or the following have changed since");
+    default:
+      return QObject::tr("what was said of it, or the method, has changed since");
+  }
+}
+
+}  // namespace
+
+OutdatedBar::OutdatedBar(LineUp& lineUp, MeasuringQueue& queue, QWidget* parent)
+    : QFrame(parent),
+      lineUp_(lineUp),
+      queue_(queue),
+      text_(new QLabel),
+      measure_(namedButton(tr("Measure them again"), "measureOutdated")),
+      stop_(namedButton(tr("Stop"), "stopMeasuring")) {
+  setObjectName("outdated");
+  setProperty("card", true);
+  text_->setObjectName("outdatedText");
+  text_->setTextFormat(Qt::PlainText);
+  text_->setWordWrap(true);
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(16, 6, 12, 6);
+  row->addWidget(text_, 1);
+  row->addWidget(measure_);
+  row->addWidget(stop_);
+  connect(measure_, &QPushButton::clicked, this, &OutdatedBar::measureThem);
+  connect(stop_, &QPushButton::clicked, &queue, &MeasuringQueue::stop);
+  connect(&lineUp, &LineUp::changed, this, &OutdatedBar::refresh);
+  connect(&queue, &MeasuringQueue::changed, this, &OutdatedBar::refresh);
+  refresh();
+}
+
+void OutdatedBar::setWanted(bool wanted) {
+  wanted_ = wanted;
+  refresh();
+}
+
+void OutdatedBar::refresh() {
+  const auto& passes = lineUp_.outdated();
+  setVisible(wanted_ && !passes.empty());
+  QStringList names;
+  for (const OutdatedPass& pass : passes) {
+    if (static_cast<std::size_t>(names.size()) == kNamed) break;
+    names += QString("%1 (%2)").arg(QString::fromStdString(pass.title), whyOf(pass.state));
+  }
+  if (passes.size() > kNamed) names += tr("%1 more").arg(passes.size() - kNamed);
+  const QString left = queue_.left() > 0
+                           ? tr(" Measuring: %1 left.").arg(counted(queue_.left(), tr("pass"), tr("passes")))
+                           : QString();
+  text_->setText(tr("Not compared: %1.").arg(names.join("; ")) + left);
+  measure_->setVisible(queue_.left() == 0 && std::any_of(passes.begin(), passes.end(), canBeMeasured));
+  stop_->setVisible(queue_.left() > 0);
+}
+
+void OutdatedBar::measureThem() {
+  std::vector<RowId> ids;
+  for (const OutdatedPass& pass : lineUp_.outdated()) {
+    if (canBeMeasured(pass)) ids.push_back(pass.id);
+  }
+  queue_.add(ids, true);
+}
+
+}  // namespace fin::app

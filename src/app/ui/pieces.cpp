@@ -1,0 +1,74 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/pieces.h"
+
+#include <QStyle>
+#include <QVBoxLayout>
+
+namespace fin::app {
+namespace {
+
+QString captionFrom(std::string_view words) {
+  return QString::fromUtf8(words.data(), static_cast<qsizetype>(words.size()));
+}
+
+}  // namespace
+
+QLabel* headingLabel(const QString& words) {
+  auto* label = new QLabel(words);
+  label->setProperty("heading", true);
+  return label;
+}
+
+QLabel* faintLabel(const QString& words) {
+  auto* label = new QLabel(words);
+  label->setProperty("faint", true);
+  label->setWordWrap(true);
+  return label;
+}
+
+void setLook(QWidget& widget, const char* property, bool on) {
+  if (widget.property(property).toBool() == on) return;
+  widget.setProperty(property, on);
+  widget.style()->unpolish(&widget);
+  widget.style()->polish(&widget);
+}
+
+QPushButton* namedButton(const QString& words, const char* objectName) {
+  auto* button = new QPushButton(words);
+  button->setObjectName(objectName);
+  return button;
+}
+
+QFrame* card() {
+  auto* frame = new QFrame;
+  frame->setProperty("card", true);
+  return frame;
+}
+
+QTableWidgetItem* readOnlyCell(const QString& text, Qt::Alignment align) {
+  auto* item = new QTableWidgetItem(text);
+  item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
+  item->setTextAlignment(align);
+  item->setToolTip(text);
+  return item;
+}
+
+QWidget* cautionLines(Step step) {
+  const auto here = cautionsFor(step);
+  if (here.empty()) return nullptr;
+  auto* box = card();
+  auto* layout = new QVBoxLayout(box);
+  layout->setContentsMargins(12, 8, 12, 8);
+  layout->setSpacing(3);
+  for (const Caution& c : here) {
+    auto* line =
+        new QLabel(QString("<b>%1.</b> %2")
+                       .arg(captionFrom(c.heading).toHtmlEscaped(), captionFrom(c.brief).toHtmlEscaped()));
+    line->setWordWrap(true);
+    line->setToolTip(captionFrom(c.full));
+    layout->addWidget(line);
+  }
+  return box;
+}
+
+}  // namespace fin::app

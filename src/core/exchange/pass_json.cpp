@@ -1,0 +1,410 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <fmt/format.h>
+#include <cmath>
+#include <nlohmann/json.hpp>
+#include <set>
+
+#include "core/exchange/pass_json.h"
+
+namespace fin {
+namespace {
+
+using nlohmann::json;
+
+constexpr int kDeepest = 32;
+constexpr std::array<std::string_view, 4> kPulls{"right", "left", "up", "down"};
+
+/// Thrown only within this file, to leave nested reading at once.
+struct Wrong {
+  Error error;
+};
+
+[[noreturn]] void fail(const std::string& key, const std::string& why) {
+  throw Wrong{{ErrorCode::BadRequest, key + ": " + why, key}};
+}
+
+/// One JSON object whose keys are asked for by name; what nobody asked for is an error.
+class Object {
+ public:
+  Object(const json& value, std::string path) : value_(value), path_(std::move(path)) {
+    if (!value_.is_object()) fail(path_.empty() ? "pass" : path_, "must be an object");
+  }
+
+  [[nodiscard]] std::string pathOf(const std::string& key) const {
+    return path_.empty() ? key : path_ + "." + key;
+  }
+  const json* get(const std::string& key) {
+    asked_.insert(key);
+    const auto found = value_.find(key);
+    return found == value_.end() ? nullptr : &*found;
+  }
+  const json& need(const std::string& key) {
+    const json* found = get(key);
+    if (found == nullptr) fail(pathOf(key), "is missing");
+    return *found;
+  }
+  double number(const std::string& key) { return toNumber(need(key), pathOf(key)); }
+  std::optional<double> maybeNumber(const std::string& key) {
+    const json* found = get(key);
+    if (found == nullptr) return std::nullopt;
+    return toNumber(*found, pathOf(key));
+  }
+  std::string text(const std::string& key) { return toText(need(key), pathOf(key)); }
+  std::string textOr(const std::string& key, const std::string& otherwise) {
+    const json* found = get(key);
+    return found == nullptr ? otherwise : toText(*found, pathOf(key));
+  }
+  std::optional<std::size_t> maybeFrame(const std::string& key) {
+    const json* found = get(key);
+    if (found == nullptr) return std::nullopt;
+    return toFrame(*found, pathOf(key));
+  }
+  /// False where it is absent.
+  bool yes(const std::string& key) {
+    const json* found = get(key);
+    if (found == nullptr) return false;
+    if (!found->is_boolean()) fail(pathOf(key), "must be true or false");
+    return found->get<bool>();
+  }
+  std::size_t frame(const std::string& key) { return toFrame(need(key), pathOf(key)); }
+  PixelPoint point(const std::string& key) { return toPoint(need(key), pathOf(key)); }
+  void nothingElse() const {
+    for (const auto& [key, unused] : value_.items()) {
+      if (!asked_.contains(key)) fail(pathOf(key), "is not a key of agile-fin-pass/1");
+    }
+  }
+
+  /// Each object of a list, which may be absent.
+  template <typename Read>
+  void eachOf(const std::string& key, const Read& read) {
+    const json* list = get(key);
+    if (list == nullptr) return;
+    if (!list->is_array()) fail(pathOf(key), "must be a list");
+    for (std::size_t i = 0; i < list->size(); ++i) {
+      Object object((*list)[i], fmt::format("{}[{}]", pathOf(key), i));
+      read(object);
+      object.nothingElse();
+    }
+  }
+
+  static double toNumber(const json& value, const std::string& path) {
+    if (!value.is_number()) fail(path, "must be a number");
+    const auto number = value.get<double>();
+    if (!std::isfinite(number)) fail(path, "must be a finite number");
+    return number;
+  }
+  static std::string toText(const json& value, const std::string& path) {
+    if (!value.is_string()) fail(path, "must be a text");
+    return value.get<std::string>();
+  }
+  static std::size_t toFrame(const json& value, const std::string& path) {
+    if (!value.is_number_integer() || (!value.is_number_unsigned() && value.get<std::int64_t>() < 0)) {
+      fail(path, "must be a frame number, counted from 0");
+    }
+    return value.get<std::size_t>();
+  }
+  static PixelPoint toPoint(const json& value, const std::string& path) {
+    if (!value.is_array() || value.size() != 2) fail(path, "must be [x, y] in picture pixels");
+    return {toNumber(value[0], path), toNumber(value[1], path)};
+  }
+
+ private:
+  const json& value_;
+  std::string path_;
+  std::set<std::string> asked_;
+};
+
+std::optional<PixelLine> readLine(Object& pass, const std::string& key) {
+  const json* value = pass.get(key);
+  if (value == nullptr) return std::nullopt;
+  Object line(*value, key);
+  PixelLine out{line.point("from"), line.point("to")};
+  line.nothingElse();
+  return out;
+}
+
+std::optional<ScaleMark> readScale(Object& pass) {
+  const json* value = pass.get("scale");
+  if (value == nullptr) return std::nullopt;
+  Object scale(*value, "scale");
+  ScaleMark out{scale.point("from"), scale.point("to"), Millimetres(scale.number("length_mm")),
+                Millimetres(scale.maybeNumber("length_u95_mm").value_or(0.0))};
+  scale.nothingElse();
+  return out;
+}
+
+std::optional<SquareMark> readSquare(Object& pass) {
+  const json* value = pass.get("square");
+  if (value == nullptr) return std::nullopt;
+  Object object(*value, "square");
+  SquareMark out{{},
+                 Millimetres(object.number("width_mm")),
+                 Millimetres(object.number("height_mm")),
+                 Millimetres(object.maybeNumber("side_u95_mm").value_or(0.0))};
+  const json& corners = object.need("corners");
+  if (!corners.is_array() || corners.size() != out.corners.size())
+    fail("square.corners", "must be four points");
+  for (std::size_t i = 0; i < out.corners.size(); ++i)
+    out.corners[i] = Object::toPoint(corners[i], "square.corners");
+  object.nothingElse();
+  return out;
+}
+
+std::optional<ScalePlane> readPlane(Object& pass) {
+  const json* value = pass.get("scale_plane");
+  if (value == nullptr) return std::nullopt;
+  Object plane(*value, "scale_plane");
+  ScalePlane out{Millimetres(plane.number("camera_to_scale_mm")),
+                 Millimetres(plane.number("camera_to_lure_mm"))};
+  plane.nothingElse();
+  return out;
+}
+
+std::optional<Lens> readLens(Object& pass) {
+  const json* value = pass.get("lens");
+  if (value == nullptr) return std::nullopt;
+  Object object(*value, "lens");
+  if (object.text("model") != "pinhole-radtan") fail("lens.model", "must be \"pinhole-radtan\"");
+  Lens lens{object.number("fx"), object.number("fy"), object.number("cx"), object.number("cy"), {}};
+  const json& k = object.need("k");
+  if (!k.is_array() || k.size() > lens.k.size()) fail("lens.k", "must be up to five numbers");
+  for (std::size_t i = 0; i < k.size(); ++i) lens.k[i] = Object::toNumber(k[i], "lens.k");
+  object.nothingElse();
+  return lens;
+}
+
+std::vector<MarkSeed> readMarks(Object& pass) {
+  std::vector<MarkSeed> out;
+  pass.eachOf("marks", [&out](Object& mark) {
+    const std::string name = mark.text("name");
+    const auto known = markNamed(name);
+    if (!known) fail(mark.pathOf("name"), "there is no mark called \"" + name + "\"");
+    out.push_back({*known, mark.maybeFrame("frame").value_or(0), mark.point("at")});
+  });
+  return out;
+}
+
+std::vector<PixelPoint> readPolygon(Object& object) {
+  std::vector<PixelPoint> out;
+  const json& polygon = object.need("polygon");
+  const std::string path = object.pathOf("polygon");
+  if (!polygon.is_array()) fail(path, "must be a list of points");
+  for (const json& p : polygon) out.push_back(Object::toPoint(p, path));
+  return out;
+}
+
+std::optional<OutlineSeed> readOutline(Object& pass) {
+  const json* value = pass.get("outline");
+  if (value == nullptr) return std::nullopt;
+  Object object(*value, "outline");
+  OutlineSeed out{object.maybeFrame("frame").value_or(0), readPolygon(object)};
+  object.nothingElse();
+  return out;
+}
+
+FrameStretch readStretch(Object& object) {
+  const FrameStretch out{object.frame("first_frame"), object.frame("last_frame")};
+  if (out.last < out.first) fail(object.pathOf("last_frame"), "must not be before first_frame");
+  return out;
+}
+
+std::vector<HiddenRegion> readHidden(Object& pass) {
+  std::vector<HiddenRegion> out;
+  pass.eachOf("hidden", [&out](Object& object) {
+    const FrameStretch frames = readStretch(object);
+    out.push_back({frames.first, frames.last, readPolygon(object)});
+    if (out.back().polygon.size() < 3) fail(object.pathOf("polygon"), "needs at least three points");
+  });
+  return out;
+}
+
+std::vector<FouledStretch> readFouled(Object& pass) {
+  std::vector<FouledStretch> out;
+  pass.eachOf("fouled", [&out](Object& object) {
+    const FrameStretch frames = readStretch(object);
+    out.push_back({frames, object.textOr("why", "")});
+  });
+  return out;
+}
+
+std::optional<QuietStretch> readQuiet(Object& pass) {
+  const json* value = pass.get("quiet");
+  if (value == nullptr) return std::nullopt;
+  Object object(*value, "quiet");
+  QuietStretch out{Seconds(object.number("from_s")), Seconds(object.number("to_s"))};
+  object.nothingElse();
+  return out;
+}
+
+std::vector<double> readTimes(Object& object, const char* key) {
+  std::vector<double> out;
+  const json* list = object.get(key);
+  if (list == nullptr) return out;
+  if (!list->is_array()) fail(key, "must be a list of times in seconds");
+  for (const json& value : *list) out.push_back(Object::toNumber(value, key));
+  return out;
+}
+
+std::optional<TwitchStarts> readTwitches(Object& pass) {
+  const json* value = pass.get("twitches");
+  if (value == nullptr) return std::nullopt;
+  Object object(*value, "twitches");
+  TwitchStarts out{readTimes(object, "starts_s"), readTimes(object, "left_out_s")};
+  object.nothingElse();
+  return out;
+}
+
+std::optional<Pull> readPull(Object& pass) {
+  const json* value = pass.get("pull");
+  if (value == nullptr) return std::nullopt;
+  const std::string text = Object::toText(*value, "pull");
+  const auto found = std::find(kPulls.begin(), kPulls.end(), text);
+  if (found == kPulls.end()) fail("pull", "must be right, left, up or down");
+  return static_cast<Pull>(found - kPulls.begin());
+}
+
+void readRig(Object& pass, PassRequest& out) {
+  const json* value = pass.get("rig");
+  if (value == nullptr) return;
+  Object rig(*value, "rig");
+  out.rigName = rig.textOr("name", "");
+  out.rigNote = rig.textOr("note", "");
+  rig.nothingElse();
+}
+
+PassRequest readPass(const json& root, const std::filesystem::path& folder) {
+  Object pass(root, "");
+  if (pass.text("format") != "agile-fin-pass/1") fail("format", "must be \"agile-fin-pass/1\"");
+  PassRequest out;
+  const std::string clip = pass.text("clip");
+  if (clip.empty()) fail("clip", "names no file");
+  out.clip = folder / std::filesystem::path(clip);
+  const auto protocol = protocolNamed(pass.text("protocol"));
+  if (!protocol) fail("protocol", "must be retrieve, fall, twitch, walk, rest, skirt or sound");
+  out.protocol = *protocol;
+  const auto view = viewNamed(pass.textOr("view", "side"));
+  if (!view) fail("view", "must be side, top, head-on or chase");
+  out.view = *view;
+  if (const auto rate = pass.maybeNumber("capture_rate")) out.captureRate = Hertz(*rate);
+  out.pull = readPull(pass);
+  out.scale = readScale(pass);
+  out.square = readSquare(pass);
+  out.scalePlane = readPlane(pass);
+  out.plumb = readLine(pass, "plumb");
+  out.waterline = readLine(pass, "waterline");
+  out.bottom = readLine(pass, "bottom");
+  out.lens = readLens(pass);
+  out.marks = readMarks(pass);
+  out.outline = readOutline(pass);
+  out.hidden = readHidden(pass);
+  out.fouled = readFouled(pass);
+  if (const auto half = pass.maybeNumber("body_half_height_mm")) out.bodyHalfHeight = Millimetres(*half);
+  out.byField = pass.yes("by_field");
+  out.followBackground = pass.yes("follow_background");
+  out.firstFrame = pass.maybeFrame("first_frame").value_or(0);
+  out.lastFrame = pass.maybeFrame("last_frame");
+  out.quiet = readQuiet(pass);
+  out.twitches = readTwitches(pass);
+  readRig(pass, out);
+  pass.nothingElse();
+  return out;
+}
+
+json toJson(PixelPoint p) {
+  return json::array({p.x_px, p.y_px});
+}
+json toJson(const std::vector<PixelPoint>& polygon) {
+  json out = json::array();
+  for (const PixelPoint p : polygon) out.push_back(toJson(p));
+  return out;
+}
+json toJson(const PixelLine& l) {
+  return {{"from", toJson(l.from)}, {"to", toJson(l.to)}};
+}
+
+}  // namespace
+
+Result<PassRequest> parsePassRequest(const std::string& text, const std::filesystem::path& folder,
+                                     Stage stage) {
+  bool tooDeep = false;
+  const auto watchDepth = [&](int depth, json::parse_event_t, json&) {
+    tooDeep |= depth > kDeepest;
+    return depth <= kDeepest;
+  };
+  try {
+    const json root = json::parse(text, watchDepth);
+    if (tooDeep) fail("pass", "is nested too deep");
+    PassRequest request = readPass(root, folder);
+    if (auto ok = validate(request, stage); !ok) return tl::unexpected(ok.error());
+    return request;
+  } catch (const Wrong& wrong) {
+    return tl::unexpected(wrong.error);
+  } catch (const json::exception& e) {
+    return failure(ErrorCode::BadRequest, std::string("the pass is not valid JSON: ") + e.what(), "pass");
+  }
+}
+
+std::string writePassRequest(const PassRequest& request, const std::filesystem::path& folder) {
+  const std::filesystem::path relative = request.clip.lexically_relative(folder);
+  const bool below = !relative.empty() && *relative.begin() != "..";
+  json out{{"format", "agile-fin-pass/1"},
+           {"clip", (below ? relative : request.clip).generic_string()},
+           {"protocol", toString(request.protocol)},
+           {"view", toString(request.view)}};
+  if (request.captureRate) out["capture_rate"] = request.captureRate->value();
+  if (request.byField) out["by_field"] = true;
+  if (request.pull) out["pull"] = kPulls[static_cast<std::size_t>(*request.pull)];
+  if (const auto& s = request.scale) {
+    out["scale"] = {{"from", toJson(s->from)},
+                    {"to", toJson(s->to)},
+                    {"length_mm", s->length.value()},
+                    {"length_u95_mm", s->lengthU95.value()}};
+  }
+  if (const auto& q = request.square) {
+    json corners = json::array();
+    for (const PixelPoint c : q->corners) corners.push_back(toJson(c));
+    out["square"] = {{"corners", corners},
+                     {"width_mm", q->width.value()},
+                     {"height_mm", q->height.value()},
+                     {"side_u95_mm", q->sideU95.value()}};
+  }
+  if (const auto& p = request.scalePlane) {
+    out["scale_plane"] = {{"camera_to_scale_mm", p->cameraToScale.value()},
+                          {"camera_to_lure_mm", p->cameraToLure.value()}};
+  }
+  if (request.plumb) out["plumb"] = toJson(*request.plumb);
+  if (request.waterline) out["waterline"] = toJson(*request.waterline);
+  if (request.bottom) out["bottom"] = toJson(*request.bottom);
+  if (const auto& l = request.lens) {
+    out["lens"] = {
+        {"model", "pinhole-radtan"}, {"fx", l->fx}, {"fy", l->fy}, {"cx", l->cx}, {"cy", l->cy}, {"k", l->k}};
+  }
+  out["marks"] = json::array();
+  for (const MarkSeed& m : request.marks) {
+    out["marks"].push_back({{"name", toString(m.name)}, {"frame", m.frame}, {"at", toJson(m.at)}});
+  }
+  if (const auto& o = request.outline) {
+    out["outline"] = {{"frame", o->frame}, {"polygon", toJson(o->polygon)}};
+  }
+  for (const HiddenRegion& h : request.hidden) {
+    out["hidden"].push_back(
+        {{"first_frame", h.firstFrame}, {"last_frame", h.lastFrame}, {"polygon", toJson(h.polygon)}});
+  }
+  for (const FouledStretch& f : request.fouled) {
+    out["fouled"].push_back({{"first_frame", f.frames.first}, {"last_frame", f.frames.last}, {"why", f.why}});
+  }
+  if (request.bodyHalfHeight) out["body_half_height_mm"] = request.bodyHalfHeight->value();
+  if (request.followBackground) out["follow_background"] = true;
+  if (request.firstFrame > 0) out["first_frame"] = request.firstFrame;
+  if (request.lastFrame) out["last_frame"] = *request.lastFrame;
+  if (request.quiet)
+    out["quiet"] = {{"from_s", request.quiet->from.value()}, {"to_s", request.quiet->to.value()}};
+  if (request.twitches)
+    out["twitches"] = {{"starts_s", request.twitches->starts_s}, {"left_out_s", request.twitches->leftOut_s}};
+  if (!request.rigName.empty() || !request.rigNote.empty()) {
+    out["rig"] = {{"name", request.rigName}, {"note", request.rigNote}};
+  }
+  return out.dump(1, ' ', false, json::error_handler_t::replace) + "\n";
+}
+
+}  // namespace fin

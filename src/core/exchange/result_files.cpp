@@ -1,0 +1,88 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/exchange/result_files.h"
+
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+
+#include "core/exchange/readings_json.h"
+
+namespace fin {
+namespace {
+
+using nlohmann::ordered_json;
+
+ordered_json toJson(const Reading& r) {
+  ordered_json out{{"name", r.name}};
+  if (const auto* text = std::get_if<std::string>(&r.value)) {
+    out["value"] = *text;
+  } else {
+    out["value"] = std::get<double>(r.value);
+  }
+  out["unit"] = r.unit;
+  if (r.u95) out["u95"] = *r.u95;
+  out["n"] = r.n;
+  out["grade"] = toString(r.grade);
+  out["notes"] = r.notes;
+  return out;
+}
+
+std::string cellsOf(const OutlineSample& s) {
+  if (!s.seen) return ",,,,,,";
+  return fmt::format(",{:.1f},{:.3f},{:.3f},{:.2f},{:.2f},{:.2f}", s.area_px2, s.centre.x_px, s.centre.y_px,
+                     s.angle_rad * kDegreesPerRadian, s.length_px, s.width_px);
+}
+
+}  // namespace
+
+void putReadings(const ReadingSet& set, ordered_json& into) {
+  into["readings"] = ordered_json::array();
+  for (const Reading& r : set.readings) into["readings"].push_back(toJson(r));
+  into["refused"] = ordered_json::array();
+  for (const Refusal& r : set.refused) into["refused"].push_back({{"name", r.name}, {"why", r.why}});
+}
+
+std::string writeReadings(const PassRequest& request, const PassResult& result) {
+  ordered_json out;
+  out["format"] = "agile-fin-readings/1";
+  out["clip"] = request.clip.filename().string();
+  out["protocol"] = toString(request.protocol);
+  out["view"] = toString(request.view);
+  out["method"] = kMethodVersion;
+  out["frames"] = {{"read", result.track.frameCount},
+                   {"followed", result.track.followed()},
+                   {"bridged", result.track.bridged()}};
+  out["time"] = {{"from_s", result.time_s.empty() ? 0.0 : result.time_s.front()},
+                 {"to_s", result.time_s.empty() ? 0.0 : result.time_s.back()},
+                 {"basis", result.timeBasis}};
+  putReadings(result.readings, out);
+  out["warnings"] = result.warnings;
+  if (!request.rigName.empty() || !request.rigNote.empty()) {
+    out["rig"] = {{"name", request.rigName}, {"note", request.rigNote}};
+  }
+  // A file name need not be UTF-8; JSON must be.
+  return out.dump(1, ' ', false, ordered_json::error_handler_t::replace) + "\n";
+}
+
+std::string writeTrack(const PassResult& result) {
+  std::string out = "frame,time_s";
+  for (const MarkTrack& m : result.track.marks) {
+    out += fmt::format(",{0}_x_px,{0}_y_px,{0}_quality", toString(m.name));
+  }
+  const bool outline = !result.track.outline.empty();
+  if (outline)
+    out +=
+        ",outline_area_px2,outline_cx_px,outline_cy_px,outline_angle_deg,outline_length_px,outline_width_px";
+  out += "\n";
+  for (std::size_t i = 0; i < result.track.frameCount; ++i) {
+    out += fmt::format("{},{:.6f}", result.track.firstFrame + i, result.time_s[i]);
+    for (const MarkTrack& m : result.track.marks) {
+      const MarkSample& s = m.samples[i];
+      out += s.seen ? fmt::format(",{:.3f},{:.3f},{:.3f}", s.at.x_px, s.at.y_px, s.quality) : ",,,";
+    }
+    if (outline) out += cellsOf(result.track.outline[i]);
+    out += "\n";
+  }
+  return out;
+}
+
+}  // namespace fin

@@ -1,0 +1,47 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/footage/prefetching_frame_source.h"
+
+namespace fin {
+namespace {
+
+constexpr std::size_t kMostAhead = 8;
+
+}  // namespace
+
+PrefetchingFrameSource::PrefetchingFrameSource(FrameSource& source)
+    : source_(source), reader_([this](const std::stop_token& stop) { readOn(stop); }) {}
+
+Result<Picture> PrefetchingFrameSource::frame(std::size_t frame) {
+  std::unique_lock lock(mutex_);
+  wanted_ = true;
+  if (frame < first_ || frame > first_ + ready_.size()) {
+    first_ = frame;
+    ready_.clear();
+  }
+  for (; first_ < frame; ++first_) ready_.pop_front();
+  changed_.notify_all();
+  changed_.wait(lock, [this] { return !ready_.empty(); });
+  Result<Picture> out = std::move(ready_.front());
+  ready_.pop_front();
+  ++first_;
+  changed_.notify_all();
+  return out;
+}
+
+void PrefetchingFrameSource::readOn(const std::stop_token& stop) {
+  std::unique_lock lock(mutex_);
+  const auto hasRoom = [this] {
+    return wanted_ && ready_.size() < kMostAhead && (ready_.empty() || first_ + ready_.size() < frameCount());
+  };
+  while (changed_.wait(lock, stop, hasRoom)) {
+    const std::size_t next = first_ + ready_.size();
+    lock.unlock();
+    Result<Picture> picture = source_.frame(next);
+    lock.lock();
+    // Meanwhile another place may have been asked for.
+    if (next == first_ + ready_.size()) ready_.push_back(std::move(picture));
+    changed_.notify_all();
+  }
+}
+
+}  // namespace fin

@@ -1,0 +1,96 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <fmt/format.h>
+#include <algorithm>
+
+#include "core/footage/cached_frame_source.h"
+#include "core/footage/prefetching_frame_source.h"
+#include "core/measuring/measure.h"
+#include "core/measuring/measurement.h"
+#include "core/tracking/background/background.h"
+#include "core/tracking/marks/crossings.h"
+#include "core/tracking/marks/flank.h"
+#include "core/tracking/marks/follow.h"
+#include "core/tracking/outline/outline.h"
+
+namespace fin {
+
+std::size_t lastFrameOf(const PassRequest& request, const Clip& clip) {
+  const std::size_t last = clip.index().frameCount() - 1;
+  return request.lastFrame ? std::min(*request.lastFrame, last) : last;
+}
+
+Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSource& source,
+                         const JobControl& job, std::size_t keptBytes) {
+  const std::size_t last = lastFrameOf(request, clip);
+  if (request.firstFrame > last) {
+    return failure(ErrorCode::BadRequest, fmt::format("first_frame: the clip has only {} frames", last + 1),
+                   "first_frame");
+  }
+  Track track{request.firstFrame, last - request.firstFrame + 1, {}};
+  const bool moving = followsBackground(request);
+  PrefetchingFrameSource ahead(source);
+  CachedFrameSource kept(ahead, keptBytes);
+  const bool again = moving || request.outline;  // its frames are gone over more than once
+  FrameSource& first = again ? static_cast<FrameSource&>(kept) : ahead;
+  // By how many readings of the clip each part is worth.
+  const double whole =
+      (request.marks.empty() ? 0.0 : 1.0) + (moving ? 1.0 : 0.0) + (request.outline ? 3.0 : 0.0);
+  double done = 0.0;
+  const auto part = [&](double worth) {
+    const double from = done / whole;
+    done += worth;
+    return partOf(job, from, done / whole);
+  };
+  if (!request.marks.empty()) {
+    auto marks = followMarks(first, {request.marks, request.firstFrame, last, request.hidden}, part(1.0));
+    if (!marks) return marks;
+    track = std::move(*marks);
+  }
+  if (moving) {
+    if (auto ok = followBackground(kept, track, part(1.0)); !ok) return tl::unexpected(ok.error());
+  }
+  if (request.outline) {
+    const auto outlined = followOutline(kept, *request.outline, request.hidden, track, part(2.0));
+    // What the marks alone can tell still stands.
+    if (!outlined && outlined.error().code != ErrorCode::Lost) return tl::unexpected(outlined.error());
+    if (!outlined) track.outlineLost = outlined.error().message;
+    if (auto ok = findFlank(kept, request.marks, track, part(1.0)); !ok) return tl::unexpected(ok.error());
+  }
+  return track;
+}
+
+Result<Track> followPassAgain(const PassRequest& request, const Track& earlier, const PassRequest& before,
+                              const Clip& clip, FrameSource& source, const JobControl& job,
+                              std::size_t keptBytes) {
+  if (!onlySeedsDiffer(before, request) || before.marks.empty() || request.marks.empty())
+    return followPass(request, clip, source, job, keptBytes);
+  auto track =
+      followChanged(source, {request.marks, request.firstFrame, lastFrameOf(request, clip), request.hidden},
+                    earlier, before.marks, partOf(job, 0.0, request.outline ? 0.5 : 1.0));
+  if (!track || !request.outline) return track;
+  // A flank spot is looked for on the outline, whichever of its places was changed.
+  if (auto ok = findFlank(source, request.marks, *track, partOf(job, 0.5, 1.0)); !ok)
+    return tl::unexpected(ok.error());
+  return track;
+}
+
+Result<std::vector<PassRequest>> furtherPasses(const PassRequest& request, const Track& track,
+                                               FrameSource& source, const JobControl& job) {
+  const FollowRequest followed{request.marks, track.firstFrame, track.firstFrame + track.frameCount - 1,
+                               request.hidden};
+  auto crossings = findCrossings(source, followed, track, job);
+  if (!crossings) return tl::unexpected(crossings.error());
+  std::vector<PassRequest> out;
+  for (Crossing& crossing : *crossings) {
+    PassRequest& further = out.emplace_back(request);
+    further.firstFrame = crossing.frames.first;
+    further.lastFrame = crossing.frames.last;
+    further.marks = std::move(crossing.seeds);
+    further.outline.reset();
+    further.fouled.clear();
+    further.pull.reset();  // it may come back the other way
+  }
+  return out;
+}
+
+}  // namespace fin

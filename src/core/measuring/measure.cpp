@@ -1,0 +1,213 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/measuring/measure.h"
+
+#include <fmt/format.h>
+#include <algorithm>
+
+#include "core/calibration/clip_clock.h"
+#include "core/measuring/hear_pass.h"
+#include "core/readings/drag.h"
+#include "core/readings/fall.h"
+#include "core/readings/hop.h"
+#include "core/readings/rest.h"
+#include "core/readings/retrieve.h"
+#include "core/readings/roll.h"
+#include "core/readings/skirt.h"
+#include "core/readings/twitch.h"
+
+namespace fin {
+namespace {
+
+constexpr double kFollowedShareWanted = 0.9;
+constexpr double kDoubtfulShareAllowed = 0.1;
+
+std::vector<MarkName> marksOf(const PassRequest& request) {
+  std::vector<MarkName> out;
+  for (const MarkSeed& s : request.marks) out.push_back(s.name);
+  return out;
+}
+
+PassNeeds needsOf(const PassRequest& request) {
+  return {request.protocol,
+          request.view,
+          marksOf(request),
+          request.scale || request.square,
+          request.waterline.has_value(),
+          request.outline.has_value()};
+}
+
+std::optional<double> bodyLength_px(const PassRequest& request) {
+  for (const MarkSeed& a : request.marks) {
+    for (const MarkSeed& b : request.marks) {
+      if (a.frame == b.frame && a.name == MarkName::Nose && b.name == MarkName::Tail)
+        return length(a.at - b.at).value();
+    }
+  }
+  return std::nullopt;
+}
+
+std::vector<std::string> warningsFor(const PassRequest& request, const Clip& clip, const PassResult& result) {
+  std::vector<std::string> out = clip.info().warnings;
+  const std::size_t last = clip.index().frameCount() - 1;
+  if (request.lastFrame && *request.lastFrame > last) {
+    out.push_back(fmt::format("last_frame is past the end; the clip's last frame {} is used", last));
+  }
+  if (!result.track.outlineLost.empty()) out.push_back(result.track.outlineLost);
+  const std::size_t followed = result.track.followed();
+  if (!result.track.marks.empty() &&
+      static_cast<double>(followed) < kFollowedShareWanted * static_cast<double>(result.track.frameCount)) {
+    out.push_back(
+        fmt::format("the marks were followed in {} of {} frames only; place one again where it is lost",
+                    followed, result.track.frameCount));
+  }
+  for (const MarkTrack& mark : result.track.marks) {
+    const auto doubtful = std::count_if(mark.samples.begin(), mark.samples.end(), [](const MarkSample& s) {
+      return s.seen && s.quality < kDoubtfulBelow;
+    });
+    if (static_cast<double>(doubtful) <= kDoubtfulShareAllowed * static_cast<double>(mark.samples.size()))
+      continue;
+    out.push_back(
+        fmt::format("the {} is doubtful in {} of {} frames: perhaps something else is followed; look there, "
+                    "and place it where it belongs",
+                    toString(mark.name), doubtful, mark.samples.size()));
+  }
+  return out;
+}
+
+/// What of a track counts for readings.
+Track withoutFouled(Track track, const std::vector<FouledStretch>& fouled) {
+  for (std::size_t i = 0; i < track.frameCount; ++i) {
+    const bool counts = std::none_of(fouled.begin(), fouled.end(), [&](const FouledStretch& f) {
+      return f.frames.holds(track.firstFrame + i);
+    });
+    if (counts) continue;
+    for (MarkTrack& mark : track.marks) mark.samples[i] = {};
+    if (!track.outline.empty()) track.outline[i] = {};
+    if (!track.brightness.empty()) track.brightness[i].reset();
+  }
+  return track;
+}
+
+/// What cannot be heard is refused, with the reason; what cannot be decoded is an error.
+Result<void> readSound(const PassRequest& request, const Clip& clip, const ClipClock& clock,
+                       ReadingSheet& sheet, const JobControl& job) {
+  const auto heard = hearPass(request, clip, clock, job);
+  if (heard) {
+    readRattle(*heard, sheet);
+    return {};
+  }
+  if (heard.error().code != ErrorCode::Unsupported) return tl::unexpected(heard.error());
+  for (const ReadingSpec& spec : readingsOf(Protocol::Sound)) sheet.refuse(spec.name, heard.error().message);
+  return {};
+}
+
+/// From where the side view sees a roll.
+RollView rollViewOf(const PassRequest& request, const Clip& clip, const std::optional<Scale>& scale) {
+  RollView out;
+  out.pictureMiddleY_px = request.lens ? request.lens->cy : 0.5 * (clip.info().height_px - 1);
+  if (request.bodyHalfHeight && scale)
+    out.halfHeight_px = request.bodyHalfHeight->value() / scale->mmPerPixel();
+  if (request.lens) {
+    out.cameraDistance_px = request.lens->fy;
+  } else if (request.scalePlane && scale) {
+    out.cameraDistance_px = request.scalePlane->cameraToLure.value() / scale->mmPerPixel();
+  }
+  return out;
+}
+
+/// How the marked bottom slopes in the lure's plane, in the traces' own directions; level where none is
+/// marked.
+double bottomSlope_deg(const PassRequest& request, const Rectification& picture) {
+  if (!request.bottom) return 0.0;
+  const PixelPoint up =
+      upFromPlumb(request.plumb ? std::optional(picture.flat(*request.plumb)) : std::nullopt);
+  const TankFrame frame({std::nullopt, {-up.y_px, up.x_px}, up});
+  const PixelLine bottom = picture.flat(*request.bottom);
+  const TankPoint from = frame.toTank(bottom.from);
+  const TankPoint to = frame.toTank(bottom.to);
+  const double slope = std::atan2(to.v_mm - from.v_mm, to.u_mm - from.u_mm) * kDegreesPerRadian;
+  // Traces run along the pull, which may be leftwards; a line has no direction.
+  return request.pull == Pull::Left ? -std::remainder(slope, 180.0) : std::remainder(slope, 180.0);
+}
+
+}  // namespace
+
+Result<std::shared_ptr<const Clip>> openClip(const PassRequest& request, Clip::OpenOptions options) {
+  auto clip = Clip::open(request.clip, std::move(options));
+  if (!clip || !request.byField) return clip;
+  if (!(*clip)->info().interlaced || (*clip)->info().clockwiseTurn_deg != 0) {
+    return failure(ErrorCode::BadRequest, "by_field: this clip has no fields that could be read apart",
+                   "by_field");
+  }
+  return Clip::byField(std::move(*clip));
+}
+
+std::vector<Feasibility> feasibilityFor(const PassRequest& request, const Clip& clip) {
+  ClipFacts facts;
+  facts.width_px = clip.info().width_px;
+  facts.bodyLength_px = bodyLength_px(request);
+  const std::size_t last = lastFrameOf(request, clip);
+  if (const auto clock = ClipClock::create(clip.index(), request.captureRate)) {
+    facts.rate_Hz = clock->rate().value();
+    facts.length_s = (clock->timeOf(last) - clock->timeOf(std::min(request.firstFrame, last))).value();
+  }
+  if (const auto scale = scaleOf(request, request.scalePlane); scale && *scale) {
+    facts.scaleRelativeU95 = (*scale)->relativeU95();
+  }
+  return feasibilityOf(needsOf(request), facts);
+}
+
+Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track track,
+                            const JobControl& job) {
+  const auto clock = ClipClock::create(clip.index(), request.captureRate);
+  if (!clock) return tl::unexpected(clock.error());
+  PassResult result;
+  result.track = std::move(track);
+  result.timeBasis = clock->basis();
+  for (std::size_t i = 0; i < result.track.frameCount; ++i) {
+    result.time_s.push_back(clock->timeOf(result.track.firstFrame + i).value());
+  }
+
+  const auto picture = rectificationOf(request);
+  if (!picture) return tl::unexpected(picture.error());
+  const auto scale = scaleOf(request, request.scalePlane);
+  if (!scale) return tl::unexpected(scale.error());
+  Geometry geometry{request.view, request.pull, *scale, *picture, request.plumb, request.waterline, {}};
+  // What is followed behind the lure lies where the ruler does.
+  geometry.backgroundScale = *scaleOf(request, std::nullopt);
+  if (!followsBackground(request)) result.track.background.clear();
+  const Track counting = withoutFouled(result.track, request.fouled);
+  result.traces = traceBody(counting, result.time_s, geometry);
+
+  ReadingSheet sheet;
+  if (request.protocol == Protocol::Retrieve) {
+    readRetrieve(result.traces, request.view, sheet);
+    readFlash(traceFlash(counting, result.time_s), sheet);
+    readRoll(traceRoll(counting, result.time_s, geometry, rollViewOf(request, clip, *scale)), sheet);
+  }
+  if (request.protocol == Protocol::Fall) readFall(result.traces, request.view, sheet);
+  if (request.protocol == Protocol::Twitch || request.protocol == Protocol::Walk)
+    readTwitch(result.traces, request.protocol, request.view, sheet, request.twitches);
+  if (request.protocol == Protocol::Hop) readHop(result.traces, sheet, request.twitches);
+  if (request.protocol == Protocol::Drag) readDrag(result.traces, sheet);
+  if (request.protocol == Protocol::Rest) readRest(result.traces, bottomSlope_deg(request, *picture), sheet);
+  if (request.protocol == Protocol::Rest || request.protocol == Protocol::Skirt) {
+    result.outline = traceOutline(counting, result.time_s, geometry);
+    readSkirt(result.outline, sheet);
+  }
+  if (request.protocol == Protocol::Sound) {
+    if (auto ok = readSound(request, clip, *clock, sheet, job); !ok) return tl::unexpected(ok.error());
+  }
+  result.readings = sheet.complete(needsOf(request));
+  result.evidence = std::move(sheet.evidence());
+  result.warnings = warningsFor(request, clip, result);
+  return result;
+}
+
+bool lureLost(const PassRequest& request, const PassResult& result) {
+  return (!request.marks.empty() || request.outline) && result.readings.readings.empty() &&
+         result.track.frameCount > 2 &&
+         result.track.followed() < std::max<std::size_t>(3, result.track.frameCount / 20);
+}
+
+}  // namespace fin

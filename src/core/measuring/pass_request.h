@@ -1,0 +1,89 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <filesystem>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/calibration/lens.h"
+#include "core/calibration/scale.h"
+#include "core/calibration/tank_frame.h"
+#include "core/readings/pass_traces.h"
+#include "core/readings/reading.h"
+#include "core/readings/twitch_starts.h"
+#include "core/tracking/track.h"
+
+namespace fin {
+
+struct QuietStretch {
+  Seconds from;
+  Seconds to;
+
+  friend bool operator==(const QuietStretch&, const QuietStretch&) = default;
+};
+
+/// Frames that do not count, because something else was going on in them.
+struct FouledStretch {
+  FrameStretch frames;
+  std::string why;
+
+  friend bool operator==(const FouledStretch&, const FouledStretch&) = default;
+};
+
+/// The part of a request that is the camera's and not the lure's: time, size, lines and lens. It holds for
+/// all clips of a camera that stood still in between.
+struct Calibration {
+  std::optional<Hertz> captureRate;
+  bool byField = false;  ///< an interlaced clip is read field by field: frames count its fields
+  std::optional<ScaleMark> scale;
+  std::optional<SquareMark> square;  ///< in place of a scale
+  std::optional<ScalePlane> scalePlane;
+  std::optional<PixelLine> plumb;
+  std::optional<PixelLine> waterline;
+  std::optional<PixelLine> bottom;
+  std::optional<Lens> lens;
+
+  [[nodiscard]] bool empty() const { return *this == Calibration{}; }
+  friend bool operator==(const Calibration&, const Calibration&) = default;
+};
+
+/// All that a person says about one pass: what `agile-fin-pass/1` holds. A value; what is absent has the
+/// default that the format states.
+struct PassRequest : Calibration {
+  std::filesystem::path clip;
+  Protocol protocol = Protocol::Retrieve;
+  View view = View::Side;
+  std::optional<Pull> pull;
+  std::vector<MarkSeed> marks;
+  std::optional<OutlineSeed> outline;
+  std::vector<HiddenRegion> hidden;
+  std::vector<FouledStretch> fouled;
+  std::optional<Millimetres> bodyHalfHeight;
+  bool followBackground = false;
+  std::size_t firstFrame = 0;
+  std::optional<std::size_t> lastFrame;  ///< the clip's last where absent
+  std::optional<QuietStretch> quiet;
+  std::optional<TwitchStarts> twitches;  ///< as the person put them right; found where absent
+  std::string rigName;
+  std::string rigNote;
+
+  friend bool operator==(const PassRequest&, const PassRequest&) = default;
+};
+
+/// What lies behind the lure is followed too: only a moving camera needs it.
+bool followsBackground(const PassRequest& request);
+
+/// The scale of the lure's plane as a request gives it, from its length or its rectangle; none where neither
+/// was said. `plane` is the request's own, or none for what lies where the ruler does. BadRequest as Scale.
+Result<std::optional<Scale>> scaleOf(const PassRequest& request, const std::optional<ScalePlane>& plane);
+/// How a request's picture is laid flat. BadRequest as PlaneSquare.
+Result<Rectification> rectificationOf(const PassRequest& request);
+
+/// A draft is being filled in: its marks may still be missing.
+enum class Stage { Whole, Draft };
+
+/// What can be told wrong without the clip. BadRequest with the key's name.
+Result<void> validate(const PassRequest& request, Stage stage = Stage::Whole);
+
+}  // namespace fin

@@ -1,0 +1,55 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Private to core/records: small help with SQLite's statements. Everything here throws SQLite::Exception.
+#pragma once
+
+#include <SQLiteCpp/SQLiteCpp.h>
+
+#include <optional>
+#include <string>
+
+namespace fin::records {
+
+inline void bindOne(SQLite::Statement& statement, int i, const std::optional<double>& value) {
+  if (value) statement.bind(i, *value);
+}
+inline void bindOne(SQLite::Statement& statement, int i, const std::optional<std::int64_t>& value) {
+  if (value) statement.bind(i, *value);
+}
+template <class T>
+void bindOne(SQLite::Statement& statement, int i, const T& value) {
+  statement.bind(i, value);
+}
+
+/// Binds values in order; an absent one is NULL.
+template <class... Values>
+void bindAll(SQLite::Statement& statement, const Values&... values) {
+  int i = 0;
+  (bindOne(statement, ++i, values), ...);
+}
+
+/// Runs one statement with these values.
+template <class... Values>
+void run(const SQLite::Database& database, const std::string& sql, const Values&... values) {
+  SQLite::Statement statement(database, sql);
+  bindAll(statement, values...);
+  statement.exec();
+}
+
+/// The first column of the first row as text; none where there is no row.
+template <class... Values>
+std::optional<std::string> textOf(const SQLite::Database& database, const std::string& sql,
+                                  const Values&... values) {
+  SQLite::Statement query(database, sql);
+  bindAll(query, values...);
+  if (!query.executeStep()) return std::nullopt;
+  return query.getColumn(0).getString();
+}
+
+inline std::optional<double> numberIn(const SQLite::Column& column) {
+  return column.isNull() ? std::nullopt : std::optional(column.getDouble());
+}
+inline std::optional<std::int64_t> idIn(const SQLite::Column& column) {
+  return column.isNull() ? std::nullopt : std::optional<std::int64_t>(column.getInt64());
+}
+
+}  // namespace fin::records

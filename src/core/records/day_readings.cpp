@@ -1,0 +1,65 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/records/day_readings.h"
+
+#include <algorithm>
+
+namespace fin {
+namespace {
+
+const PlannedPass* plannedFor(const LoggedPass& pass, const DayPlan& plan) {
+  const auto found = std::find_if(plan.sheet.begin(), plan.sheet.end(),
+                                  [&](const PlannedPass& p) { return pass.planned == p.id; });
+  return found == plan.sheet.end() ? nullptr : &*found;
+}
+
+/// The rig's name as the rack has it, else as it was said of the pass.
+std::string rigOf(const LoggedPass& pass, const PlannedPass* planned, const Rack& rack) {
+  const Rig* rig = planned == nullptr ? nullptr : rack.rig(planned->rig);
+  if (rig != nullptr) return rack.fullName(*rig);
+  return pass.request.rigName.empty() ? pass.title : pass.request.rigName;
+}
+
+ComparedPass comparedPass(const LoggedPass& pass, const PlannedPass* planned, const Rack& rack,
+                          const ReadingSet& readings) {
+  ComparedPass out{pass.id,
+                   pass.title,
+                   rigOf(pass, planned, rack),
+                   pass.planned,
+                   pass.request.protocol,
+                   showsAction(pass.request.view, pass.request.marks),
+                   readings};
+  if (planned == nullptr) return out;
+  out.control = planned->control;
+  out.lineOut_mm = planned->lineOut_mm;
+  if (planned->finished_s > 0.0) out.made_s = planned->finished_s;
+  return out;
+}
+
+}  // namespace
+
+Result<DayReadings> dayReadings(const Log& log, const DayPlan& plan, FingerprintCache& fingerprints) {
+  const auto passes = log.passes();
+  if (!passes) return tl::unexpected(passes.error());
+  DayReadings out;
+  out.fouled =
+      static_cast<std::size_t>(std::count_if(plan.sheet.begin(), plan.sheet.end(), [](const PlannedPass& p) {
+        return p.state == PassState::Fouled;
+      }));
+  for (const LoggedPass& pass : *passes) {
+    const PlannedPass* planned = plannedFor(pass, plan);
+    if (planned != nullptr && planned->state == PassState::Fouled) continue;
+    const auto measured = log.readingsOf(pass.id);
+    if (!measured || !*measured || (*measured)->readings.readings.empty()) continue;
+    const auto now = fingerprints.of(pass.request.clip);
+    const auto state = now && *now != pass.clip ? MeasurementState::ClipChanged
+                                                : stateOf(measured->get(), pass.request, pass.clip);
+    if (state == MeasurementState::Current) {
+      out.current.push_back(comparedPass(pass, planned, plan.rack, (*measured)->readings));
+    } else {
+      out.outdated.push_back({pass.id, pass.title, state});
+    }
+  }
+  return out;
+}
+
+}  // namespace fin

@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/comparison/compared_passes.h"
+#include "core/footage/fingerprint_cache.h"
+#include "core/records/log.h"
+
+namespace fin {
+
+/// A pass that was measured, but whose readings are not those of the pass as it stands.
+struct OutdatedPass {
+  RowId id = 0;
+  std::string title;
+  MeasurementState state = MeasurementState::NeedsReading;
+};
+
+/// What the passes of a day gave.
+struct DayReadings {
+  std::vector<ComparedPass> current;   ///< in the log's order; fouled ones are left out
+  std::vector<OutdatedPass> outdated;  ///< not compared, and named
+  std::size_t fouled = 0;              ///< on the sheet
+};
+
+/// Gathers the readings that count. A pass whose clip is not there now keeps its readings: they are of the
+/// file that it was made on. Errors as Log.
+Result<DayReadings> dayReadings(const Log& log, const DayPlan& plan, FingerprintCache& fingerprints);
+
+}  // namespace fin

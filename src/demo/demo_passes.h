@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/measuring/pass_request.h"
+#include "core/planning/rack.h"
+#include "core/rehearsal/tank.h"
+
+namespace fin {
+
+/// A clip of the demo day: whose pass it is, and what the rehearsal tank films for it.
+struct DemoPass {
+  std::string file;
+  std::string title;
+  RowId rig;
+  RehearsalScene scene;
+  bool outlined = false;                   ///< its outline is drawn, beside the marks
+  bool onSheet = true;                     ///< else it was made beside the day's sheet
+  std::optional<QuietStretch> quiet = {};  ///< of a pass that is read for its sound alone
+};
+
+/// By their numbers on the demo rack.
+enum DemoRig : RowId { kVinto7 = 21, kVinto4, kMirk7, kSkrell, kPellow, kOblig, kOblag, kTavver, kHasp };
+
+/// Made in the day's order; the first clips of a demo.
+std::vector<DemoPass> demoPasses();
+/// Second pulls, the near twin of one model, twitches, and one rig from dead slow to too fast.
+std::vector<DemoPass> furtherPasses();
+
+}  // namespace fin

@@ -1,0 +1,204 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Work on other threads, and the history of edits, without a window.
+#include <gtest/gtest.h>
+
+#include <QtTest/QTest>
+#include <atomic>
+#include <stdexcept>
+
+#include "app/commands/edits.h"
+#include "app/jobs/job.h"
+
+namespace fin::app {
+namespace {
+
+constexpr int kPatience_ms = 20000;
+
+TEST(Job, HandsItsOutcomeToTheThreadThatBeganIt) {
+  Job<int> job;
+  std::optional<int> got;
+  QThread* on = nullptr;
+  job.start([](const JobControl&) -> Result<int> { return 7; },
+            [&](Result<int> outcome) {
+              got = *outcome;
+              on = QThread::currentThread();
+            });
+  EXPECT_TRUE(job.running());
+  EXPECT_FALSE(got) << "never from within start";
+  ASSERT_TRUE(QTest::qWaitFor([&] { return got.has_value(); }, kPatience_ms));
+  EXPECT_EQ(got, 7);
+  EXPECT_EQ(on, QThread::currentThread());
+  EXPECT_FALSE(job.running());
+}
+
+TEST(Job, TellsAnExceptionAsAFaultOfTheProgram) {
+  Job<int> job;
+  std::optional<Error> told;
+  job.start([](const JobControl&) -> Result<int> { throw std::runtime_error("out of paint"); },
+            [&](Result<int> outcome) { told = outcome.error(); });
+  ASSERT_TRUE(QTest::qWaitFor([&] { return told.has_value(); }, kPatience_ms));
+  EXPECT_EQ(told->code, ErrorCode::Broken);
+  EXPECT_NE(told->message.find("out of paint"), std::string::npos);
+}
+
+/// Work that goes on until it is asked to stop, and a while longer if it is told so.
+struct Stubborn {
+  std::shared_ptr<std::atomic<int>> begun = std::make_shared<std::atomic<int>>(0);
+  std::shared_ptr<std::atomic<int>> ended = std::make_shared<std::atomic<int>>(0);
+  std::shared_ptr<std::atomic<bool>> letGo = std::make_shared<std::atomic<bool>>(false);
+
+  [[nodiscard]] Job<int>::Work work() const {
+    return [*this](const JobControl& control) -> Result<int> {
+      ++*begun;
+      while (!control.cancelled() || !*letGo) QThread::msleep(1);
+      ++*ended;
+      return 1;
+    };
+  }
+};
+
+TEST(Job, StopsWithoutWaitingAndItsOutcomeIsVoid) {
+  Stubborn stubborn;
+  Job<int> job;
+  int done = 0;
+  job.start(stubborn.work(), [&](Result<int>) { ++done; });
+  ASSERT_TRUE(QTest::qWaitFor([&] { return *stubborn.begun == 1; }, kPatience_ms));
+  job.stop();  // returns although the work has not let go
+  EXPECT_EQ(*stubborn.ended, 0);
+  EXPECT_FALSE(job.running());
+  *stubborn.letGo = true;
+  ASSERT_TRUE(QTest::qWaitFor([&] { return *stubborn.ended == 1; }, kPatience_ms));
+  QTest::qWait(20);
+  EXPECT_EQ(done, 0);
+}
+
+TEST(Job, ANewerStartMakesTheOlderOutcomeVoid) {
+  Stubborn older;
+  Job<int> job;
+  std::vector<int> got;
+  job.start(older.work(), [&](Result<int>) { got.push_back(1); });
+  ASSERT_TRUE(QTest::qWaitFor([&] { return *older.begun == 1; }, kPatience_ms));
+  job.start([](const JobControl&) -> Result<int> { return 2; },
+            [&](Result<int> outcome) { got.push_back(*outcome); });
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !got.empty(); }, kPatience_ms))
+      << "the newer one does not wait for the older";
+  *older.letGo = true;
+  ASSERT_TRUE(QTest::qWaitFor([&] { return *older.ended == 1; }, kPatience_ms));
+  QTest::qWait(20);
+  EXPECT_EQ(got, std::vector{2});
+}
+
+TEST(Job, OutlivesItsOwnerQuietly) {
+  Stubborn stubborn;
+  int done = 0;
+  {
+    Job<int> job;
+    job.start(stubborn.work(), [&](Result<int>) { ++done; });
+    ASSERT_TRUE(QTest::qWaitFor([&] { return *stubborn.begun == 1; }, kPatience_ms));
+  }
+  *stubborn.letGo = true;
+  ASSERT_TRUE(QTest::qWaitFor([&] { return *stubborn.ended == 1; }, kPatience_ms));
+  QTest::qWait(20);
+  EXPECT_EQ(done, 0);
+}
+
+TEST(Job, MayBeginAnewFromItsOwnEnd) {
+  Job<int> job;
+  int rounds = 0;
+  std::function<void()> begin = [&] {
+    job.start([](const JobControl&) -> Result<int> { return 1; },
+              [&](Result<int>) {
+                if (++rounds < 3) begin();
+              });
+  };
+  begin();
+  ASSERT_TRUE(QTest::qWaitFor([&] { return rounds == 3; }, kPatience_ms));
+  EXPECT_FALSE(job.running());
+}
+
+TEST(Job, ReportsHowFarItIs) {
+  Job<int> job;
+  std::vector<double> shares;
+  bool done = false;
+  job.start(
+      [](const JobControl& control) -> Result<int> {
+        for (int i = 1; i <= 10; ++i) {
+          control.report(0.1 * i);
+          QThread::msleep(60);  // nobody is told more often than a person can read
+        }
+        return 1;
+      },
+      [&](Result<int>) { done = true; },
+      [&](double share, double left_s) {
+        shares.push_back(share);
+        EXPECT_GE(left_s, 0.0);
+      });
+  ASSERT_TRUE(QTest::qWaitFor([&] { return done; }, kPatience_ms));
+  ASSERT_GE(shares.size(), 2U);
+  EXPECT_TRUE(std::is_sorted(shares.begin(), shares.end()));
+  EXPECT_LE(shares.back(), 1.0);
+}
+
+/// A number that is changed by acts, which fail while they are told to.
+struct Counter {
+  int value = 0;
+  std::optional<ErrorCode> fails;
+  Edits::Act add(int amount) {
+    return [this, amount]() -> Result<void> {
+      if (fails) return failure(*fails, "it would not");
+      value += amount;
+      return {};
+    };
+  }
+};
+
+TEST(Edits, RememberWhatWasDoneAndNotWhatFailed) {
+  Counter counter;
+  Edits edits;
+  QStringList told;
+  QObject::connect(&edits, &Edits::told, &edits, [&](const QString& why, bool) { told += why; });
+  ASSERT_TRUE(edits.perform("One", counter.add(1), counter.add(-1)));
+  counter.fails = ErrorCode::NotWritable;
+  EXPECT_FALSE(edits.perform("Ten", counter.add(10), counter.add(-10)));
+  EXPECT_EQ(edits.count(), 1);
+  EXPECT_EQ(edits.undoText(), "One");
+  EXPECT_EQ(told, QStringList{"it would not"});
+}
+
+TEST(Edits, StandStillWhenUndoingOrRedoingFails) {
+  Counter counter;
+  Edits edits;
+  ASSERT_TRUE(edits.perform("One", counter.add(1), counter.add(-1)));
+  counter.fails = ErrorCode::NotWritable;
+  edits.undo();
+  EXPECT_TRUE(edits.canUndo()) << "it can be tried again";
+  EXPECT_EQ(counter.value, 1);
+  counter.fails.reset();
+  edits.undo();
+  EXPECT_EQ(counter.value, 0);
+  counter.fails = ErrorCode::NotWritable;
+  edits.redo();
+  EXPECT_TRUE(edits.canRedo());
+  counter.fails.reset();
+  edits.redo();
+  EXPECT_EQ(counter.value, 1);
+}
+
+TEST(Edits, ForgetWhatCanNeverBeUndoneAnyMore) {
+  Counter counter;
+  Edits edits;
+  int movedOn = 0;
+  QObject::connect(&edits, &Edits::movedOn, &edits, [&] { ++movedOn; });
+  ASSERT_TRUE(edits.perform("One", counter.add(1), counter.add(-1)));
+  ASSERT_TRUE(edits.perform("Two", counter.add(2), counter.add(-2)));
+  counter.fails = ErrorCode::MovedOn;
+  edits.undo();
+  EXPECT_EQ(movedOn, 1);
+  EXPECT_EQ(edits.undoText(), "One");
+  counter.fails.reset();
+  edits.undo();
+  EXPECT_EQ(counter.value, 2) << "only what was One is taken back";
+}
+
+}  // namespace
+}  // namespace fin::app

@@ -1,0 +1,101 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include <gtest/gtest.h>
+
+#include "core/exchange/pass_json.h"
+#include "core/exchange/result_files.h"
+#include "core/measuring/pass_request.h"
+
+namespace fin {
+namespace {
+
+const std::string kWhole = R"({
+  "format": "agile-fin-pass/1", "clip": "a.mp4", "protocol": "retrieve", "view": "top", "capture_rate": 180.0,
+  "pull": "left",
+  "scale": {"from": [102.0, 655.5], "to": [902.0, 655.5], "length_mm": 500.0, "length_u95_mm": 1.0},
+  "scale_plane": {"camera_to_scale_mm": 1500.0, "camera_to_lure_mm": 1620.0},
+  "plumb": {"from": [640.0, 20.0], "to": [655.0, 700.0]},
+  "lens": {"model": "pinhole-radtan", "fx": 900.0, "fy": 900.0, "cx": 640.0, "cy": 360.0, "k": [-0.2, 0.05, 0.0, 0.0, 0.0]},
+  "marks": [{"name": "nose", "frame": 0, "at": [212.4, 340.1]}, {"name": "tail", "frame": 0, "at": [150.2, 338.9]}],
+  "first_frame": 0, "last_frame": 899, "rig": {"name": "x", "note": "y"}})";
+
+std::string with(const std::string& from, const std::string& to) {
+  std::string text = kWhole;
+  const auto at = text.find(from);
+  EXPECT_NE(at, std::string::npos) << from;
+  return text.replace(at, from.size(), to);
+}
+
+TEST(PassRequest, ComesBackFromItsOwnJson) {
+  const auto request = parsePassRequest(kWhole, "/day");
+  ASSERT_TRUE(request) << request.error().message;
+  EXPECT_EQ(request->clip, "/day/a.mp4");
+  EXPECT_EQ(request->pull, Pull::Left);
+  EXPECT_EQ(request->marks.size(), 2U);
+  const auto again = parsePassRequest(writePassRequest(*request, "/day"), "/day");
+  ASSERT_TRUE(again) << again.error().message;
+  EXPECT_EQ(*again, *request);
+}
+
+TEST(PassRequest, KeepsWhatWasSaidOfTwitches) {
+  const auto request = parsePassRequest(
+      with("\"first_frame\"",
+           "\"twitches\": {\"starts_s\": [0.5, 1.25], \"left_out_s\": [1.25]}, \"first_frame\""),
+      ".");
+  ASSERT_TRUE(request) << request.error().message;
+  EXPECT_EQ(request->twitches, (TwitchStarts{{0.5, 1.25}, {1.25}}));
+  EXPECT_EQ(*parsePassRequest(writePassRequest(*request, "."), "."), *request);
+  for (const char* wrong : {"[1.25, 0.5], \"left_out_s\": []", "[0.5], \"left_out_s\": [0.7]", "[\"x\"]"}) {
+    const auto refused = parsePassRequest(
+        with("\"first_frame\"", std::string("\"twitches\": {\"starts_s\": ") + wrong + "}, \"first_frame\""),
+        ".");
+    ASSERT_FALSE(refused) << wrong;
+    EXPECT_TRUE(refused.error().message.find("twitches") != std::string::npos ||
+                refused.error().message.find("starts_s") != std::string::npos)
+        << refused.error().message;
+  }
+}
+
+struct Wrong {
+  const char* from;
+  const char* to;
+  const char* key;
+};
+
+class WrongPass : public testing::TestWithParam<Wrong> {};
+
+TEST_P(WrongPass, NamesTheKey) {
+  const auto request = parsePassRequest(with(GetParam().from, GetParam().to), ".");
+  ASSERT_FALSE(request);
+  EXPECT_EQ(request.error().code, ErrorCode::BadRequest);
+  EXPECT_NE(request.error().message.find(GetParam().key), std::string::npos) << request.error().message;
+}
+
+const Wrong kWrongs[] = {{"agile-fin-pass/1", "agile-fin-pass/9", "format"},
+                         {"\"pull\"", "\"pul\"", "pul"},
+                         {"500.0", "0.0", "length_mm"},
+                         {"180.0", "-3", "capture_rate"},
+                         {"180.0", "1e999", "pass"},
+                         {"\"nose\"", "\"eye\"", "name"},
+                         {"899", "-1", "last_frame"},
+                         {"\"tail\", \"frame\": 0", "\"nose\", \"frame\": 0", "marks"},
+                         {"1500.0", "0", "scale_plane"},
+                         {"\"y\"}}", "\"y\"}} x", "pass"}};
+
+INSTANTIATE_TEST_SUITE_P(Keys, WrongPass, testing::ValuesIn(kWrongs));
+
+TEST(PassRequest, LetsADraftWaitForItsMarksButNotAWholeOne) {
+  const std::string draft = R"({"format": "agile-fin-pass/1", "clip": "a.mp4", "protocol": "fall"})";
+  EXPECT_TRUE(parsePassRequest(draft, ".", Stage::Draft));
+  EXPECT_FALSE(parsePassRequest(draft, "."));
+}
+
+TEST(TrackCsv, LeavesACellEmptyWhereAMarkWasNotSeen) {
+  PassResult result;
+  result.track = {5, 2, {{MarkName::Nose, {{true, {1.5, 2.25}, 0.75}, {}}}}};
+  result.time_s = {0.25, 0.5};
+  EXPECT_EQ(writeTrack(result),
+            "frame,time_s,nose_x_px,nose_y_px,nose_quality\n5,0.250000,1.500,2.250,0.750\n6,0.500000,,,\n");
+}
+
+}  // namespace
+}  // namespace fin

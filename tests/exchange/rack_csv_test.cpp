@@ -1,0 +1,82 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/exchange/rack_csv.h"
+
+#include <gtest/gtest.h>
+
+namespace fin {
+namespace {
+
+RackImport import(const std::string& text) {
+  const auto table = readCsv(text);
+  EXPECT_TRUE(table);
+  auto done = importRack({}, *table, guessColumns(*table));
+  EXPECT_TRUE(done) << (done ? "" : done.error().message);
+  return *done;
+}
+
+TEST(RackCsv, TakesSemicolonsDecimalCommasAndAByteOrderMark) {
+  const auto done = import(
+      "\xEF\xBB\xBFModel;Type;Length;Weight;Rig;Head\r\nVinto 11;soft plastic;110,5;9;7 g head;7\r\n"
+      "Vinto 11;soft plastic;110,5;9;4 g head;4,0\r\nOblig 18;spoon;64;18;;\r\n");
+  EXPECT_TRUE(done.bad.empty());
+  ASSERT_EQ(done.rack.models.size(), 2U);
+  ASSERT_EQ(done.rack.rigs.size(), 3U);
+  EXPECT_EQ(done.rack.models[0].length_mm, 110.5);
+  EXPECT_EQ(done.rack.rigs[1].head_g, 4.0);
+  EXPECT_EQ(done.rack.fullName(done.rack.rigs[1]), "Vinto 11, 4 g head");
+  EXPECT_EQ(done.rack.models[1].family, Family::Spoon);
+}
+
+TEST(RackCsv, NamesABadLineAndGoesOn) {
+  const auto done =
+      import("model,family,weight_g\nA,spoon,12\nB,teapot,3\nC,spoon,heavy\n,spoon,4\nD,jerkbait,9\nE\n");
+  EXPECT_EQ(done.rack.models.size(), 2U);
+  ASSERT_EQ(done.bad.size(), 4U);
+  EXPECT_EQ(done.bad[0].line, 3U);
+  EXPECT_NE(done.bad[0].why.find("teapot"), std::string::npos);
+  EXPECT_EQ(done.bad[1].line, 4U);
+  EXPECT_NE(done.bad[1].why.find("weight_g"), std::string::npos);
+  EXPECT_EQ(done.bad[2].line, 5U);
+  EXPECT_EQ(done.bad[3].line, 7U);
+}
+
+TEST(RackCsv, ComesBackFromItsOwnExport) {
+  Rack rack;
+  rack.models.push_back({.id = 1,
+                         .name = "Skrell \"95\", long",
+                         .family = Family::Jerkbait,
+                         .length_mm = 95.0,
+                         .price = 12.5,
+                         .currency = "EUR",
+                         .buoyancy = Buoyancy::Hangs,
+                         .graded = false,
+                         .whyNotGraded = "a member\ndesigned it"});
+  rack.rigs.push_back(
+      {.id = 2, .model = 1, .name = "size 4", .hook_g = 0.8, .insertPlace = InsertPlace::Low});
+  const auto table = readCsv(writeCsv(exportRack(rack)));
+  ASSERT_TRUE(table);
+  const auto back = importRack({}, *table, guessColumns(*table));
+  ASSERT_TRUE(back);
+  EXPECT_TRUE(back->bad.empty()) << back->bad.front().why;
+  EXPECT_EQ(back->rack, rack);
+}
+
+TEST(RackCsv, ReadsTenThousandLines) {
+  std::string text = "model\tfamily\trig\n";
+  for (int i = 0; i < 10000; ++i)
+    text += "M" + std::to_string(i / 4) + "\tspoon\tR" + std::to_string(i) + "\n";
+  const auto done = import(text);
+  EXPECT_EQ(done.rack.models.size(), 2500U);
+  EXPECT_EQ(done.rack.rigs.size(), 10000U);
+}
+
+TEST(RackCsv, AsksForTheNameWhereNoColumnHoldsIt) {
+  const auto table = readCsv("what,heavy\nA,3\n");
+  ASSERT_TRUE(table);
+  EXPECT_EQ(importRack({}, *table, guessColumns(*table)).error().where, "model");
+  EXPECT_TRUE(importRack({}, *table, {{"model", 0}, {"weight_g", 1}}));
+  EXPECT_FALSE(readCsv(""));
+}
+
+}  // namespace
+}  // namespace fin
