@@ -29,6 +29,14 @@ fs::path ownLog() {
   return fs::path(documents.filePath("Agile Fin/my-tests.finlog").toStdString());
 }
 
+/// The argument as the system gave it: a file's name need not be UTF-8.
+fs::path nameAmong(int argc, char** argv, const QString& shown) {
+  for (int i = 1; i < argc; ++i) {
+    if (QString::fromLocal8Bit(argv[i]) == shown) return {argv[i]};
+  }
+  return {shown.toStdString()};
+}
+
 /// Opens a log in a window of its own, or says why it cannot.
 class Program : public QObject {
  public:
@@ -103,7 +111,7 @@ int main(int argc, char** argv) {
           program.openDemo(parser.isSet(demoFolder) ? fs::path(parser.value(demoFolder).toStdString())
                                                     : dataFolder() / "demo-day");
         } else if (!parser.positionalArguments().isEmpty()) {
-          program.open(fs::path(parser.positionalArguments().front().toStdString()));
+          program.open(nameAmong(argc, argv, parser.positionalArguments().front()));
         } else {
           program.open(ownLog());
         }

@@ -7,14 +7,15 @@
 #include <fstream>
 #include <map>
 #include <mutex>
-#include <nlohmann/json.hpp>
 #include <set>
 #include <thread>
 #include <vector>
 
 #include "cli/commands.h"
 #include "cli/measure_file.h"
+#include "core/exchange/pass_json.h"
 #include "core/exchange/result_files.h"
+#include "core/units/whole_file.h"
 
 namespace fin::cli {
 namespace {
@@ -29,6 +30,26 @@ bool isPass(const fs::path& file) {
   return file.filename().string().ends_with(kPassEnding);
 }
 
+/// Those below one folder; a folder that may not be read is told and passed over.
+void addBelow(const fs::path& place, std::map<fs::path, fs::path>& found) {
+  std::vector<fs::path> folders{place};
+  while (!folders.empty()) {
+    const fs::path folder = folders.back();
+    folders.pop_back();
+    std::error_code failed;
+    for (fs::directory_iterator at(folder, failed), end; !failed && at != end; at.increment(failed)) {
+      std::error_code ignored;
+      if (at->is_directory(ignored) && !at->is_symlink(ignored)) {
+        folders.push_back(at->path());
+      } else if (at->is_regular_file(ignored) && isPass(at->path())) {
+        found.emplace(at->path(), folder.lexically_relative(place));
+      }
+    }
+    if (failed)
+      fmt::print(stderr, "agile-fin-cli: {} is passed over: {}\n", folder.string(), failed.message());
+  }
+}
+
 /// Every pass file below the folders, and those that the patterns name, each once and in order; with where it
 /// lies below the folder that was named.
 std::map<fs::path, fs::path> passesOf(const std::vector<std::string>& places) {
@@ -36,10 +57,7 @@ std::map<fs::path, fs::path> passesOf(const std::vector<std::string>& places) {
   for (const std::string& place : places) {
     std::error_code ignored;
     if (fs::is_directory(place, ignored)) {
-      for (const auto& entry : fs::recursive_directory_iterator(place, ignored)) {
-        if (entry.is_regular_file(ignored) && isPass(entry.path()))
-          found.emplace(entry.path(), entry.path().parent_path().lexically_relative(place));
-      }
+      addBelow(place, found);
       continue;
     }
     glob_t matches{};
@@ -60,19 +78,29 @@ fs::path resultFor(const fs::path& pass, const fs::path& below, const std::optio
   return (folder ? (*folder / below).lexically_normal() : pass.parent_path()) / (name + ".readings.json");
 }
 
-/// True where the readings are there already, made by this method from the pass and the clip as they are.
+fs::path trackBeside(const fs::path& result) {
+  fs::path track = result;
+  return track.replace_extension().replace_extension(".track.csv");
+}
+
+std::string contentOf(const fs::path& file) {
+  std::error_code ignored;
+  if (!fs::is_regular_file(file, ignored)) return {};  // a pipe would keep us waiting
+  std::ifstream in(file, std::ios::binary);
+  return {std::istreambuf_iterator<char>(in), {}};
+}
+
+/// True where readings and track are there already, made by this method from the pass and the clip as they
+/// are.
 bool isDone(const fs::path& pass, const fs::path& result) {
-  std::error_code failed;
-  const auto made = fs::last_write_time(result, failed);
-  if (failed || fs::last_write_time(pass, failed) > made || failed) return false;
-  std::ifstream text(result, std::ios::binary);
-  const auto readings = nlohmann::json::parse(text, nullptr, false);
-  if (!readings.is_object() || readings.value("method", 0) != kMethodVersion) return false;
-  std::ifstream said(pass, std::ios::binary);
-  const auto request = nlohmann::json::parse(said, nullptr, false);
-  if (!request.is_object() || !request.contains("clip") || !request["clip"].is_string()) return false;
-  const auto clipMade = fs::last_write_time(pass.parent_path() / request["clip"].get<std::string>(), failed);
-  return !failed && clipMade <= made;
+  std::error_code ignored;
+  if (!fs::is_regular_file(trackBeside(result), ignored)) return false;
+  const auto made = madeFrom(contentOf(result));
+  if (!made) return false;
+  const auto request = parsePassRequest(contentOf(pass), pass.parent_path());
+  if (!request) return false;
+  const auto clip = fingerprintOf(request->clip);
+  return clip && stateOf(&*made, *request, *clip) == MeasurementState::Current;
 }
 
 /// The passes still to be made, handed out one by one to the workers.
@@ -101,7 +129,14 @@ class Batch {
 
  private:
   void work() {
-    for (std::size_t i = next_++; i < tasks_.size() && !stop_.stop_requested(); i = next_++) one(tasks_[i]);
+    for (std::size_t i = next_++; i < tasks_.size() && !stop_.stop_requested(); i = next_++) {
+      try {
+        one(tasks_[i]);
+      } catch (const std::exception& e) {  // of one pass; the others go on
+        fail(tasks_[i].pass,
+             {ErrorCode::Broken, std::string("went wrong inside the program: ") + e.what(), ""});
+      }
+    }
     ++finished_;
   }
 
@@ -115,11 +150,10 @@ class Batch {
     }
     if (lureLost(measured->request, measured->result))
       return fail(pass, {ErrorCode::Lost, "the lure was lost right after its marks; no reading stands", ""});
-    fs::path track = result;
-    track.replace_extension().replace_extension(".track.csv");
-    if (auto ok = spill(track, writeTrack(measured->result)); !ok) return fail(pass, ok.error());
+    if (auto ok = writeWhole(trackBeside(result), writeTrack(measured->result)); !ok)
+      return fail(pass, ok.error());
     // Last, so that readings that are there mean that all of it is.
-    if (auto ok = spill(result, writeReadings(measured->request, measured->result)); !ok)
+    if (auto ok = writeWhole(result, writeReadings(measured->request, measured->result, measured->clip)); !ok)
       return fail(pass, ok.error());
     tell(pass, fmt::format("{} readings", measured->result.readings.readings.size()), read_);
   }

@@ -6,6 +6,7 @@
 int main(int argc, char** argv) {
   CLI::App app{"Agile Fin measures lures from footage, without a window."};
   app.require_subcommand(1);
+  app.set_version_flag("--version", FIN_VERSION);
 
   fin::cli::ReadCommand read;
   std::string out;

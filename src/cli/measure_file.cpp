@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/measure_file.h"
 #include "core/exchange/pass_json.h"
+#include "core/units/whole_file.h"
 
 #include <fstream>
 #include <iostream>
@@ -9,11 +10,16 @@
 namespace fin::cli {
 namespace {
 
+/// A pass file is a few kilobytes; what is larger is something else.
+constexpr std::uintmax_t kLargestPass_bytes = 16U << 20U;
+
 Result<std::string> slurp(const std::string& name) {
   if (name == "-") return std::string(std::istreambuf_iterator<char>(std::cin), {});
   std::error_code ignored;
   std::ifstream file(name, std::ios::binary);
-  if (!file || std::filesystem::is_directory(name, ignored)) {
+  const bool large = std::filesystem::is_regular_file(name, ignored) &&
+                     std::filesystem::file_size(name, ignored) > kLargestPass_bytes;
+  if (!file || large || std::filesystem::is_directory(name, ignored)) {
     return failure(ErrorCode::BadRequest, name + ": the pass file cannot be read", name);
   }
   return std::string(std::istreambuf_iterator<char>(file), {});
@@ -32,28 +38,24 @@ Result<MeasuredFile> measureFile(const std::string& pass, const MeasuringMeans& 
   if (!clip) return tl::unexpected(clip.error());
   auto measured = measure({*request, (*clip)->info().fingerprint, nullptr}, *clip, means, job);
   if (!measured) return tl::unexpected(measured.error());
-  return MeasuredFile{std::move(*request), std::move(measured->result)};
+  return MeasuredFile{std::move(*request), (*clip)->info().fingerprint, std::move(measured->result)};
 }
 
 Result<void> handOut(const std::optional<std::filesystem::path>& path, const std::string& text) {
   if (path) return spill(*path, text);
-  std::cout << text;
+  std::cout << text << std::flush;
+  if (!std::cout) return failure(ErrorCode::NotWritable, "standard output cannot be written");
   return {};
 }
 
 Result<void> spill(const std::filesystem::path& path, const std::string& text) {
-  std::error_code failed;
-  const auto kind = std::filesystem::status(path, failed).type();
-  const bool plain =
-      kind == std::filesystem::file_type::regular || kind == std::filesystem::file_type::not_found;
-  std::filesystem::path part = path;
-  if (plain) part += ".part";  // a pipe or a device is written to as it is
-  std::ofstream file(part, std::ios::binary);
-  file << text;
-  file.close();
-  if (file && plain) std::filesystem::rename(part, path, failed);
-  if (!file || (plain && failed))
-    return failure(ErrorCode::BadRequest, path.string() + ": cannot be written here", path.string());
+  std::error_code ignored;
+  const auto kind = std::filesystem::status(path, ignored).type();
+  if (kind != std::filesystem::file_type::fifo && kind != std::filesystem::file_type::character)
+    return writeWhole(path, text);
+  std::ofstream pipe(path, std::ios::binary);
+  pipe << text << std::flush;
+  if (!pipe) return failure(ErrorCode::NotWritable, path.string() + " cannot be written", path.string());
   return {};
 }
 

@@ -13,6 +13,7 @@ namespace fin::cli {
 /// A pass file and what it gave.
 struct MeasuredFile {
   PassRequest request;
+  ClipFingerprint clip;
   PassResult result;
 };
 
@@ -23,7 +24,7 @@ Result<MeasuredFile> measureFile(const std::string& pass, const MeasuringMeans& 
 /// Writes a result where it was asked for, else to standard output.
 Result<void> handOut(const std::optional<std::filesystem::path>& path, const std::string& text);
 
-/// Writes a file whole or not at all.
+/// Writes a file whole or not at all, and a pipe or a device as it is. NotWritable with the name.
 Result<void> spill(const std::filesystem::path& path, const std::string& text);
 
 }  // namespace fin::cli

@@ -32,7 +32,7 @@ Exit run(const ReadCommand& command) {
   if (lureLost(measured->request, measured->result)) {
     return complain({ErrorCode::Lost, "the lure was lost right after its marks; no reading stands", ""});
   }
-  const std::string json = writeReadings(measured->request, measured->result);
+  const std::string json = writeReadings(measured->request, measured->result, measured->clip);
   for (const std::string& w : measured->result.warnings) fmt::print(stderr, "agile-fin-cli: {}\n", w);
   if (auto ok = handOut(command.out, json); !ok) return complain(ok.error());
   return Exit::Done;

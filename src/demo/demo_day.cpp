@@ -145,16 +145,9 @@ std::optional<RowId> plannedFor(const DayPlan& plan, const DemoPass& pass) {
   return std::nullopt;
 }
 
-/// Films under a name of its own, so that a clip which is there is whole.
 Result<void> film(const DemoPass& pass, const fs::path& clip, const JobControl& job) {
   if (fs::exists(clip)) return {};
-  fs::path unfinished = clip;
-  unfinished.replace_extension("part" + clip.extension().string());
-  if (auto filmed = filmRehearsal(pass.scene, unfinished, Hertz(30.0), job); !filmed) return filmed;
-  std::error_code failed;
-  fs::rename(unfinished, clip, failed);
-  if (failed) return failure(ErrorCode::NotWritable, clip.string() + ": " + failed.message(), clip.string());
-  return {};
+  return filmRehearsal(pass.scene, clip, Hertz(30.0), job);
 }
 
 Result<void> keep(Log& log, const DayPlan& plan, const DemoPass& pass, const fs::path& file) {

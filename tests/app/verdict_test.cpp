@@ -55,6 +55,7 @@ class VerdictTest : public ReadDayTest {
   /// Of the page that is to be seen: the pages of one kind share their names.
   template <class T>
   T* seen(const char* name) {
+    EXPECT_TRUE(waitFor([this] { return !window_->verdict().report().busy(); }));
     for (T* widget : window_->findChildren<T*>(name)) {
       if (widget->isVisible()) return widget;
     }
@@ -145,6 +146,7 @@ TEST_F(VerdictTest, SaysWhatEachIsFor) {
   press("verdictPurpose");
   auto* table = seen<QTableWidget>("purposes");
   const auto rowOf = [&](const QString& purpose) {
+    EXPECT_TRUE(waitFor([this] { return !window_->verdict().report().busy(); }));
     return table->findItems(purpose, Qt::MatchExactly).front()->row();
   };
   EXPECT_EQ(table->item(rowOf("Deep hop"), 1)->text(), "Dear");
@@ -193,23 +195,25 @@ TEST_F(VerdictTest, WritesAReportThatStandsAlone) {
        {"How wide and how fast does it work", "share the first place", "Even", "shown only", "32.0 ± 0.6 °",
         "We made Ours.", "one tank is not a lake", "its clip is gone or cannot be read"})
     EXPECT_TRUE(page.contains(part)) << part << "\n" << page.toStdString();
-  const auto read = [&](const char* name) {
+  using Form = ReportPage::Form;
+  const auto read = [&](const char* name, Form form, const char* ending) {
     const QString file = QString::fromStdString((folder_ / name).string());
-    window_->verdict().report().write(file);
-    QFile written(file);
+    window_->verdict().report().write(form, file);
+    QFile written(file + ending);
     EXPECT_TRUE(written.open(QIODevice::ReadOnly)) << name;
     return written.readAll();
   };
-  EXPECT_TRUE(read("report.pdf").startsWith("%PDF"));
-  const QByteArray html = read("report.html");
+  EXPECT_TRUE(read("report.odd", Form::Pdf, ".pdf").startsWith("%PDF"));
+  const QByteArray html = read("report.html", Form::WebPage, "");
   EXPECT_TRUE(html.contains("data:image/png;base64,"));
   EXPECT_FALSE(html.contains("http")) << "nothing is fetched";
-  EXPECT_EQ(read("readings.csv").count('\n'), 1 + 12 * 3 + 2);
-  const auto json = nlohmann::json::parse(read("readings.json").toStdString());
+  EXPECT_EQ(read("readings.csv", Form::Table, "").count('\n'), 1 + 12 * 3 + 2);
+  const auto json = nlohmann::json::parse(read("readings.json", Form::Json, "").toStdString());
   EXPECT_EQ(json["format"], "agile-fin-passes/1");
   EXPECT_EQ(json["passes"].size(), 14U);
   EXPECT_EQ(json["passes"][0]["readings"][1]["value"], 39.8);
-  window_->verdict().report().write(QString::fromStdString((folder_ / "no" / "such.pdf").string()));
+  window_->verdict().report().write(Form::Pdf,
+                                    QString::fromStdString((folder_ / "no" / "such.pdf").string()));
   EXPECT_TRUE(text("reportDone").contains("cannot be written"));
 }
 

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <gtest/gtest.h>
+#include <sys/stat.h>
+#include <unistd.h>
 
 #include <filesystem>
 
@@ -41,11 +43,94 @@ TEST(BatchCommand, ReadsAFolderPastBadOnesAndGoesOnWhereItWas) {
 
   const test::Ran again = test::runCli(folder, "batch '" + (folder / "*.pass.json").string() + "'");
   EXPECT_NE(again.err.find("0 read, 1 there already, 2 failed"), std::string::npos) << again.err;
-  // A pass that was changed since is read anew.
-  fs::last_write_time(folder / "a.pass.json", fs::file_time_type::clock::now() + std::chrono::seconds(5));
-  const test::Ran changed = test::runCli(folder, "batch " + (folder / "a.pass.json").string());
-  EXPECT_EQ(changed.exit, 0) << changed.err;
-  EXPECT_NE(changed.err.find("1 read"), std::string::npos) << changed.err;
+}
+
+/// One pass that was read, and what is done to its files before the batch runs again.
+class BatchAgain : public testing::Test {
+ protected:
+  void SetUp() override {
+    const RehearsalScene scene = test::smallPull();
+    ASSERT_TRUE(filmRehearsal(scene, folder_ / "a.mp4"));
+    request_ = requestFor(RehearsalTank(scene), folder_ / "a.mp4");
+    writePass();
+    ASSERT_EQ(run().exit, 0);
+    // Whatever the clocks say: the results are the newest of all files.
+    fs::last_write_time(result(), fs::file_time_type::clock::now() + std::chrono::hours(1));
+    fs::last_write_time(track(), fs::file_time_type::clock::now() + std::chrono::hours(1));
+  }
+  void writePass() { test::write(folder_ / "a.pass.json", writePassRequest(request_, folder_.path())); }
+  [[nodiscard]] fs::path result() const { return folder_ / "a.readings.json"; }
+  [[nodiscard]] fs::path track() const { return folder_ / "a.track.csv"; }
+  [[nodiscard]] test::Ran run() { return test::runCli(folder_, "batch " + folder_.path().string()); }
+  void expectReadAgain() {
+    const test::Ran again = run();
+    EXPECT_EQ(again.exit, 0) << again.err;
+    EXPECT_NE(again.err.find("1 read, 0 there already"), std::string::npos) << again.err;
+  }
+
+  test::TemporaryFolder folder_;
+  PassRequest request_;
+};
+
+TEST_F(BatchAgain, KeepsWhatIsOfThisPassAndThisClip) {
+  EXPECT_NE(run().err.find("0 read, 1 there already"), std::string::npos);
+  // Said of the rig, and of where the clip lies, is no other measurement.
+  request_.rigNote = "on a windy afternoon";
+  writePass();
+  EXPECT_NE(run().err.find("0 read, 1 there already"), std::string::npos);
+}
+
+TEST_F(BatchAgain, ReadsAPassThatWasChangedAlthoughItsResultIsNewer) {
+  request_.scale->length = request_.scale->length * 2.0;
+  writePass();
+  expectReadAgain();
+}
+
+TEST_F(BatchAgain, ReadsAnOlderClipThatWasPutInPlace) {
+  RehearsalScene other = test::smallPull();
+  other.seed += 1;
+  fs::remove(folder_ / "a.mp4");
+  ASSERT_TRUE(filmRehearsal(other, folder_ / "a.mp4"));
+  fs::last_write_time(folder_ / "a.mp4", fs::file_time_type::clock::now() - std::chrono::hours(48));
+  expectReadAgain();
+}
+
+TEST_F(BatchAgain, MakesATrackThatWasDeleted) {
+  fs::remove(track());
+  expectReadAgain();
+  EXPECT_TRUE(fs::exists(track()));
+}
+
+TEST_F(BatchAgain, IsNotThrownByAResultThatIsNone) {
+  for (const char* text : {"", "[]", "null", R"({"method": "eight"})", R"({"method": null, "made_from": {}})",
+                           R"({"method": [8], "made_from": {"pass": 7, "clip_bytes": -1}})",
+                           R"({"method": 8, "made_from": {"pass": {"format": "agile-fin-pass/1"}}})"}) {
+    test::write(result(), text);
+    expectReadAgain();
+  }
+}
+
+TEST_F(BatchAgain, SaysWhereAResultCannotBeWrittenAndGoesOn) {
+  fs::remove(result());
+  fs::create_directory(result());
+  const test::Ran folder = run();
+  EXPECT_EQ(folder.exit, 2) << folder.err;
+  EXPECT_NE(folder.err.find("a.readings.json cannot be written"), std::string::npos) << folder.err;
+  fs::remove(result());
+  ASSERT_EQ(::mkfifo(result().c_str(), 0600), 0);
+  EXPECT_EQ(run().exit, 2) << "and does not wait for somebody to read a pipe";
+  EXPECT_FALSE(fs::exists(folder_ / "a.readings.json.part"));
+}
+
+TEST(BatchCommand, PassesOverAFolderThatMayNotBeRead) {
+  if (::geteuid() == 0) GTEST_SKIP() << "an administrator may read everything";
+  const test::TemporaryFolder folder;
+  fillFolder(folder);
+  fs::permissions(folder / "deeper", fs::perms::none);
+  const test::Ran ran = test::runCli(folder, "batch " + folder.path().string());
+  fs::permissions(folder / "deeper", fs::perms::owner_all);
+  EXPECT_NE(ran.err.find("deeper is passed over"), std::string::npos) << ran.err;
+  EXPECT_NE(ran.err.find("1 read"), std::string::npos) << ran.err;
 }
 
 TEST(BatchCommand, PutsReadingsIntoOneFolderAndSaysWhenThereIsNothing) {

@@ -77,5 +77,44 @@ TEST(ReadCommand, EndsWithTheCodesOfTheContract) {
   EXPECT_EQ(run(folder, "--help").exit, 0);
 }
 
+TEST(ReadCommand, SaysWhenItsOutputCannotBeWritten) {
+  const test::TemporaryFolder folder;
+  const RehearsalScene scene = test::smallFall();
+  ASSERT_TRUE(filmRehearsal(scene, folder / "fall.mp4"));
+  test::write(folder / "fall.json",
+              writePassRequest(requestFor(RehearsalTank(scene), folder / "fall.mp4"), folder.path()));
+  const std::string command = std::string(FIN_CLI) + " read " + (folder / "fall.json").string() +
+                              " >/dev/full 2>" + (folder / "err").string();
+  const int status = std::system(command.c_str());
+  EXPECT_EQ(WEXITSTATUS(status), 2);
+  EXPECT_NE(slurp(folder / "err").find("cannot be written"), std::string::npos);
+  const Ran onto = run(folder, "read " + (folder / "fall.json").string() + " --track /dev/full");
+  EXPECT_EQ(onto.exit, 2) << onto.err;
+}
+
+TEST(ReadCommand, TellsMarksThatNothingCanHoldFromAWrongRequest) {
+  const test::TemporaryFolder folder;
+  RehearsalScene scene = test::smallFall();
+  ASSERT_TRUE(filmRehearsal(scene, folder / "fall.mp4"));
+  PassRequest request = requestFor(RehearsalTank(scene), folder / "fall.mp4");
+  for (MarkSeed& mark : request.marks)
+    mark.at = {8.0, 8.0 + 4.0 * static_cast<double>(&mark - request.marks.data())};
+  test::write(folder / "wall.json", writePassRequest(request, folder.path()));
+  const Ran wall = run(folder, "read " + (folder / "wall.json").string());
+  EXPECT_EQ(wall.exit, 4) << wall.err;
+  EXPECT_TRUE(wall.out.empty());
+  request.marks[0].at = {-50.0, 8.0};
+  test::write(folder / "outside.json", writePassRequest(request, folder.path()));
+  EXPECT_EQ(run(folder, "read " + (folder / "outside.json").string()).exit, 2);
+}
+
+TEST(AnyCommand, KnowsItsVersionAndHelp) {
+  const test::TemporaryFolder folder;
+  EXPECT_EQ(run(folder, "--version").exit, 0);
+  EXPECT_NE(run(folder, "--version").out.find('.'), std::string::npos);
+  for (const char* command : {"", "read ", "batch ", "ladder ", "split ", "rehearse "})
+    EXPECT_EQ(run(folder, std::string(command) + "--help").exit, 0) << command;
+}
+
 }  // namespace
 }  // namespace fin

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <gtest/gtest.h>
 
+#include <random>
+
 #include "core/exchange/pass_json.h"
 #include "core/exchange/result_files.h"
 #include "core/measuring/pass_request.h"
@@ -87,6 +89,50 @@ TEST(PassRequest, LetsADraftWaitForItsMarksButNotAWholeOne) {
   const std::string draft = R"({"format": "agile-fin-pass/1", "clip": "a.mp4", "protocol": "fall"})";
   EXPECT_TRUE(parsePassRequest(draft, ".", Stage::Draft));
   EXPECT_FALSE(parsePassRequest(draft, "."));
+}
+
+TEST(PassRequest, IsThrownByNothingThatIsNone) {
+  std::mt19937 draw(3);
+  const std::string alphabet = "{}[]\",:0123456789eE.-ntf \xC3\xFF";
+  int read = 0;
+  for (int round = 0; round < 3000; ++round) {
+    std::string text = kWhole;
+    for (std::size_t i = draw() % 3; i < 3; ++i) {
+      const std::size_t at = draw() % text.size();
+      switch (draw() % 4) {
+        case 0:
+          text[at] = alphabet[draw() % alphabet.size()];
+          break;
+        case 1:
+          text.erase(at, 1 + draw() % 9);
+          break;
+        case 2:
+          text.insert(at, 1, alphabet[draw() % alphabet.size()]);
+          break;
+        default:
+          text.resize(at + 1);
+      }
+    }
+    const auto request = parsePassRequest(text, "/day", Stage::Draft);
+    EXPECT_TRUE(request || !request.error().message.empty()) << text;
+    if (!request) continue;
+    ++read;
+    // What was read is written so that it reads the same.
+    EXPECT_EQ(*parsePassRequest(writePassRequest(*request, "/day"), "/day", Stage::Draft), *request) << text;
+  }
+  EXPECT_GT(read, 20) << "some changes leave a pass a pass";
+}
+
+TEST(ReadingsFile, SaysWhatItWasMadeFrom) {
+  const auto request = parsePassRequest(kWhole, "/day");
+  ASSERT_TRUE(request);
+  const ClipFingerprint clip{1234, "abcd"};
+  const auto made = madeFrom(writeReadings(*request, {}, clip));
+  ASSERT_TRUE(made);
+  EXPECT_EQ(stateOf(&*made, *request, clip), MeasurementState::Current);
+  EXPECT_EQ(stateOf(&*made, *request, {1235, "abcd"}), MeasurementState::ClipChanged);
+  for (const char* none : {"", "{}", "[1]", R"({"made_from": []})", R"({"made_from": {"pass": {}}})"})
+    EXPECT_FALSE(madeFrom(none)) << none;
 }
 
 TEST(TrackCsv, LeavesACellEmptyWhereAMarkWasNotSeen) {

@@ -3,6 +3,8 @@
 
 #include <gtest/gtest.h>
 
+#include <random>
+
 namespace fin {
 namespace {
 
@@ -76,6 +78,54 @@ TEST(RackCsv, AsksForTheNameWhereNoColumnHoldsIt) {
   EXPECT_EQ(importRack({}, *table, guessColumns(*table)).error().where, "model");
   EXPECT_TRUE(importRack({}, *table, {{"model", 0}, {"weight_g", 1}}));
   EXPECT_FALSE(readCsv(""));
+}
+
+TEST(RackCsv, ReadsWhatSpreadsheetsMakeOfIt) {
+  // "modèle;poids", "Vérité;9,5" in the encodings that spreadsheets write.
+  const std::string utf8 = "mod\xC3\xA8le;poids\nV\xC3\xA9rit\xC3\xA9;9,5\n";
+  const std::string latin1 = "mod\xE8le;poids\nV\xE9rit\xE9;9,5\n";
+  std::string low = "\xFF\xFE";
+  std::string high = "\xFE\xFF";
+  for (const char c : latin1) {
+    low += {c, '\0'};
+    high += {'\0', c};
+  }
+  for (const std::string& bytes : {utf8, "\xEF\xBB\xBF" + utf8, latin1, low, high}) {
+    const auto table = readCsv(bytes);
+    ASSERT_TRUE(table);
+    EXPECT_EQ(table->heads, (std::vector<std::string>{"mod\xC3\xA8le", "poids"}));
+    EXPECT_EQ(table->rows, (std::vector<std::vector<std::string>>{{"V\xC3\xA9rit\xC3\xA9", "9,5"}}));
+  }
+}
+
+TEST(RackCsv, NamesTheLineOfAQuoteThatIsNeverClosed) {
+  std::string text = "model,note\nA,plain\nB,\"opened\n";
+  for (int i = 0; i < 100000; ++i) text += "C,more\n";
+  const auto table = readCsv(text);
+  ASSERT_FALSE(table);
+  EXPECT_NE(table.error().message.find("line 3"), std::string::npos) << table.error().message;
+  // An inch mark is no quote, and a note may have a few lines.
+  EXPECT_TRUE(readCsv("model,note\nA 5\",short\nB,\"two\nlines\"\n"));
+}
+
+TEST(RackCsv, WritesNoFormulas) {
+  const CsvTable table{',', {"model", "note"}, {{"=1+1", "-12.5"}, {"@cmd", "+a"}, {"'quoted", "-"}}};
+  const std::string text = writeCsv(table);
+  EXPECT_EQ(text, "model,note\n'=1+1,-12.5\n'@cmd,'+a\n'quoted,'-\n");
+  const auto back = readCsv(text);
+  ASSERT_TRUE(back);
+  EXPECT_EQ(back->rows, table.rows) << "and reads them back as they were";
+}
+
+TEST(RackCsv, IsThrownByNothingThatIsNoTable) {
+  std::mt19937 draw(7);
+  const std::string alphabet = "ab,;\t|\"\n\r='\xE9\xFF\xC3\xA8";
+  for (int round = 0; round < 2000; ++round) {
+    std::string text;
+    for (std::size_t n = draw() % 60; n > 0; --n) text += alphabet[draw() % alphabet.size()];
+    const auto table = readCsv(text);
+    EXPECT_TRUE(table || !table.error().message.empty());
+  }
 }
 
 }  // namespace

@@ -4,7 +4,7 @@
 namespace fin::app {
 
 VerdictController::VerdictController(Log& log, LineUp& lineUp, Edits& edits, QObject* parent)
-    : QObject(parent), log_(log), lineUp_(lineUp), edits_(edits) {
+    : QObject(parent), log_(log), lineUp_(lineUp), rankings_(new Rankings(this)), edits_(edits) {
   reload();
   connect(&lineUp_, &LineUp::changed, this, &VerdictController::changed);
   connect(&lineUp_, &LineUp::driftCorrectionWanted, this, [this](bool on) {

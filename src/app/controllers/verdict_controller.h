@@ -6,6 +6,7 @@
 
 #include "app/commands/edits.h"
 #include "app/controllers/line_up.h"
+#include "app/controllers/rankings.h"
 #include "core/comparison/ranking.h"
 
 namespace fin::app {
@@ -19,6 +20,7 @@ class VerdictController : public QObject {
   VerdictController(Log& log, LineUp& lineUp, Edits& edits, QObject* parent = nullptr);
 
   [[nodiscard]] const LineUp& lineUp() const { return lineUp_; }
+  [[nodiscard]] Rankings& rankings() const { return *rankings_; }
   [[nodiscard]] const VerdictPlan& plan() const { return plan_; }
   /// As said, or as the day's readings propose where nothing was said yet.
   [[nodiscard]] std::vector<Wish> wishes() const;
@@ -40,6 +42,7 @@ class VerdictController : public QObject {
 
   Log& log_;
   LineUp& lineUp_;
+  Rankings* rankings_;
   Edits& edits_;
   VerdictPlan plan_;
 };

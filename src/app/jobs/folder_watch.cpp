@@ -55,7 +55,7 @@ void FolderWatch::look() {
         out.there = dir.exists() && QFileInfo(folder).isReadable();
         for (const QFileInfo& file : dir.entryInfoList(endings(), QDir::Files, QDir::Time)) {
           const QString path = file.absoluteFilePath();
-          if (known.contains(path) || job.cancelled()) continue;
+          if (known.contains(path) || file.fileName().contains(".part.") || job.cancelled()) continue;
           out.sizes[path] = file.size();
           if (givenUp.value(path, -1) == file.size()) continue;
           const bool still = sizes.value(path, -1) == file.size() && file.size() > 0;

@@ -12,7 +12,6 @@ namespace {
 constexpr double kFirm = 0.95;
 constexpr double kLikely = 0.75;
 constexpr double kInTheRunning = 0.05;
-constexpr unsigned kPurposeDraws = 1000;
 
 QString said(const char* text) {
   return QCoreApplication::translate("verdict", text);
@@ -118,10 +117,6 @@ QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
                  .arg(missing.join(", "));
   }
   return out;
-}
-
-Ranking rankFor(const ScoreTable& purpose) {
-  return rank(purpose, {.scoring = Scoring::Points, .halfIsEnough = true, .draws = kPurposeDraws});
 }
 
 QString whyNoPick(const ScoreTable& purpose, const Ranking& ranking) {

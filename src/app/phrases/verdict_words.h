@@ -21,8 +21,6 @@ QString firmnessInWords(const ScoreTable& table, const Ranking& ranking);
 QString chanceInWords(const ScoreTable& table, const Placing& placing);
 /// What is shown apart or stays out, a line each: not graded, not to be ranked, readings that do not count.
 QStringList leftInWords(const ScoreTable& table, const Ranking& ranking);
-/// As the picks for a purpose are found: by points, half of what it takes is enough.
-Ranking rankFor(const ScoreTable& purpose);
 /// Why there is no pick: what nobody has.
 QString whyNoPick(const ScoreTable& purpose, const Ranking& ranking);
 /// Why a pick is where it is: its readings, the weightiest first.

@@ -52,7 +52,7 @@ QString picture(const QImage& image, int width_px, const QString& says) {
   image.save(&buffer, "PNG");
   return QString("<img width='%1' alt='%2' src='data:image/png;base64,%3'/>")
       .arg(width_px)
-      .arg(says.toHtmlEscaped(), QString::fromLatin1(bytes.toBase64()));
+      .arg(says.toHtmlEscaped().replace('\'', "&#39;"), QString::fromLatin1(bytes.toBase64()));
 }
 
 /// Writes one report; every part is a section of its page.
@@ -63,15 +63,36 @@ class Report {
         units_(units),
         day_(controller.lineUp().day().plan()),
         table_(controller.tableBy(controller.wishes())),
-        byPlaces_(rank(table_, {})),
-        byPoints_(rank(table_, {.scoring = Scoring::Points})) {}
+        byPlaces_(found(table_, {})),
+        byPoints_(found(table_, {.scoring = Scoring::Points})),
+        byPrice_(found(table_, {.againstPrice = true})) {
+    for (const Purpose& purpose : controller.plan().purposes) {
+      purposes_.push_back({purpose.name, controller.tableBy(purpose.wishes), {}});
+      purposes_.back().picks = found(purposes_.back().table, purposeOptions());
+    }
+  }
 
-  QString whole(const std::vector<ReportStill>& stills) const {
+  /// All rankings are there.
+  [[nodiscard]] bool whole() const { return whole_; }
+
+  QString page(const std::vector<ReportStill>& stills) const {
     return head() + asked() + verdict() + purposes() + price() + together() + lineUp() + heldEqual() +
            readings() + spreads() + pictures(stills) + caveats() + interest() + "</body></html>";
   }
 
  private:
+  struct PurposePick {
+    std::string name;
+    ScoreTable table;
+    Ranking picks;
+  };
+
+  Ranking found(const ScoreTable& table, const RankOptions& options) {
+    const Ranking* ranking = controller_.rankings().of(table, options);
+    if (ranking == nullptr) whole_ = false;
+    return ranking != nullptr ? *ranking : Ranking{};
+  }
+
   enum class Page { GoesOn, New };
   static QString section(const QString& title, const QString& body, Page page = Page::GoesOn) {
     const QString style = page == Page::New ? " style='page-break-before: always'" : "";
@@ -141,12 +162,10 @@ class Report {
 
   QString purposes() const {
     QString rows;
-    for (const Purpose& purpose : controller_.plan().purposes) {
-      const ScoreTable table = controller_.tableBy(purpose.wishes);
-      const Ranking picks = rankFor(table);
+    for (const auto& [name, table, picks] : purposes_) {
       if (picks.placings.empty()) continue;
       const Placing& first = picks.placings.front();
-      rows += row({escaped(purpose.name), "<b>" + escaped(table.entries[first.entry].rig) + "</b>",
+      rows += row({escaped(name), "<b>" + escaped(table.entries[first.entry].rig) + "</b>",
                    chanceInWords(table, first), reasonInWords(table, first, units_).toHtmlEscaped()});
     }
     if (rows.isEmpty()) return {};
@@ -158,11 +177,10 @@ class Report {
   }
 
   QString price() const {
-    const Ranking value = rank(table_, {.againstPrice = true});
     QString dated = QString::fromStdString(controller_.plan().pricesFrom);
-    if (value.placings.empty()) return {};
+    if (byPrice_.placings.empty()) return {};
     return section(QObject::tr("Against the price"),
-                   ranking(value, QObject::tr("Places with price")) +
+                   ranking(byPrice_, QObject::tr("Places with price")) +
                        paragraph(dated.isEmpty() ? QObject::tr("When the prices were noted is not said.")
                                                  : QObject::tr("Prices: %1. They change.").arg(dated)));
   }
@@ -326,15 +344,19 @@ class Report {
   UnitSystem units_;
   const DayPlan& day_;
   ScoreTable table_;
+  bool whole_ = true;  // before what may set it
   Ranking byPlaces_;
   Ranking byPoints_;
+  Ranking byPrice_;
+  std::vector<PurposePick> purposes_;
 };
 
 }  // namespace
 
 QString reportPage(const VerdictController& controller, const std::vector<ReportStill>& stills,
                    UnitSystem units) {
-  return Report(controller, units).whole(stills);
+  const Report report(controller, units);
+  return report.whole() ? report.page(stills) : QString();
 }
 
 }  // namespace fin::app

@@ -17,7 +17,8 @@ struct ReportStill {
 
 /// The day as a page that stands alone: the question, the line-up, what was held equal, the verdict and how
 /// firm it is, the readings with their uncertainty and spread, stills, caveats, the interest declared. HTML
-/// of the kind that both a browser and Qt's rich text show, pictures within.
+/// of the kind that both a browser and Qt's rich text show, pictures within. Empty while the rankings are
+/// still being worked out (Rankings::ready).
 QString reportPage(const VerdictController& controller, const std::vector<ReportStill>& stills,
                    UnitSystem units);
 

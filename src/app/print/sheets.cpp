@@ -35,6 +35,45 @@ QString sheetRows(const DayController& controller) {
   return rows;
 }
 
+constexpr double kEdge_mm = 12.0;
+constexpr double kRule_mm = 100.0;
+constexpr double kDotsPerInch = 1200.0;
+
+QSizeF sizeOf(const LensBoard& board) {
+  return board.field.value() * QSizeF(board.columns + 1, board.rows + 1);
+}
+
+/// The fields in the middle of the sheet, and below them a line to measure the print by.
+void drawBoard(const LensBoard& board, const QPageSize& page, QPdfWriter& writer) {
+  const double field = board.field.value();
+  const QSizeF size_mm = sizeOf(board);
+  writer.setPageSize(page);
+  writer.setPageOrientation(QPageLayout::Landscape);
+  writer.setPageMargins(QMarginsF(0, 0, 0, 0));
+  writer.setResolution(static_cast<int>(kDotsPerInch));
+  QPainter painter(&writer);
+  const double dots = kDotsPerInch / 25.4;  // a millimetre
+  const QSizeF paper = page.size(QPageSize::Millimeter).transposed();
+  const QPointF corner((paper.width() - size_mm.width()) / 2.0,
+                       (paper.height() - size_mm.height() - 10.0) / 2.0);
+  for (int row = 0; row <= board.rows; ++row) {
+    for (int column = row % 2; column <= board.columns; column += 2) {
+      painter.fillRect(QRectF((corner + QPointF(column, row) * field) * dots, QSizeF(field, field) * dots),
+                       Qt::black);
+    }
+  }
+  painter.setPen(QPen(Qt::black, 0.3 * dots));
+  const QPointF rule = corner + QPointF(0.0, size_mm.height() + 6.0);
+  painter.drawLine(rule * dots, (rule + QPointF(kRule_mm, 0.0)) * dots);
+  QFont font("Inter");
+  font.setPixelSize(static_cast<int>(3.5 * dots));
+  painter.setFont(font);
+  painter.drawText((rule + QPointF(kRule_mm + 3.0, 1.2)) * dots,
+                   QObject::tr("This line must measure %1 mm, a field %2 mm. Glue it flat on a stiff plate.")
+                       .arg(kRule_mm)
+                       .arg(field));
+}
+
 }  // namespace
 
 Result<void> printPassSheet(const DayController& controller, const QString& file) {
@@ -74,11 +113,7 @@ Result<void> printCautions(const QString& file) {
 }
 
 Result<void> printLensBoard(const LensBoard& board, const QString& file) {
-  constexpr double kEdge_mm = 12.0;
-  constexpr double kRule_mm = 100.0;
-  constexpr double kDotsPerInch = 1200.0;
-  const double field = board.field.value();
-  const QSizeF size_mm(field * (board.columns + 1), field * (board.rows + 1));
+  const QSizeF size_mm = sizeOf(board);
   const QSizeF needed = size_mm + QSizeF(2.0 * kEdge_mm, 2.0 * kEdge_mm + 10.0);
   std::optional<QPageSize> page;
   for (const QPageSize::PageSizeId id : {QPageSize::A4, QPageSize::A3, QPageSize::A2}) {
@@ -92,34 +127,7 @@ Result<void> printLensBoard(const LensBoard& board, const QString& file) {
                        .arg(size_mm.height(), 0, 'f', 0)
                        .toStdString());
   }
-  if (auto ok = probeFile(file); !ok) return ok;
-  QPdfWriter writer(file);
-  writer.setPageSize(*page);
-  writer.setPageOrientation(QPageLayout::Landscape);
-  writer.setPageMargins(QMarginsF(0, 0, 0, 0));
-  writer.setResolution(static_cast<int>(kDotsPerInch));
-  QPainter painter(&writer);
-  const double dots = kDotsPerInch / 25.4;  // a millimetre
-  const QSizeF paper = page->size(QPageSize::Millimeter).transposed();
-  const QPointF corner((paper.width() - size_mm.width()) / 2.0,
-                       (paper.height() - size_mm.height() - 10.0) / 2.0);
-  for (int row = 0; row <= board.rows; ++row) {
-    for (int column = row % 2; column <= board.columns; column += 2) {
-      painter.fillRect(QRectF((corner + QPointF(column, row) * field) * dots, QSizeF(field, field) * dots),
-                       Qt::black);
-    }
-  }
-  painter.setPen(QPen(Qt::black, 0.3 * dots));
-  const QPointF rule = corner + QPointF(0.0, size_mm.height() + 6.0);
-  painter.drawLine(rule * dots, (rule + QPointF(kRule_mm, 0.0)) * dots);
-  QFont font("Inter");
-  font.setPixelSize(static_cast<int>(3.5 * dots));
-  painter.setFont(font);
-  painter.drawText((rule + QPointF(kRule_mm + 3.0, 1.2)) * dots,
-                   QObject::tr("This line must measure %1 mm, a field %2 mm. Glue it flat on a stiff plate.")
-                       .arg(kRule_mm)
-                       .arg(field));
-  return {};
+  return writePdf(file, [&](QPdfWriter& writer) { drawBoard(board, *page, writer); });
 }
 
 CsvTable passSheetTable(const DayController& controller) {

@@ -2,6 +2,7 @@
 #include "app/print/writing.h"
 
 #include <QAbstractTextDocumentLayout>
+#include <QBuffer>
 #include <QFont>
 #include <QObject>
 #include <QPageSize>
@@ -20,24 +21,7 @@ Error notWritable(const QFileDevice& file) {
           file.fileName().toStdString()};
 }
 
-}  // namespace
-
-Result<void> writeFile(const QString& name, const QByteArray& content) {
-  QSaveFile file(name);
-  if (!file.open(QIODevice::WriteOnly) || file.write(content) != content.size() || !file.commit())
-    return tl::unexpected(notWritable(file));
-  return {};
-}
-
-Result<void> probeFile(const QString& file) {
-  QFile tried(file);
-  if (tried.open(QIODevice::WriteOnly)) return {};
-  return tl::unexpected(notWritable(tried));
-}
-
-Result<void> printHtml(const QString& html, const QString& title, const QString& file, int points) {
-  if (auto ok = probeFile(file); !ok) return ok;
-  QPdfWriter writer(file);
+void printPages(const QString& html, const QString& title, int points, QPdfWriter& writer) {
   writer.setPageSize(QPageSize(QPageSize::A4));
   writer.setPageMargins(QMarginsF(14, 14, 14, 14), QPageLayout::Millimeter);
   writer.setResolution(kResolution_dpi);
@@ -57,7 +41,34 @@ Result<void> printHtml(const QString& html, const QString& title, const QString&
   document.setDocumentMargin(0);
   document.setHtml(html);
   document.print(&writer);
+}
+
+}  // namespace
+
+Result<void> writeFile(const QString& name, const QByteArray& content) {
+  QSaveFile file(name);
+  if (!file.open(QIODevice::WriteOnly) || file.write(content) != content.size() || !file.commit())
+    return tl::unexpected(notWritable(file));
   return {};
+}
+
+QString withEnding(const QString& file, const QString& ending) {
+  return file.endsWith(ending, Qt::CaseInsensitive) ? file : file + ending;
+}
+
+Result<void> writePdf(const QString& file, const std::function<void(QPdfWriter&)>& draw) {
+  QByteArray pages;
+  QBuffer buffer(&pages);
+  buffer.open(QIODevice::WriteOnly);
+  {
+    QPdfWriter writer(&buffer);
+    draw(writer);
+  }
+  return writeFile(file, pages);
+}
+
+Result<void> printHtml(const QString& html, const QString& title, const QString& file, int points) {
+  return writePdf(file, [&](QPdfWriter& writer) { printPages(html, title, points, writer); });
 }
 
 }  // namespace fin::app

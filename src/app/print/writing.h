@@ -3,18 +3,24 @@
 
 #include <QByteArray>
 #include <QString>
+#include <functional>
 
 #include "core/units/result.h"
+
+class QPdfWriter;
 
 namespace fin::app {
 
 /// Writes a file whole or not at all. NotWritable with the file's name.
 Result<void> writeFile(const QString& file, const QByteArray& content);
 
+/// The name that was typed, with the ending of what is written into it.
+QString withEnding(const QString& file, const QString& ending);
+
+/// What is drawn, as PDF. NotWritable with the file's name.
+Result<void> writePdf(const QString& file, const std::function<void(QPdfWriter&)>& draw);
+
 /// A page of the HTML that Qt's rich text knows, as A4 PDF. NotWritable with the file's name.
 Result<void> printHtml(const QString& html, const QString& title, const QString& file, int points);
-
-/// The writer of PDF says nothing of a place that cannot be written, so the file is tried first.
-Result<void> probeFile(const QString& file);
 
 }  // namespace fin::app

@@ -26,13 +26,13 @@ NoticeBar::NoticeBar(QWidget* parent) : QFrame(parent), text_(new QLabel) {
 }
 
 void NoticeBar::say(const QString& message) {
-  text_->setText(message);
+  text_->setText(breakable(message));
   setAccessibleName(message);
   show();
 }
 
 QString NoticeBar::message() const {
-  return isHidden() ? QString() : text_->text();
+  return isHidden() ? QString() : accessibleName();
 }
 
 }  // namespace fin::app

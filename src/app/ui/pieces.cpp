@@ -26,6 +26,16 @@ QLabel* faintLabel(const QString& words) {
   return label;
 }
 
+QLabel* faintRichLabel(const QString& html) {
+  QLabel* label = faintLabel(html);
+  label->setTextFormat(Qt::RichText);
+  return label;
+}
+
+QString breakable(QString text) {
+  return text.replace("/", QString("/") + QChar(0x200B));
+}
+
 void setLook(QWidget& widget, const char* property, bool on) {
   if (widget.property(property).toBool() == on) return;
   widget.setProperty(property, on);
@@ -64,6 +74,7 @@ QWidget* cautionLines(Step step) {
     auto* line =
         new QLabel(QString("<b>%1.</b> %2")
                        .arg(captionFrom(c.heading).toHtmlEscaped(), captionFrom(c.brief).toHtmlEscaped()));
+    line->setTextFormat(Qt::RichText);
     line->setWordWrap(true);
     line->setToolTip(captionFrom(c.full));
     layout->addWidget(line);

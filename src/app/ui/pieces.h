@@ -14,6 +14,10 @@ namespace fin::app {
 
 QLabel* headingLabel(const QString& text);
 QLabel* faintLabel(const QString& text);
+/// The same for markup; what comes from a person is escaped before.
+QLabel* faintRichLabel(const QString& html);
+/// A long path may be broken after each of its folders.
+QString breakable(QString text);
 /// Sets a property that the style sheet looks at.
 void setLook(QWidget& widget, const char* property, bool on);
 QPushButton* namedButton(const QString& text, const char* objectName);

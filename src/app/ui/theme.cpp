@@ -3,8 +3,11 @@
 
 #include <QApplication>
 #include <QFontDatabase>
+#include <QHelpEvent>
+#include <QLabel>
 #include <QPalette>
 #include <QStyleFactory>
+#include <QToolTip>
 #include <array>
 
 /// Resources of a static library have to be called in by name, outside of any namespace.
@@ -86,6 +89,26 @@ QString styleSheetOf(const Theme& t) {
   return out;
 }
 
+/// Names and notes out of a log are never taken for markup: labels and tool tips show plain text unless a
+/// label was told that it is rich.
+class PlainText : public QObject {
+ public:
+  using QObject::QObject;
+  bool eventFilter(QObject* watched, QEvent* event) override {
+    if (event->type() == QEvent::Polish) {
+      auto* label = qobject_cast<QLabel*>(watched);
+      if (label != nullptr && label->textFormat() == Qt::AutoText) label->setTextFormat(Qt::PlainText);
+    }
+    if (event->type() == QEvent::ToolTip) {
+      const auto* widget = qobject_cast<QWidget*>(watched);
+      if (widget == nullptr || !Qt::mightBeRichText(widget->toolTip())) return false;
+      QToolTip::showText(static_cast<QHelpEvent*>(event)->globalPos(), widget->toolTip().toHtmlEscaped());
+      return true;
+    }
+    return false;
+  }
+};
+
 }  // namespace
 
 const Theme& theme() {
@@ -101,6 +124,7 @@ QColor markColour(int index) {
 }
 
 void dress(QApplication& application) {
+  application.installEventFilter(new PlainText(&application));
   callInResources();
   QFontDatabase::addApplicationFont(":/ui/fonts/Inter-Regular.otf");
   QFontDatabase::addApplicationFont(":/ui/fonts/Inter-SemiBold.otf");

@@ -10,6 +10,7 @@
 namespace fin {
 namespace {
 
+constexpr unsigned kPurposeDraws = 1000;
 constexpr double kMostPoints = 10.0;
 constexpr std::size_t kFewestRigs = 2;  ///< that something can be compared by
 
@@ -161,13 +162,13 @@ class Draws {
   std::uniform_real_distribution<double> even_{-1.0, 1.0};
 };
 
-void findChances(const Contest& contest, std::vector<Placing>& placings) {
+void findChances(const Contest& contest, const std::stop_token& stop, std::vector<Placing>& placings) {
   const Values means = meansOf(contest);
   const std::vector<double> weights = weightsOf(contest);
   Draws draws(contest.options.seed);
   const auto chances = [&](bool drawValues, bool drawWeights) {
     std::vector<double> out(contest.entries.size(), 0.0);
-    for (unsigned k = 0; k < contest.options.draws; ++k) {
+    for (unsigned k = 0; k < contest.options.draws && !stop.stop_requested(); ++k) {
       Values cells = cellsOf(contest, drawValues ? draws.values(contest) : means);
       if (drawValues) draws.fillIn(cells);
       const auto totals = totalsOf(contest, cells, drawWeights ? draws.weights(weights) : weights);
@@ -367,7 +368,11 @@ double pointsBy(const PointsCurve& curve, const Wish& wish, double value) {
   return 0.5 * kMostPoints * (along(curve.none, half, value) + along(half, curve.full, value));
 }
 
-Ranking rank(const ScoreTable& table, const RankOptions& options) {
+RankOptions purposeOptions() {
+  return {.scoring = Scoring::Points, .halfIsEnough = true, .draws = kPurposeDraws};
+}
+
+Ranking rank(const ScoreTable& table, const RankOptions& options, const std::stop_token& stop) {
   Ranking out;
   const Contest contest = gather(table, options, out);
   out.whyNone = whyNothing(contest, table);
@@ -382,7 +387,7 @@ Ranking rank(const ScoreTable& table, const RankOptions& options) {
       placing.cells[contest.columns[c].wish] = cells[c][r];
     out.placings.push_back(std::move(placing));
   }
-  findChances(contest, out.placings);
+  findChances(contest, stop, out.placings);
   std::stable_sort(out.placings.begin(), out.placings.end(),
                    [](const Placing& a, const Placing& b) { return a.place < b.place; });
   return out;

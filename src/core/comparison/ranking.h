@@ -2,6 +2,7 @@
 #pragma once
 
 #include <optional>
+#include <stop_token>
 #include <string>
 #include <vector>
 
@@ -24,7 +25,12 @@ struct RankOptions {
   bool halfIsEnough = false;
   unsigned draws = 4000;
   unsigned seed = 1;
+
+  friend bool operator==(const RankOptions&, const RankOptions&) = default;
 };
+
+/// As the best for a purpose is found: by points, half of what it takes is enough.
+RankOptions purposeOptions();
 
 /// Chances of the first place; equals share it.
 struct Chances {
@@ -58,8 +64,8 @@ struct Ranking {
 /// % half-widths, independently; a scale that all share makes differences surer than that. A curve that the
 /// tester did not set goes from the worst to the best of the day and stays there while values are drawn.
 /// Exact shares of the draws; with 4000 they are good to 0.016 (95 %). Checked against closed forms for two
-/// rigs.
-Ranking rank(const ScoreTable& table, const RankOptions& options);
+/// rigs. Stopped, it ends soon and its chances mean nothing.
+Ranking rank(const ScoreTable& table, const RankOptions& options, const std::stop_token& stop = {});
 
 /// By entry: no other is at least as cheap and as good (the greater merit) and better in one of both.
 std::vector<bool> notBeaten(const std::vector<double>& prices, const std::vector<double>& merits);

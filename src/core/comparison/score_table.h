@@ -19,6 +19,8 @@ struct Entry {
   std::optional<double> price;
   std::string currency;
   std::optional<double> length_mm;
+
+  friend bool operator==(const Entry&, const Entry&) = default;
 };
 
 /// A rig's value of one property: the mean over its passes.
@@ -27,6 +29,8 @@ struct ScoredValue {
   double u95 = 0.0;
   std::size_t passes = 0;
   std::string letters;  ///< shared by rigs that cannot be told apart; empty with one pass
+
+  friend bool operator==(const ScoredValue&, const ScoredValue&) = default;
 };
 
 struct ScoreTable {
@@ -37,6 +41,8 @@ struct ScoreTable {
   /// By wish: some rig has two passes and more, so that it is known how passes differ. Where it is not,
   /// chances are too sure.
   std::vector<bool> scatterKnown;
+
+  friend bool operator==(const ScoreTable&, const ScoreTable&) = default;
 };
 
 /// The unit of a reading of a pass or of a ladder; empty for what is neither.

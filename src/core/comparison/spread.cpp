@@ -15,7 +15,6 @@ namespace bm = boost::math;
 
 constexpr double kLevel = 0.05;
 constexpr double kPower = 0.8;
-constexpr std::size_t kMostPasses = 1000;
 constexpr std::size_t kMostFurther = 100;
 
 /// Of single values; no less than what they themselves are unsure by.
@@ -116,20 +115,30 @@ std::vector<double> holm(const std::vector<double>& p) {
   return out;
 }
 
-std::optional<std::size_t> passesNeeded(double difference, double variance, double level) {
+std::optional<std::size_t> passesNeeded(double difference, double variance, double level, std::size_t most) {
   if (difference == 0.0) return std::nullopt;
   if (!(variance > 0.0)) return 2;
   const double size = std::abs(difference) / std::sqrt(variance);
-  for (std::size_t n = 2; n <= kMostPasses; ++n) {
+  const auto enough = [size, level](std::size_t n) {
     const auto each = static_cast<double>(n);
     const double degrees = 2.0 * each - 2.0;
     const double bound = bm::quantile(bm::students_t(degrees), 1.0 - 0.5 * level);
     const double away = size * std::sqrt(0.5 * each);
     // Where it lies far out, the power is one and the series for it are not needed.
-    if (away > 12.0 + bound) return n;
-    if (bm::cdf(bm::complement(bm::non_central_t(degrees, away), bound)) >= kPower) return n;
+    return away > 12.0 + bound || bm::cdf(bm::complement(bm::non_central_t(degrees, away), bound)) >= kPower;
+  };
+  if (most < 2 || !enough(most)) return std::nullopt;
+  // More passes never tell less, so halving finds the least.
+  std::size_t least = 2;
+  while (least < most) {
+    const std::size_t middle = least + (most - least) / 2;
+    if (enough(middle)) {
+      most = middle;
+    } else {
+      least = middle + 1;
+    }
   }
-  return std::nullopt;
+  return least;
 }
 
 Spread compare(const std::vector<RigValues>& rigs) {
@@ -169,8 +178,7 @@ Spread compare(const std::vector<RigValues>& rigs) {
     const double variance = 0.5 * (varianceOf(*order[pair.a]) + varianceOf(*order[pair.b]));
     const std::size_t have = std::min(out.rigs[pair.a].passes, out.rigs[pair.b].passes);
     const double level = kLevel / static_cast<double>(out.pairs.size());
-    if (const auto needed = passesNeeded(pair.difference, variance, level);
-        needed && *needed <= have + kMostFurther)
+    if (const auto needed = passesNeeded(pair.difference, variance, level, have + kMostFurther))
       pair.morePasses = std::max<std::size_t>(*needed, have + 1) - have;
   }
   std::vector<RigPair> among;  // by place in `tested`

@@ -72,6 +72,7 @@ Welch welch(double meanA, double varianceA, double nA, double meanB, double vari
 /// Holm's adjustment, in the order given.
 std::vector<double> holm(const std::vector<double>& p);
 /// Passes of each of two rigs for a power of 80 % at a level, two-sided; none above 1000.
-std::optional<std::size_t> passesNeeded(double difference, double variance, double level = 0.05);
+std::optional<std::size_t> passesNeeded(double difference, double variance, double level = 0.05,
+                                        std::size_t most = 1000);
 
 }  // namespace fin

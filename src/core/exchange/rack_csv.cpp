@@ -5,6 +5,9 @@
 
 #include <fmt/format.h>
 #include <algorithm>
+#include <boost/locale/encoding_utf.hpp>
+#include <boost/locale/utf.hpp>
+#include <cstring>
 
 #include "core/planning/rack_fields.h"
 
@@ -48,6 +51,70 @@ std::size_t evenRows(const Rows& rows) {
       rows.begin(), rows.end(), [&](const auto& row) { return row.size() == rows.front().size(); }));
 }
 
+/// A quote that is opened and never closed swallows the rest of the file.
+constexpr std::ptrdiff_t kMostLinesInACell = 20;
+
+Result<void> checkQuotes(const Rows& rows) {
+  for (std::size_t i = 0; i < rows.size(); ++i) {
+    for (const std::string& cell : rows[i]) {
+      if (std::count(cell.begin(), cell.end(), '\n') <= kMostLinesInACell) continue;
+      return failure(ErrorCode::BadRequest,
+                     fmt::format("a quote is opened and not closed in line {}, before: {}", i + 1,
+                                 cell.substr(0, cell.find_first_of("\r\n"))));
+    }
+  }
+  return {};
+}
+
+bool isUtf8(std::string_view text) {
+  namespace utf = boost::locale::utf;
+  for (const char* at = text.data(); at != text.data() + text.size();) {
+    const utf::code_point point = utf::utf_traits<char>::decode(at, text.data() + text.size());
+    if (point == utf::illegal || point == utf::incomplete) return false;
+  }
+  return true;
+}
+
+/// Two bytes each, low byte first unless told otherwise.
+std::string fromUtf16(std::string_view text, bool highFirst) {
+  std::u16string units;
+  for (std::size_t i = 0; i + 1 < text.size(); i += 2) {
+    const auto first = static_cast<unsigned char>(text[i]);
+    const auto second = static_cast<unsigned char>(text[i + 1]);
+    units += static_cast<char16_t>(highFirst ? first << 8U | second : second << 8U | first);
+  }
+  return boost::locale::conv::utf_to_utf<char>(units);
+}
+
+/// Each byte is one letter.
+std::string fromLatin1(std::string_view text) {
+  std::u32string letters;
+  for (const char c : text) letters += static_cast<char32_t>(static_cast<unsigned char>(c));
+  return boost::locale::conv::utf_to_utf<char>(letters);
+}
+
+/// As UTF-8, whatever a spreadsheet has made of it.
+std::string asUtf8(std::string_view text) {
+  if (text.starts_with("\xFF\xFE")) return fromUtf16(text.substr(2), false);
+  if (text.starts_with("\xFE\xFF")) return fromUtf16(text.substr(2), true);
+  if (text.starts_with(kByteOrderMark)) text.remove_prefix(kByteOrderMark.size());
+  return isUtf8(text) ? std::string(text) : fromLatin1(text);
+}
+
+/// What a spreadsheet would take for a formula, and is no number.
+bool looksLikeFormula(const std::string& cell) {
+  if (cell.empty() || std::strchr("=+-@\t\r", cell.front()) == nullptr) return false;
+  char* end = nullptr;
+  std::strtod(cell.c_str(), &end);
+  return end == cell.c_str() || *end != '\0';
+}
+
+/// The mark that keeps a cell from being a formula, taken off again.
+std::string withoutGuard(std::string cell) {
+  if (cell.size() > 1 && cell.front() == '\'' && looksLikeFormula(cell.substr(1))) cell.erase(0, 1);
+  return cell;
+}
+
 std::string plain(std::string_view head) {
   std::string out;
   for (char c : head) {
@@ -80,8 +147,8 @@ bool hasOwnRig(const Rig& rig) {
 
 }  // namespace
 
-Result<CsvTable> readCsv(std::string_view text) {
-  if (text.substr(0, kByteOrderMark.size()) == kByteOrderMark) text.remove_prefix(kByteOrderMark.size());
+Result<CsvTable> readCsv(std::string_view bytes) {
+  const std::string text = asUtf8(bytes);
   Rows best;
   char separator = ',';
   std::size_t most = 0;
@@ -97,6 +164,10 @@ Result<CsvTable> readCsv(std::string_view text) {
     }
   }
   if (best.empty()) return failure(ErrorCode::BadRequest, "no line of this file can be read as a table");
+  if (auto ok = checkQuotes(best); !ok) return tl::unexpected(ok.error());
+  for (auto& row : best) {
+    for (std::string& cell : row) cell = withoutGuard(std::move(cell));
+  }
   CsvTable out{separator, std::move(best.front()), {}};
   out.rows.assign(std::make_move_iterator(best.begin() + 1), std::make_move_iterator(best.end()));
   return out;
@@ -107,13 +178,14 @@ std::string writeCsv(const CsvTable& table) {
   const auto addRow = [&](const std::vector<std::string>& row) {
     for (std::size_t i = 0; i < row.size(); ++i) {
       if (i > 0) out += table.separator;
-      const bool quoted = row[i].find_first_of(std::string("\"\r\n") + table.separator) != std::string::npos;
+      const std::string& plain = looksLikeFormula(row[i]) ? "'" + row[i] : row[i];
+      const bool quoted = plain.find_first_of(std::string("\"\r\n") + table.separator) != std::string::npos;
       if (!quoted) {
-        out += row[i];
+        out += plain;
         continue;
       }
-      std::string cell(2 * row[i].size() + 3, '\0');
-      cell.resize(csv_write(cell.data(), cell.size(), row[i].data(), row[i].size()));
+      std::string cell(2 * plain.size() + 3, '\0');
+      cell.resize(csv_write(cell.data(), cell.size(), plain.data(), plain.size()));
       out += cell;
     }
     out += "\n";

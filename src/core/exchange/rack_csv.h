@@ -19,10 +19,11 @@ struct CsvTable {
   std::vector<std::vector<std::string>> rows;
 };
 
-/// UTF-8, with or without a byte order mark, LF or CR LF, quotes as in RFC 4180. BadRequest where nothing can
-/// be read.
-Result<CsvTable> readCsv(std::string_view text);
-/// Commas, quotes where needed, LF.
+/// UTF-8 or UTF-16, with or without a byte order mark, else Latin-1; LF or CR LF, quotes as in RFC 4180.
+/// BadRequest where nothing can be read, or where a quote is opened and never closed.
+Result<CsvTable> readCsv(std::string_view bytes);
+/// Commas, quotes where needed, LF. A cell that a spreadsheet would take for a formula gets an apostrophe
+/// before it, which readCsv takes off again.
 std::string writeCsv(const CsvTable& table);
 
 /// Which column of a table holds which field (by RackField::name); guessed from the heads, to be corrected by

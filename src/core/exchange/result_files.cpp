@@ -4,6 +4,7 @@
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
+#include "core/exchange/pass_json.h"
 #include "core/exchange/readings_json.h"
 
 namespace fin {
@@ -41,7 +42,8 @@ void putReadings(const ReadingSet& set, ordered_json& into) {
   for (const Refusal& r : set.refused) into["refused"].push_back({{"name", r.name}, {"why", r.why}});
 }
 
-std::string writeReadings(const PassRequest& request, const PassResult& result) {
+std::string writeReadings(const PassRequest& request, const PassResult& result,
+                          const ClipFingerprint& fingerprint) {
   ordered_json out;
   out["format"] = "agile-fin-readings/1";
   out["clip"] = request.clip.filename().string();
@@ -59,8 +61,32 @@ std::string writeReadings(const PassRequest& request, const PassResult& result) 
   if (!request.rigName.empty() || !request.rigNote.empty()) {
     out["rig"] = {{"name", request.rigName}, {"note", request.rigNote}};
   }
+  out["made_from"] = {
+      {"clip_bytes", fingerprint.size_bytes},
+      {"clip_sha256", fingerprint.sha256},
+      {"following", kFollowingVersion},
+      {"pass", ordered_json::parse(writePassRequest(request, request.clip.parent_path()), nullptr, false)}};
   // A file name need not be UTF-8; JSON must be.
   return out.dump(1, ' ', false, ordered_json::error_handler_t::replace) + "\n";
+}
+
+std::optional<Measurement> madeFrom(const std::string& readings) {
+  const auto file = ordered_json::parse(readings, nullptr, false);
+  if (!file.is_object() || !file.contains("made_from")) return std::nullopt;
+  try {
+    const auto& made = file.at("made_from");
+    auto pass = parsePassRequest(made.at("pass").dump(), {});
+    if (!pass) return std::nullopt;
+    Measurement out;
+    out.clip = {made.at("clip_bytes").get<std::uintmax_t>(), made.at("clip_sha256").get<std::string>()};
+    out.followingVersion = made.at("following").get<int>();
+    out.methodVersion = file.at("method").get<int>();
+    out.followedFrom = *pass;
+    out.readFrom = std::move(*pass);
+    return out;
+  } catch (const nlohmann::json::exception&) {
+    return std::nullopt;
+  }
 }
 
 std::string writeTrack(const PassResult& result) {

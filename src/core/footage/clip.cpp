@@ -27,6 +27,8 @@ int clockwiseTurn(const AVStream& stream) {
   return ((quarter % 4) + 4) % 4 * 90;
 }
 
+constexpr double kWidestPixel = 4.0;  ///< no camera stores pixels wider or narrower than this
+constexpr int kLargestPicture_px = 16384;
 constexpr double kClockBack_s = 0.2;  ///< a clock that jumps back by more has started anew
 
 /// Collects the packets of the picture stream and brings the stretches of a clock that starts anew onto one
@@ -109,7 +111,15 @@ ClipInfo infoOf(const std::filesystem::path& path, AVFormatContext& format, AVSt
   info.codec = avcodec_get_name(stream.codecpar->codec_id);
   info.clockwiseTurn_deg = clockwiseTurn(stream);
   const AVRational aspect = av_guess_sample_aspect_ratio(&format, &stream, nullptr);
-  if (aspect.num > 0 && aspect.den > 0) info.pixelAspect = av_q2d(aspect);
+  if (aspect.num > 0 && aspect.den > 0) {
+    if (std::abs(std::log(av_q2d(aspect))) <= std::log(kWidestPixel)) {
+      info.pixelAspect = av_q2d(aspect);
+    } else {
+      info.warnings.push_back(fmt::format(
+          "the file says that its pixels are {}:{} wide to high, which cannot be; they are taken for square",
+          aspect.num, aspect.den));
+    }
+  }
   info.width_px = static_cast<int>(std::lround(stream.codecpar->width * info.pixelAspect));
   info.height_px = stream.codecpar->height;
   if (info.clockwiseTurn_deg % 180 != 0) std::swap(info.width_px, info.height_px);
@@ -170,6 +180,12 @@ Result<std::shared_ptr<const Clip>> Clip::open(const std::filesystem::path& path
   info.fingerprint = *fingerprint;
   auto index = indexOf(*input, info, options);
   if (!index) return tl::unexpected(index.error());
+  if (info.width_px > kLargestPicture_px || info.height_px > kLargestPicture_px) {
+    return failure(ErrorCode::Unreadable,
+                   fmt::format("{}: a picture of {} by {} pixels is too large", path.filename().string(),
+                               info.width_px, info.height_px),
+                   path.string());
+  }
   if (index->frameCount() == 0 || info.width_px <= 0 || info.height_px <= 0) {
     return failure(ErrorCode::Unreadable, path.filename().string() + ": no frame can be read from it",
                    path.string());

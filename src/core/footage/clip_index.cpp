@@ -40,11 +40,18 @@ template <class T>
 bool take(std::istream& in, T& value) {
   return static_cast<bool>(in.read(reinterpret_cast<char*>(&value), sizeof value));
 }
+/// Bytes from here to the end.
+std::uint64_t bytesLeft(std::istream& in) {
+  const auto here = in.tellg();
+  in.seekg(0, std::ios::end);
+  const auto end = in.tellg();
+  in.seekg(here);
+  return here < 0 || end < here ? 0 : static_cast<std::uint64_t>(end - here);
+}
 template <class T>
 bool takeAll(std::istream& in, std::vector<T>& values) {
-  constexpr std::uint64_t kMost = std::uint64_t{1} << 28U;
   std::uint64_t size = 0;
-  if (!take(in, size) || size > kMost) return false;
+  if (!take(in, size) || size > bytesLeft(in) / sizeof(T)) return false;
   values.resize(size);
   return static_cast<bool>(
       in.read(reinterpret_cast<char*>(values.data()), static_cast<std::streamsize>(size * sizeof(T))));

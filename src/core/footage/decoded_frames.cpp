@@ -124,6 +124,11 @@ bool isWhole(const AVFrame& frame) {
   return frame.decode_error_flags == 0 && (frame.flags & AV_FRAME_FLAG_CORRUPT) == 0;
 }
 
+/// A clip whose pictures change their size midway is one clip only as far as they do not.
+bool hasStoredSize(const AVFrame& frame, const AVStream& stream) {
+  return frame.width == stream.codecpar->width && frame.height == stream.codecpar->height;
+}
+
 constexpr std::size_t kReadOnLimit = 24;  ///< frames: nearer than this, reading on beats any seek
 
 }  // namespace
@@ -238,7 +243,7 @@ Result<Picture> DecodedFrames::decodeUntil(std::size_t n) {
     if (!at || *at < next_) continue;
     for (std::size_t missed = next_; missed < *at; ++missed) damaged_.insert(missed);
     next_ = *at + 1;
-    if (!isWhole(*frame)) {
+    if (!isWhole(*frame) || !hasStoredSize(*frame, *input_.stream)) {
       damaged_.insert(*at);
       if (*at == n) break;
       continue;

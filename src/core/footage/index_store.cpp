@@ -2,6 +2,9 @@
 #include "core/footage/index_store.h"
 
 #include <fstream>
+#include <sstream>
+
+#include "core/units/whole_file.h"
 
 namespace fin {
 namespace {
@@ -20,26 +23,15 @@ std::optional<ClipIndex> keptIndex(const fs::path& folder, const ClipFingerprint
 }
 
 Result<void> keepIndex(const fs::path& folder, const ClipFingerprint& print, const ClipIndex& index) {
-  const fs::path place = placeOf(folder, print);
-  fs::path part = place;
-  part += ".part";
   std::error_code failed;
   fs::create_directories(folder, failed);
-  {
-    std::ofstream file(part, std::ios::binary);
-    index.writeTo(file);
-    file.close();
-    if (!file) {
-      fs::remove(part, failed);
-      return failure(ErrorCode::NotWritable,
-                     "this clip's index could not be kept in " + folder.string() +
-                         " (is the disk full?); opening it will take as long the next time",
-                     place.string());
-    }
-  }
-  fs::rename(part, place, failed);
-  if (failed)
-    return failure(ErrorCode::NotWritable, place.string() + ": " + failed.message(), place.string());
+  std::ostringstream out;
+  index.writeTo(out);
+  if (auto ok = writeWhole(placeOf(folder, print), out.str()); !ok)
+    return failure(ErrorCode::NotWritable,
+                   "this clip's index could not be kept in " + folder.string() +
+                       " (is the disk full?); opening it will take as long the next time",
+                   placeOf(folder, print).string());
   return {};
 }
 

@@ -29,8 +29,10 @@ bool wellInside(const RehearsalTank& tank, std::size_t frame) {
 
 }  // namespace
 
-Result<void> filmRehearsal(const RehearsalScene& scene, const std::filesystem::path& clip,
-                           std::optional<Hertz> playRate, const JobControl& job) {
+namespace {
+
+Result<void> filmInto(const RehearsalScene& scene, const std::filesystem::path& clip,
+                      std::optional<Hertz> playRate, const JobControl& job) {
   RehearsalTank tank(scene);
   ClipWriterOptions options;
   options.width_px = scene.camera.width_px;
@@ -53,6 +55,22 @@ Result<void> filmRehearsal(const RehearsalScene& scene, const std::filesystem::p
     job.report(static_cast<double>(n + 1) / static_cast<double>(tank.frameCount()));
   }
   return (*writer)->finish();
+}
+
+}  // namespace
+
+/// Under a name of its own, so that a clip which is there is whole.
+Result<void> filmRehearsal(const RehearsalScene& scene, const std::filesystem::path& clip,
+                           std::optional<Hertz> playRate, const JobControl& job) {
+  std::filesystem::path unfinished = clip;
+  unfinished.replace_extension("part" + clip.extension().string());
+  auto filmed = filmInto(scene, unfinished, playRate, job);
+  std::error_code failed;
+  if (filmed) std::filesystem::rename(unfinished, clip, failed);
+  if (failed)
+    filmed = failure(ErrorCode::NotWritable, clip.string() + ": " + failed.message(), clip.string());
+  if (!filmed) std::filesystem::remove(unfinished, failed);
+  return filmed;
 }
 
 Protocol protocolOf(const Motion& motion) {

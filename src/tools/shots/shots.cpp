@@ -150,7 +150,7 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
   verdict("verdict-report.png", VerdictPlace::Page::Report);
   left_.push_back({"verdict-report-end.png", [this] {
                      for (const char* name : {"report.pdf", "report.html", "readings.csv", "readings.json"})
-                       window_.verdict().report().write(folder_.filePath(name));
+                       window_.verdict().report().write(ReportPage::Form::Pdf, folder_.filePath(name));
                    }});
   for (const auto& printed : {printPassSheet(window_.day(), folder_.filePath("pass-sheet.pdf")),
                               printCautions(folder_.filePath("cautions.pdf"))}) {

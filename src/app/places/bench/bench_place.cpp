@@ -42,7 +42,11 @@ BenchPlace::BenchPlace(const CalibrationPanel::Models& models, FurtherCrossings&
   connect(&controller, &PassController::passChanged, this, &BenchPlace::passChanged);
   connect(&controller, &PassController::frameChanged, this, [this] { loader_.request(controller_.frame()); });
   connect(&controller, &PassController::told, this, &BenchPlace::showMessage);
-  connect(&controller, &PassController::requestChanged, this, [this] { message_->hide(); });
+  // What was said of the clip before an edit no longer holds; that an edit failed does.
+  connect(&controller, &PassController::requestChanged, this, [this] {
+    const LoggedPass* pass = controller_.current();
+    if (pass != nullptr && !controller_.clipChanged() && messageOn_ != pass->request) message_->hide();
+  });
   connect(&controller, &PassController::lookedThrough, this,
           [this](const QString& file, double share, double left_s) {
             showMessage(tr("Looking through %1, once: %2 %, about %3 s left.")
@@ -115,14 +119,17 @@ QFrame* BenchPlace::buildMessage() {
   messageText_->setObjectName("messageText");
   messageText_->setWordWrap(true);
   find_ = new QPushButton(tr("Find the clip …"));
+  measureNew_ = namedButton(tr("Measure this file"), "measureChangedClip");
   stop_ = namedButton(tr("Stop"), "stopOpening");
   auto* close = new QPushButton(tr("Close"));
   row->addWidget(messageText_, 1);
   row->addWidget(find_);
+  row->addWidget(measureNew_);
   row->addWidget(stop_);
   row->addWidget(close);
   message_->hide();
   connect(find_, &QPushButton::clicked, this, &BenchPlace::findClip);
+  connect(measureNew_, &QPushButton::clicked, &controller_, &PassController::takeChangedClip);
   connect(stop_, &QPushButton::clicked, &controller_, &PassController::stopOpening);
   connect(close, &QPushButton::clicked, message_, &QWidget::hide);
   return message_;
@@ -258,12 +265,13 @@ void BenchPlace::passChanged() {
 }
 
 void BenchPlace::showMessage(const QString& text, bool trouble) {
-  messageText_->setText(text);
-  messageText_->setProperty("trouble", trouble);
-  messageText_->style()->unpolish(messageText_);
-  messageText_->style()->polish(messageText_);
+  messageText_->setText(breakable(text));
+  setLook(*messageText_, "trouble", trouble);
   stop_->setVisible(controller_.opening());
-  find_->setVisible(controller_.current() != nullptr && !controller_.clip() && !controller_.busy());
+  find_->setVisible(controller_.current() != nullptr && (!controller_.clip() || controller_.clipChanged()) &&
+                    !controller_.busy());
+  measureNew_->setVisible(controller_.clipChanged());
+  if (const LoggedPass* pass = controller_.current()) messageOn_ = pass->request;
   message_->show();
 }
 

@@ -64,7 +64,9 @@ class BenchPlace : public QWidget {
   QComboBox* chooser_;
   QFrame* message_;
   QLabel* messageText_;
+  PassRequest messageOn_;  ///< as it stood when the message was shown
   QPushButton* find_;
+  QPushButton* measureNew_;
   QPushButton* stop_;
   QFrame* offer_;  ///< of the size and time that are kept for the camera
   QLabel* offerText_;

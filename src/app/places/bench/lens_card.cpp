@@ -7,6 +7,7 @@
 #include <QSignalBlocker>
 
 #include "app/print/sheets.h"
+#include "app/print/writing.h"
 #include "app/ui/pieces.h"
 #include "app/ui/theme.h"
 
@@ -135,7 +136,7 @@ void LensCard::printBoard() {
   const QString file =
       QFileDialog::getSaveFileName(this, tr("Print the board"), "board.pdf", tr("PDF (*.pdf)"));
   if (file.isEmpty()) return;
-  const auto printed = printLensBoard(board(), file);
+  const auto printed = printLensBoard(board(), withEnding(file, ".pdf"));
   emit lenses_.told(printed ? tr("The board is in %1. Print it at true size; its fields must measure %2 mm.")
                                   .arg(file)
                                   .arg(board().field.value())

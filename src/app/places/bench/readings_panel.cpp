@@ -6,17 +6,11 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include "app/ui/pieces.h"
 #include "app/ui/theme.h"
 
 namespace fin::app {
 namespace {
-
-QLabel* faint(const QString& text) {
-  auto* label = new QLabel(text);
-  label->setProperty("faint", true);
-  label->setWordWrap(true);
-  return label;
-}
 
 /// Grade by word and by filled dots, so that colour is not needed.
 QString gradeText(Grade grade) {
@@ -48,7 +42,7 @@ QFrame* cardFor(const Reading& reading, UnitSystem units, bool open, const std::
   layout->setSpacing(1);
 
   auto* top = new QHBoxLayout;
-  top->addWidget(faint(spokenName(std::string_view(reading.name))), 1);
+  top->addWidget(faintLabel(spokenName(std::string_view(reading.name))), 1);
   auto* how = new QPushButton(open ? QObject::tr("close") : QObject::tr("how?"));
   how->setObjectName("how");
   how->setAccessibleName(QObject::tr("How %1 was measured").arg(spokenName(std::string_view(reading.name))));
@@ -69,9 +63,9 @@ QFrame* cardFor(const Reading& reading, UnitSystem units, bool open, const std::
   row->addWidget(number);
   row->addWidget(new QLabel(QString("%1 %2").arg(value.uncertainty, value.unit)), 0, Qt::AlignBottom);
   row->addStretch();
-  if (reading.u95) row->addWidget(faint(gradeText(reading.grade)), 0, Qt::AlignBottom);
+  if (reading.u95) row->addWidget(faintLabel(gradeText(reading.grade)), 0, Qt::AlignBottom);
   layout->addLayout(row);
-  if (open) layout->addWidget(faint(howMeasured(reading)));
+  if (open) layout->addWidget(faintLabel(howMeasured(reading)));
   const QString spokenAll =
       QString("%1 %2 %3 %4")
           .arg(spokenName(std::string_view(reading.name)), value.value, value.uncertainty, value.unit);
@@ -101,8 +95,9 @@ void ReadingsPanel::setUnits(UnitSystem units) {
 
 void ReadingsPanel::addPromises(QVBoxLayout& layout) {
   if (controller_.following() || !controller_.clip() || controller_.current() == nullptr) {
-    layout.addWidget(faint(controller_.following() ? tr("The numbers come when the lure has been followed.")
-                                                   : tr("The numbers of this clip will stand here.")));
+    layout.addWidget(faintLabel(controller_.following()
+                                    ? tr("The numbers come when the lure has been followed.")
+                                    : tr("The numbers of this clip will stand here.")));
     return;
   }
   const auto promises = feasibilityFor(controller_.current()->request, *controller_.clip());
@@ -112,10 +107,11 @@ void ReadingsPanel::addPromises(QVBoxLayout& layout) {
     layout.addWidget(heading);
     for (const Feasibility& p : promises) {
       if (p.why.empty() != standing) continue;
-      layout.addWidget(faint(standing ? promiseText(p, units_)
-                                      : QString("<b>%1</b>: %2")
-                                            .arg(spokenName(std::string_view(p.name)).toHtmlEscaped(),
-                                                 QString::fromStdString(p.why).toHtmlEscaped())));
+      layout.addWidget(faintRichLabel(standing
+                                          ? promiseText(p, units_)
+                                          : QString("<b>%1</b>: %2")
+                                                .arg(spokenName(std::string_view(p.name)).toHtmlEscaped(),
+                                                     QString::fromStdString(p.why).toHtmlEscaped())));
     }
   };
   add(tr("What this clip can tell"), true);
@@ -141,9 +137,9 @@ void ReadingsPanel::rebuild() {
     heading->setProperty("heading", true);
     layout->addWidget(heading);
     for (const Refusal& refusal : set.refused) {
-      layout->addWidget(faint(QString("<b>%1</b>: %2")
-                                  .arg(spokenName(std::string_view(refusal.name)).toHtmlEscaped(),
-                                       QString::fromStdString(refusal.why).toHtmlEscaped())));
+      layout->addWidget(faintRichLabel(QString("<b>%1</b>: %2")
+                                           .arg(spokenName(std::string_view(refusal.name)).toHtmlEscaped(),
+                                                QString::fromStdString(refusal.why).toHtmlEscaped())));
     }
   }
   layout->addStretch();

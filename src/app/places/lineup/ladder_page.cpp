@@ -38,6 +38,7 @@ LadderPage::LadderPage(LineUp& lineUp, QWidget* parent)
   plot_->yAxis->setLabel(tr("Action, side to side, °"));
   layout->addWidget(plot_, 1);
   words_->setObjectName("ladderWords");
+  words_->setTextFormat(Qt::RichText);
   words_->setWordWrap(true);
   words_->setTextFormat(Qt::RichText);
   layout->addWidget(words_);

@@ -67,6 +67,7 @@ SpreadPage::SpreadPage(LineUp& lineUp, QWidget* parent)
   plot_->setToolTip(tr("Press a point to see its pass on the bench."));
   right->addWidget(plot_, 3);
   words_->setObjectName("spreadWords");
+  words_->setTextFormat(Qt::RichText);
   words_->setWordWrap(true);
   words_->setTextFormat(Qt::RichText);
   right->addWidget(words_);

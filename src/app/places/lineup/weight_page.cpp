@@ -57,6 +57,7 @@ WeightPage::WeightPage(LineUp& lineUp, QWidget* parent)
   answer_->setWordWrap(true);
   right->addWidget(answer_);
   words_->setObjectName("weightWords");
+  words_->setTextFormat(Qt::RichText);
   words_->setWordWrap(true);
   words_->setTextFormat(Qt::RichText);
   right->addWidget(words_);
@@ -274,7 +275,9 @@ void WeightPage::answer() {
 QString WeightPage::wantedHead(const WeightQuestion& asked) const {
   const auto head = headForRate(asked, MillimetresPerSecond(wanted_->metric()));
   const QString wanted = spokenSpeed(wanted_->metric(), units_);
-  if (!head) return tr("<b>To fall at %1:</b> %2.").arg(wanted, QString::fromStdString(head.error().message));
+  if (!head)
+    return tr("<b>To fall at %1:</b> %2.")
+        .arg(wanted, QString::fromStdString(head.error().message).toHtmlEscaped());
   return tr("<b>To fall at %1</b> it needs a head of %2 g, the rest as changed.")
       .arg(wanted)
       .arg(head->value(), 0, 'f', 1);
@@ -304,7 +307,8 @@ QString WeightPage::heldAgainst(const Fall& fall) const {
                  within ? tr("within what both are unsure by")
                         : tr("a miss of %1 %").arg(100.0 * miss / other.rate.value, 0, 'f', 0));
     if (!within && other.mode != fall.mode && !other.mode.empty())
-      line += tr(" It falls in another way there (%1).").arg(QString::fromStdString(other.mode));
+      line +=
+          tr(" It falls in another way there (%1).").arg(QString::fromStdString(other.mode).toHtmlEscaped());
     out += line;
   }
   return out.join("<br>");

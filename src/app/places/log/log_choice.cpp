@@ -7,6 +7,8 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include "app/ui/pieces.h"
+
 namespace fin::app {
 namespace {
 
@@ -15,7 +17,7 @@ QString filter() {
 }
 
 QLabel* centred(const QString& text) {
-  auto* label = new QLabel(text);
+  auto* label = new QLabel(breakable(text));
   label->setWordWrap(true);
   label->setMaximumWidth(640);
   label->setMinimumWidth(480);

@@ -70,6 +70,7 @@ QFrame* findingCard(const FilmingFinding& f) {
   if (!f.change.empty()) {
     auto* change =
         new QLabel(QObject::tr("<b>Change:</b> %1").arg(QString::fromStdString(f.change).toHtmlEscaped()));
+    change->setTextFormat(Qt::RichText);
     change->setWordWrap(true);
     layout->addWidget(change, 3, 0, 1, 2);
   }

@@ -14,6 +14,7 @@
 #include "app/places/plan/sheet_page.h"
 #include "app/places/plan/water_page.h"
 #include "app/print/sheets.h"
+#include "app/print/writing.h"
 #include "app/ui/pieces.h"
 
 namespace fin::app {
@@ -53,7 +54,7 @@ PlanPlace::PlanPlace(DayController& controller, QWidget* parent)
   connect(print, &QPushButton::clicked, this, [this, problem] {
     const QString file = QFileDialog::getSaveFileName(this, tr("Where to"), "cautions.pdf");
     if (file.isEmpty()) return;
-    const auto done = printCautions(file);
+    const auto done = printCautions(withEnding(file, ".pdf"));
     problem->setText(done ? QString() : QString::fromStdString(done.error().message));
   });
   go(Page::Question);

@@ -31,9 +31,9 @@ QFrame* proposalCard(const Proposal& p) {
                      .arg(p.passes)
                      .arg(p.severalSpeeds ? QObject::tr(" at each of several speeds") : QString(),
                           marks.isEmpty() ? QObject::tr("the outline, or none") : marks.join(", "))));
-  layout->addWidget(faintLabel(QObject::tr("<b>Shows</b> %1.").arg(text(p.shows).toHtmlEscaped())));
+  layout->addWidget(faintRichLabel(QObject::tr("<b>Shows</b> %1.").arg(text(p.shows).toHtmlEscaped())));
   layout->addWidget(
-      faintLabel(QObject::tr("<b>Does not show</b> %1.").arg(text(p.cannotShow).toHtmlEscaped())));
+      faintRichLabel(QObject::tr("<b>Does not show</b> %1.").arg(text(p.cannotShow).toHtmlEscaped())));
   return box;
 }
 

@@ -279,7 +279,7 @@ void RackPage::exportRack() {
       QFileDialog::getSaveFileName(this, tr("Export the rack"), "rack.csv", tr("Tables (*.csv)"));
   if (name.isEmpty()) return;
   const std::string text = writeCsv(fin::exportRack(controller_.plan().rack));
-  if (const auto done = writeFile(name, QByteArray::fromStdString(text)); !done) {
+  if (const auto done = writeFile(withEnding(name, ".csv"), QByteArray::fromStdString(text)); !done) {
     message_->setText(QString::fromStdString(done.error().message));
     message_->show();
   }

@@ -224,9 +224,9 @@ void SheetPage::printTo(const char* kind) {
   const QString name =
       QFileDialog::getSaveFileName(this, tr("Where to"), pdf ? "pass-sheet.pdf" : "pass-sheet.csv");
   if (name.isEmpty()) return;
-  const Result<void> done =
-      pdf ? printPassSheet(controller_, name)
-          : writeFile(name, QByteArray::fromStdString(writeCsv(passSheetTable(controller_))));
+  const Result<void> done = pdf ? printPassSheet(controller_, withEnding(name, ".pdf"))
+                                : writeFile(withEnding(name, ".csv"),
+                                            QByteArray::fromStdString(writeCsv(passSheetTable(controller_))));
   message_->setVisible(!done);
   if (!done) message_->setText(QString::fromStdString(done.error().message));
 }

@@ -66,6 +66,7 @@ PurposePage::PurposePage(VerdictController& controller, QWidget* parent)
   layout->addLayout(right, 1);
   connect(purposes_, &QTableWidget::itemSelectionChanged, this, &PurposePage::showChosen);
   connect(&controller, &VerdictController::changed, this, &PurposePage::refresh);
+  connect(&controller.rankings(), &Rankings::ready, this, &PurposePage::refresh);
 }
 
 QWidget* PurposePage::buildLeft() {
@@ -128,12 +129,15 @@ void PurposePage::refresh() {
     for (int row = 0; row < purposes_->rowCount(); ++row) {
       const Purpose& purpose = purposes[static_cast<std::size_t>(row)];
       const ScoreTable table = controller_.tableBy(purpose.wishes);
-      const Ranking ranking = rankFor(table);
+      const Ranking* ranking = controller_.rankings().of(table, purposeOptions());
+      const bool any = ranking != nullptr && !ranking->placings.empty();
       QStringList cells{QString::fromStdString(purpose.name), tr("nothing yet"), {}, {}};
-      if (ranking.placings.empty()) {
-        cells[3] = whyNoPick(table, ranking);
+      if (ranking == nullptr) {
+        cells[1] = "…";
+      } else if (!any) {
+        cells[3] = whyNoPick(table, *ranking);
       } else {
-        const Placing& first = ranking.placings.front();
+        const Placing& first = ranking->placings.front();
         cells[1] = QString::fromStdString(table.entries[first.entry].rig);
         cells[2] = chanceInWords(table, first);
         cells[3] = reasonInWords(table, first, units_);
@@ -141,7 +145,7 @@ void PurposePage::refresh() {
       for (int c = 0; c < purposes_->columnCount(); ++c) purposes_->setItem(row, c, readOnlyCell(cells[c]));
       QFont bold = purposes_->font();
       bold.setWeight(QFont::DemiBold);
-      if (!ranking.placings.empty()) purposes_->item(row, 1)->setFont(bold);
+      if (any) purposes_->item(row, 1)->setFont(bold);
     }
     purposes_->selectRow(std::min(before, purposes_->rowCount() - 1));
   }
@@ -162,7 +166,9 @@ void PurposePage::showChosen() {
 
 void PurposePage::showPicks(const Purpose& purpose) {
   const ScoreTable table = controller_.tableBy(purpose.wishes);
-  const Ranking ranking = rankFor(table);
+  const Ranking* found = controller_.rankings().of(table, purposeOptions());
+  if (found == nullptr) return;
+  const Ranking& ranking = *found;
   heading_->setText(purpose.name.empty() ? QString()
                                          : tr("%1, all rigs").arg(QString::fromStdString(purpose.name)));
   picks_->setRowCount(static_cast<int>(ranking.placings.size()));

@@ -72,6 +72,10 @@ ReportPage::ReportPage(VerdictController& controller, QWidget* parent)
   page_->setOpenLinks(false);
   layout->addWidget(page_, 1);
   connect(&controller, &VerdictController::changed, this, &ReportPage::refresh);
+  connect(&controller.rankings(), &Rankings::ready, this, [this] {
+    refresh();
+    for (const auto& [form, name] : std::exchange(waiting_, {})) write(form, name);
+  });
 }
 
 QWidget* ReportPage::buildLeft() {
@@ -98,15 +102,16 @@ QWidget* ReportPage::buildLeft() {
   for (QLineEdit* line : {interest_, prices_})
     connect(line, &QLineEdit::editingFinished, this, &ReportPage::keepWords);
   left->addStretch();
-  const std::pair<QString, const char*> ways[] = {{tr("Write as PDF …"), "report.pdf"},
-                                                  {tr("Write as a web page …"), "report.html"},
-                                                  {tr("All readings as a table …"), "readings.csv"},
-                                                  {tr("All readings as JSON …"), "readings.json"}};
-  for (const auto& [text, name] : ways) {
+  const std::tuple<QString, const char*, Form> ways[] = {
+      {tr("Write as PDF …"), "report.pdf", Form::Pdf},
+      {tr("Write as a web page …"), "report.html", Form::WebPage},
+      {tr("All readings as a table …"), "readings.csv", Form::Table},
+      {tr("All readings as JSON …"), "readings.json", Form::Json}};
+  for (const auto& [text, name, form] : ways) {
     auto* button = namedButton(text, name);
-    connect(button, &QPushButton::clicked, this, [this, name = QString(name)] {
+    connect(button, &QPushButton::clicked, this, [this, name = QString(name), form = form] {
       const QString file = QFileDialog::getSaveFileName(this, tr("Where to"), name);
-      if (!file.isEmpty()) write(file);
+      if (!file.isEmpty()) write(form, file);
     });
     left->addWidget(button);
   }
@@ -147,7 +152,9 @@ void ReportPage::refresh() {
   if (!prices_->hasFocus()) prices_->setText(QString::fromStdString(plan.pricesFrom));
   takeStills();
   const int at = page_->verticalScrollBar()->value();
-  page_->setHtml(reportPage(controller_, stills_, units_));
+  const QString html = reportPage(controller_, stills_, units_);
+  if (html.isEmpty()) return;  // until the rankings are there
+  page_->setHtml(html);
   page_->verticalScrollBar()->setValue(at);
 }
 
@@ -191,22 +198,25 @@ void ReportPage::takeStills() {
       });
 }
 
-void ReportPage::write(const QString& file) {
+void ReportPage::write(Form form, const QString& name) {
+  const QString page = reportPage(controller_, stills_, units_);
+  if (page.isEmpty() && (form == Form::Pdf || form == Form::WebPage)) {
+    waiting_.emplace_back(form, name);
+    return done_->setText(tr("It is written as soon as the rankings are worked out."));
+  }
   const auto& passes = controller_.lineUp().passes();
   const std::string& day = controller_.lineUp().day().plan().name;
-  Result<void> done;
-  if (file.endsWith(".pdf")) {
-    done = printHtml(reportPage(controller_, stills_, units_), QString::fromStdString(day), file, kPrint_pt);
-  } else if (file.endsWith(".csv")) {
+  const char* endings[] = {".pdf", ".html", ".csv", ".json"};
+  const QString file = withEnding(name, endings[static_cast<int>(form)]);
+  const auto content = [&]() -> QByteArray {
+    if (form == Form::WebPage) return page.toUtf8();
+    if (form == Form::Json)
+      return QByteArray::fromStdString(writePasses(day, controller_.lineUp().entries(), passes));
     ReadingRows rows = rowsOf(passes);
-    done = writeFile(file,
-                     QByteArray::fromStdString(writeCsv({',', std::move(rows.heads), std::move(rows.rows)})));
-  } else if (file.endsWith(".json")) {
-    done =
-        writeFile(file, QByteArray::fromStdString(writePasses(day, controller_.lineUp().entries(), passes)));
-  } else {
-    done = writeFile(file, reportPage(controller_, stills_, units_).toUtf8());
-  }
+    return QByteArray::fromStdString(writeCsv({',', std::move(rows.heads), std::move(rows.rows)}));
+  };
+  const Result<void> done = form == Form::Pdf ? printHtml(page, QString::fromStdString(day), file, kPrint_pt)
+                                              : writeFile(file, content());
   setLook(*done_, "trouble", !done);
   done_->setText(done ? tr("Written: %1").arg(file) : QString::fromStdString(done.error().message));
 }

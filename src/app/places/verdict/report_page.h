@@ -20,10 +20,11 @@ class ReportPage : public QWidget {
  public:
   explicit ReportPage(VerdictController& controller, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
-  /// Stills are still being taken from the clips.
-  [[nodiscard]] bool busy() const { return taking_.running(); }
-  /// Writes it as PDF, page (.html), table (.csv) or JSON, as the name ends; says below how it went.
-  void write(const QString& file);
+  /// Stills are still being taken from the clips, or rankings worked out.
+  [[nodiscard]] bool busy() const { return taking_.running() || controller_.rankings().busy(); }
+  enum class Form { Pdf, WebPage, Table, Json };
+  /// Writes it; the file gets the form's ending where the name has another one. Says below how it went.
+  void write(Form form, const QString& name);
 
  protected:
   void showEvent(QShowEvent* event) override;
@@ -42,6 +43,7 @@ class ReportPage : public QWidget {
   QLineEdit* prices_;
   QLabel* done_;
   QTextBrowser* page_;
+  std::vector<std::pair<Form, QString>> waiting_;  ///< to be written when the rankings are there
   std::vector<ReportStill> stills_;
   std::vector<RowId> stillsOf_;  ///< the passes that they were taken from
   Job<std::vector<ReportStill>> taking_;

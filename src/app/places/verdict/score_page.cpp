@@ -84,6 +84,7 @@ ScorePage::ScorePage(VerdictController& controller, School school, QWidget* pare
     if (item->column() >= kLeads && wish < wishes.size()) emit readingWanted(wishes[wish].reading);
   });
   connect(&controller, &VerdictController::changed, this, &ScorePage::refresh);
+  connect(&controller.rankings(), &Rankings::ready, this, &ScorePage::refresh);
 }
 
 QWidget* ScorePage::buildLeft() {
@@ -131,7 +132,9 @@ void ScorePage::refresh() {
   if (!isVisible()) return;  // chances cost; they are found when somebody looks
   wishes_->show(controller_.wishes());
   const ScoreTable table = controller_.tableBy(controller_.wishes());
-  const Ranking ranking = rank(table, options());
+  const Ranking* found = controller_.rankings().of(table, options());
+  if (found == nullptr) return firmness_->setText(tr("Working out how firm the order is …"));
+  const Ranking& ranking = *found;
   first_->setText(firstInWords(table, ranking));
   firmness_->setText(firmnessInWords(table, ranking));
   fillTable(table, ranking);

@@ -127,7 +127,7 @@ class Following {
     const auto on = waysOf(name, weak);
     std::vector<MarkFollower::Followed> back(on.size());
     const auto ok = followBack(recent, name, weak, back, {job.stop});
-    if (!ok && ok.error().code == ErrorCode::BadRequest) return {};  // nothing there to hold on to
+    if (!ok && ok.error().code == ErrorCode::Lost) return {};  // nothing there to hold on to
     if (!ok) return ok;
     const auto told = sights_[name].compare(on.front().sample, back.front().sample);
     if (told == SlipDetector::WayBack::Agrees) mergeDirections(on, back, EndAnchor::Found);
@@ -283,10 +283,12 @@ class Following {
     follower.give(picture, time, given);
     for (const MarkSeed& s : given) {
       if (follower.structureOf(s.name) < kLeastStructure) {
-        return badMarks(
+        return failure(
+            ErrorCode::Lost,
             fmt::format("there is nothing at {} to hold on to; place it on a detail with an edge or "
                         "a spot",
-                        toString(s.name)));
+                        toString(s.name)),
+            "marks");
       }
     }
     return {};
