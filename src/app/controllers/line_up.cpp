@@ -2,38 +2,40 @@
 #include "app/controllers/line_up.h"
 
 #include <algorithm>
-#include <set>
 
 #include "app/controllers/pass_controller.h"
 
 namespace fin::app {
 namespace {
 
-constexpr double kUnequalCadence = 1.1;
-
-/// "braid / wire"; nothing where all are the same.
-QString unlike(const std::set<std::string>& values) {
-  if (values.size() < 2) return {};
+/// "braid / wire"
+QString among(const std::vector<std::string>& values) {
   QStringList out;
   for (const std::string& v : values) out += v.empty() ? QObject::tr("not said") : QString::fromStdString(v);
   return out.join(" / ");
 }
 
-/// Twitches at another pace are another test.
-QString unequalCadence(const std::vector<ComparedPass>& passes) {
-  double least = 1e300;
-  double most = 0.0;
-  for (const ComparedPass& pass : passes) {
-    const auto interval =
-        numberIn(pass.readings, pass.protocol == Protocol::Hop ? "hop_interval" : "twitch_interval");
-    if (!interval) continue;
-    least = std::min(least, *interval);
-    most = std::max(most, *interval);
+QString sentenceOn(const Unequal& unequal, UnitSystem units) {
+  const QString values = among(unequal.values);
+  switch (unequal.what) {
+    case Unequal::What::PullSpeed:
+      return QObject::tr("Pulled at different speeds: about %1 to %2.")
+          .arg(spokenSpeed(unequal.least, units), spokenSpeed(unequal.most, units));
+    case Unequal::What::Cadence:
+      return QObject::tr("Worked at a different cadence: %1 to %2 s from one to the next.")
+          .arg(unequal.least, 0, 'f', 2)
+          .arg(unequal.most, 0, 'f', 2);
+    case Unequal::What::Camera:
+      return QObject::tr("Heard by different cameras: %1. Loudness cannot be compared across them.")
+          .arg(values);
+    case Unequal::What::Line:
+      return QObject::tr("Line differs: %1.").arg(values);
+    case Unequal::What::LineStrength:
+      return QObject::tr("Line strength, kg differs: %1.").arg(values);
+    case Unequal::What::Link:
+      return QObject::tr("Swivel or snap differs: %1.").arg(values);
   }
-  if (most <= kUnequalCadence * least) return {};
-  return QObject::tr("Worked at a different cadence: %1 to %2 s from one to the next.")
-      .arg(least, 0, 'f', 2)
-      .arg(most, 0, 'f', 2);
+  return {};
 }
 
 }  // namespace
@@ -97,49 +99,33 @@ const Rig* LineUp::rigOf(const ComparedPass& pass) const {
   return named == rack.rigs.end() ? nullptr : &*named;
 }
 
-/// The cameras, with their distance where it was said; empty where there is but one.
-QString LineUp::heardBy(const std::vector<ComparedPass>& passes) const {
-  std::set<std::string> cameras;
-  for (const LoggedPass& pass : controller_.passes()) {
-    const bool among =
-        std::any_of(passes.begin(), passes.end(), [&](const ComparedPass& p) { return p.id == pass.id; });
-    if (!among) continue;
-    const auto& plane = pass.request.scalePlane;
-    const QString away =
-        plane ? tr("%1 at %2 m").arg("%1").arg(plane->cameraToLure.value() / 1000.0, 0, 'f', 1) : "%1";
-    cameras.insert(away.arg(QString::fromStdString(pass.camera)).toStdString());
+std::vector<PassConditions> LineUp::conditions() const {
+  std::vector<PassConditions> out;
+  for (const ComparedPass& pass : passes_) {
+    PassConditions& c = out.emplace_back(PassConditions{.pass = pass.id});
+    if (const LoggedPass* logged = controller_.passWith(pass.id)) {
+      c.camera = logged->camera;
+      if (const auto& plane = logged->request.scalePlane) c.cameraDistance_mm = plane->cameraToLure.value();
+    }
+    const Rig* rig = rigOf(pass);
+    c.rigKnown = rig != nullptr;
+    if (rig == nullptr) continue;
+    c.line = rig->line;
+    c.link = rig->link;
+    c.lineStrength_kg = rig->lineStrength_kg;
   }
-  return unlike(cameras);
+  return out;
+}
+
+QString LineUp::heardBy(const std::vector<ComparedPass>& passes) const {
+  const auto cameras = camerasOf(passes, conditions());
+  return cameras.size() < 2 ? QString() : among(cameras);
 }
 
 QStringList LineUp::differencesFor(std::string_view reading, std::optional<double> speed_mm_s) const {
   QStringList out;
-  std::vector<ComparedPass> shown;
-  std::set<std::string> lines, links, strengths;
-  for (const ComparedPass& pass : passes_) {
-    if (!numberIn(pass.readings, reading) || pass.pulledOtherwise(speed_mm_s)) continue;
-    shown.push_back(pass);
-    const Rig* rig = rigOf(pass);
-    if (rig == nullptr) continue;
-    lines.insert(rig->line);
-    links.insert(rig->link);
-    strengths.insert(rig->lineStrength_kg ? QString::number(*rig->lineStrength_kg).toStdString() : "");
-  }
-  if (const std::vector<double> speeds = speedsOf(shown); speeds.size() > 1) {
-    out += tr("Pulled at different speeds: about %1 to %2.")
-               .arg(spokenSpeed(speeds.front(), day_.units()), spokenSpeed(speeds.back(), day_.units()));
-  }
-  if (const QString uneven = unequalCadence(shown); !uneven.isEmpty()) out += uneven;
-  if (reading.starts_with("rattle_")) {
-    if (const QString cameras = heardBy(shown); !cameras.isEmpty())
-      out += tr("Heard by different cameras: %1. Loudness cannot be compared across them.").arg(cameras);
-  }
-  const std::pair<QString, QString> unequal[] = {{tr("Line"), unlike(lines)},
-                                                 {tr("Line strength, kg"), unlike(strengths)},
-                                                 {tr("Swivel or snap"), unlike(links)}};
-  for (const auto& [what, values] : unequal) {
-    if (!values.isEmpty()) out += tr("%1 differs: %2.").arg(what, values);
-  }
+  for (const Unequal& unequal : unequalConditions(passes_, conditions(), reading, speed_mm_s))
+    out += sentenceOn(unequal, day_.units());
   for (const HeldEqual& held : day_.plan().heldEqual) {
     if (held.exception.empty()) continue;
     out += tr("%1 was not the same for all: %2.")

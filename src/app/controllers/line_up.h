@@ -8,6 +8,7 @@
 
 #include "app/controllers/day_controller.h"
 #include "core/comparison/compared_passes.h"
+#include "core/comparison/conditions.h"
 #include "core/comparison/control_drift.h"
 #include "core/comparison/score_table.h"
 #include "core/records/day_readings.h"
@@ -56,6 +57,7 @@ class LineUp : public QObject {
 
  private:
   void takeOutDrift();
+  [[nodiscard]] std::vector<PassConditions> conditions() const;
 
   const Log& log_;
   const PassController& controller_;

@@ -9,10 +9,6 @@
 namespace fin::app {
 namespace {
 
-constexpr double kFirm = 0.95;
-constexpr double kLikely = 0.75;
-constexpr double kInTheRunning = 0.05;
-
 QString said(const char* text) {
   return QCoreApplication::translate("verdict", text);
 }
@@ -45,25 +41,22 @@ QString percent(double share) {
 QString firstInWords(const ScoreTable& table, const Ranking& ranking) {
   if (!ranking.whyNone.empty()) return said("No order yet: %1").arg(QString::fromStdString(ranking.whyNone));
   QStringList first;
-  for (const Placing& p : ranking.placings) {
-    if (p.place == ranking.placings.front().place) first += nameOf(table, p.entry);
-  }
+  for (const std::size_t entry : firstPlaceOf(ranking).entries) first += nameOf(table, entry);
   if (first.size() > 1) return said("%1 share the first place").arg(first.join(said(" and ")));
   return said("%1 comes first").arg(first.front());
 }
 
 QString firmnessInWords(const ScoreTable& table, const Ranking& ranking) {
-  if (ranking.placings.empty()) return {};
-  const Placing& first = ranking.placings.front();
+  const FirstPlace place = firstPlaceOf(ranking);
+  if (place.firmness == Firmness::None) return {};
+  const Chances& chances = ranking.placings.front().first;
   QStringList rivals;
-  for (const Placing& p : ranking.placings) {
-    if (p.entry != first.entry && p.first.byBoth >= kInTheRunning)
-      rivals += QString("%1 (%2)").arg(nameOf(table, p.entry), percent(p.first.byBoth));
-  }
+  for (const Rival& rival : place.rivals)
+    rivals += QString("%1 (%2)").arg(nameOf(table, rival.entry), percent(rival.chance));
   const QString numbers = said("first in %1 of the cases the measuring allows, and in %2 under other weights")
-                              .arg(percent(first.first.byMeasuring), percent(first.first.byWeights));
-  if (first.first.byBoth >= kFirm) return said("The order is firm at the top: %1.").arg(numbers);
-  if (first.first.byBoth >= kLikely) {
+                              .arg(percent(chances.byMeasuring), percent(chances.byWeights));
+  if (place.firmness == Firmness::Firm) return said("The order is firm at the top: %1.").arg(numbers);
+  if (place.firmness == Firmness::Likely) {
     return said("Likely, not certain: %1. Also possible: %2.")
         .arg(numbers, rivals.isEmpty() ? said("each of the others a little") : rivals.join(", "));
   }

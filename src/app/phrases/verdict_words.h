@@ -4,7 +4,7 @@
 #include <QString>
 
 #include "app/phrases/words.h"
-#include "core/comparison/ranking.h"
+#include "core/comparison/firmness.h"
 
 namespace fin::app {
 

@@ -14,28 +14,7 @@ namespace fin::app {
 namespace {
 
 constexpr double kDepths_mm[] = {500.0, 1000.0, 2000.0, 3000.0, 5000.0};
-constexpr double kSettledAfter = 1.164;  ///< of speed times time constant: the drop at 95 % of the speed
 constexpr double kUsualWeightU95_g = 0.1;
-
-/// Of coming up to speed, from the drop that it took; nothing where that was not read.
-Seconds timeConstantOf(const ReadingSet& readings) {
-  const auto drop = numberIn(readings, "settle_distance");
-  const auto rate = numberIn(readings, "fall_rate");
-  return Seconds(drop && rate && *rate > 0.0 ? *drop / (kSettledAfter * *rate) : 0.0);
-}
-
-double massOf(const std::optional<double>& weight) {
-  return weight.value_or(0.0);
-}
-
-RigWeights weightsOf(const Rig& rig, double bodyInWater_g) {
-  RigWeights out;
-  out.head = Grams(massOf(rig.head_g));
-  out.hook = Grams(massOf(rig.hook_g));
-  out.insert = Grams(massOf(rig.insert_g));
-  out.bodyInWater = Grams(bodyInWater_g);
-  return out;
-}
 
 }  // namespace
 
@@ -147,26 +126,12 @@ QString WeightPage::speed(double mm_s, double u95) const {
 }
 
 void WeightPage::refresh() {
-  falls_.clear();
-  for (const ComparedRig& rig : valuesOf(lineUp_.passes(), "fall_rate")) {
-    const Spread spread = compare({numbersOf(rig)});
-    Fall fall{rig.rig, {}, {}, {}};
-    fall.rate = {
-        .value = spread.rigs[0].mean, .u95 = spread.rigs[0].u95, .n = static_cast<double>(rig.values.size())};
-    for (const ComparedPass& pass : lineUp_.passes()) {
-      if (pass.id != rig.values.front().pass) continue;
-      if (const Rig* known = lineUp_.rigOf(pass)) fall.rigId = known->id;
-      fall.timeConstant = timeConstantOf(pass.readings);
-      if (const Reading* mode = pass.readings.find("fall_mode"))
-        fall.mode = std::get<std::string>(mode->value);
-    }
-    falls_.push_back(std::move(fall));
-  }
+  falls_ = fallsAmong(lineUp_.passes(), [this](const ComparedPass& pass) { return lineUp_.rigOf(pass); });
   const QString before = rig_->currentText();
   {
     const QSignalBlocker quiet(rig_);
     rig_->clear();
-    for (const Fall& fall : falls_) rig_->addItem(QString::fromStdString(fall.rig));
+    for (const MeasuredFall& fall : falls_) rig_->addItem(QString::fromStdString(fall.rig));
     rig_->setCurrentIndex(std::max(rig_->findText(before), falls_.empty() ? -1 : 0));
   }
   if (rig_->currentText() != before || falls_.empty()) {
@@ -176,21 +141,21 @@ void WeightPage::refresh() {
   }
 }
 
-const WeightPage::Fall* WeightPage::chosen() const {
+const MeasuredFall* WeightPage::chosen() const {
   const int i = rig_->currentIndex();
   return i >= 0 && i < static_cast<int>(falls_.size()) ? &falls_[static_cast<std::size_t>(i)] : nullptr;
 }
 
 /// Fills the form with what is known of the rig.
 void WeightPage::choose() {
-  const Fall* fall = chosen();
+  const MeasuredFall* fall = chosen();
   if (fall != nullptr) {
     const Rig* rig = fall->rigId ? lineUp_.day().plan().rack.rig(*fall->rigId) : nullptr;
     // Another rig of the same model has the same body.
     const RowId model = rig == nullptr ? 0 : rig->model;
     const double body = model == model_ ? before_[3]->metric() : 0.0;
     model_ = model;
-    const RigWeights known = rig == nullptr ? RigWeights{} : weightsOf(*rig, body);
+    const RigWeights known = rig == nullptr ? RigWeights{} : weightsOf(*rig, Grams(body));
     const double weights[] = {known.head.value(), known.hook.value(), known.insert.value(),
                               known.bodyInWater.value()};
     for (std::size_t i = 0; i < before_.size(); ++i) {
@@ -204,7 +169,7 @@ void WeightPage::choose() {
   answer();
 }
 
-WeightQuestion WeightPage::question(const Fall& fall) const {
+WeightQuestion WeightPage::question(const MeasuredFall& fall) const {
   const auto weights = [](const Weights& boxes) {
     RigWeights out;
     out.head = Grams(boxes[0]->metric());
@@ -224,7 +189,7 @@ WeightQuestion WeightPage::question(const Fall& fall) const {
 }
 
 void WeightPage::answer() {
-  const Fall* fall = chosen();
+  const MeasuredFall* fall = chosen();
   rig_->setVisible(fall != nullptr);
   countdown_->setRowCount(0);
   setLook(*answer_, "trouble", false);
@@ -285,30 +250,18 @@ QString WeightPage::wantedHead(const WeightQuestion& asked) const {
 
 /// The same model on other rigs that were measured: what would have been predicted, and by how much it
 /// misses.
-QString WeightPage::heldAgainst(const Fall& fall) const {
-  const Rack& rack = lineUp_.day().plan().rack;
-  const Rig* rig = fall.rigId ? rack.rig(*fall.rigId) : nullptr;
-  if (rig == nullptr) return {};
+QString WeightPage::heldAgainst(const MeasuredFall& fall) const {
   QStringList out;
-  for (const Fall& other : falls_) {
-    const Rig* second = other.rigId ? rack.rig(*other.rigId) : nullptr;
-    if (second == nullptr || second->model != rig->model || second->id == rig->id) continue;
-    WeightQuestion asked = question(fall);
-    asked.changed = weightsOf(*second, asked.measured.bodyInWater.value());
-    asked.changedWater = asked.measuredWater;
-    const auto predicted = changeWeight(asked);
-    if (!predicted) continue;
-    const double miss = predicted->rate.value - other.rate.value;
-    const bool within = std::abs(miss) <= std::hypot(predicted->rate.u95, other.rate.u95);
-    QString line =
-        tr("<b>Held against %1:</b> predicted %2, measured %3: %4.")
-            .arg(QString::fromStdString(other.rig).toHtmlEscaped(),
-                 speed(predicted->rate.value, predicted->rate.u95), speed(other.rate.value, other.rate.u95),
-                 within ? tr("within what both are unsure by")
-                        : tr("a miss of %1 %").arg(100.0 * miss / other.rate.value, 0, 'f', 0));
-    if (!within && other.mode != fall.mode && !other.mode.empty())
-      line +=
-          tr(" It falls in another way there (%1).").arg(QString::fromStdString(other.mode).toHtmlEscaped());
+  for (const FallCheck& check : checkAgainst(falls_, fall, question(fall), lineUp_.day().plan().rack)) {
+    QString line = tr("<b>Held against %1:</b> predicted %2, measured %3: %4.")
+                       .arg(QString::fromStdString(check.rig).toHtmlEscaped(),
+                            speed(check.predicted.value, check.predicted.u95),
+                            speed(check.measured.value, check.measured.u95),
+                            check.within ? tr("within what both are unsure by")
+                                         : tr("a miss of %1 %").arg(100.0 * check.miss, 0, 'f', 0));
+    if (!check.otherMode.empty())
+      line += tr(" It falls in another way there (%1).")
+                  .arg(QString::fromStdString(check.otherMode).toHtmlEscaped());
     out += line;
   }
   return out.join("<br>");
@@ -319,7 +272,7 @@ void WeightPage::fillCountdown(const WeightAnswer& answered) {
   const bool metric = units_ == UnitSystem::Metric;
   countdown_->setHorizontalHeaderLabels(
       {metric ? tr("Depth, m") : tr("Depth, ft"), tr("As filmed, s"), tr("Changed, s")});
-  const Fall* fall = chosen();
+  const MeasuredFall* fall = chosen();
   countdown_->setRowCount(static_cast<int>(std::size(kDepths_mm)));
   for (int row = 0; row < countdown_->rowCount(); ++row) {
     const double depth = metric ? kDepths_mm[row] : std::round(kDepths_mm[row] / 304.8) * 304.8;

@@ -9,7 +9,7 @@
 
 #include "app/controllers/line_up.h"
 #include "app/ui/unit_box.h"
-#include "core/water/weight_change.h"
+#include "core/planning/weight_study.h"
 
 namespace fin::app {
 
@@ -23,13 +23,6 @@ class WeightPage : public QWidget {
   void setUnits(UnitSystem units);
 
  private:
-  struct Fall {
-    std::string rig;
-    std::optional<RowId> rigId;
-    Estimate rate;
-    std::string mode;
-    Seconds timeConstant{0.0};  ///< of coming up to speed
-  };
   /// Weights in the order of the form's rows: head, hook, insert, body in water.
   using Weights = std::array<UnitBox*, 4>;
 
@@ -40,15 +33,15 @@ class WeightPage : public QWidget {
   void choose();
   void answer();
   void fillCountdown(const WeightAnswer& answer);
-  [[nodiscard]] const Fall* chosen() const;
-  [[nodiscard]] WeightQuestion question(const Fall& fall) const;
-  [[nodiscard]] QString heldAgainst(const Fall& fall) const;
+  [[nodiscard]] const MeasuredFall* chosen() const;
+  [[nodiscard]] WeightQuestion question(const MeasuredFall& fall) const;
+  [[nodiscard]] QString heldAgainst(const MeasuredFall& fall) const;
   [[nodiscard]] QString wantedHead(const WeightQuestion& question) const;
   [[nodiscard]] QString speed(double mm_s, double u95) const;
 
   LineUp& lineUp_;
   UnitSystem units_ = UnitSystem::Metric;
-  std::vector<Fall> falls_;
+  std::vector<MeasuredFall> falls_;
   RowId model_ = 0;  ///< of the rig in the form
   QComboBox* rig_;
   QLabel* measured_;

@@ -1,0 +1,84 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/comparison/conditions.h"
+
+#include <fmt/format.h>
+#include <algorithm>
+#include <set>
+
+namespace fin {
+namespace {
+
+constexpr double kUnequalCadence = 1.1;
+
+using DistinctTexts = std::set<std::string>;
+
+const PassConditions* conditionsOf(const std::vector<PassConditions>& conditions, std::int64_t pass) {
+  const auto found = std::find_if(conditions.begin(), conditions.end(),
+                                  [pass](const PassConditions& c) { return c.pass == pass; });
+  return found == conditions.end() ? nullptr : &*found;
+}
+
+void addIfUnlike(Unequal::What what, const DistinctTexts& values, std::vector<Unequal>& to) {
+  if (values.size() > 1) to.push_back({what, 0.0, 0.0, {values.begin(), values.end()}});
+}
+
+/// Twitches at another pace are another test.
+std::optional<Unequal> unequalCadence(const std::vector<ComparedPass>& passes) {
+  std::optional<Unequal> out;
+  for (const ComparedPass& pass : passes) {
+    const auto interval =
+        numberIn(pass.readings, pass.protocol == Protocol::Hop ? "hop_interval" : "twitch_interval");
+    if (!interval) continue;
+    if (!out) out = Unequal{Unequal::What::Cadence, *interval, *interval, {}};
+    out->least = std::min(out->least, *interval);
+    out->most = std::max(out->most, *interval);
+  }
+  if (out && out->most <= kUnequalCadence * out->least) out.reset();
+  return out;
+}
+
+}  // namespace
+
+std::vector<std::string> camerasOf(const std::vector<ComparedPass>& passes,
+                                   const std::vector<PassConditions>& conditions) {
+  DistinctTexts out;
+  for (const ComparedPass& pass : passes) {
+    const PassConditions* c = conditionsOf(conditions, pass.id);
+    if (c == nullptr) continue;
+    out.insert(c->cameraDistance_mm ? fmt::format("{} at {:.1f} m", c->camera, *c->cameraDistance_mm / 1000.0)
+                                    : c->camera);
+  }
+  return {out.begin(), out.end()};
+}
+
+std::vector<Unequal> unequalConditions(const std::vector<ComparedPass>& passes,
+                                       const std::vector<PassConditions>& conditions,
+                                       std::string_view reading, std::optional<double> speed_mm_s) {
+  std::vector<ComparedPass> shown;
+  DistinctTexts lines;
+  DistinctTexts links;
+  DistinctTexts strengths;
+  for (const ComparedPass& pass : passes) {
+    if (!numberIn(pass.readings, reading) || pass.pulledOtherwise(speed_mm_s)) continue;
+    shown.push_back(pass);
+    const PassConditions* c = conditionsOf(conditions, pass.id);
+    if (c == nullptr || !c->rigKnown) continue;
+    lines.insert(c->line.value_or(""));
+    links.insert(c->link.value_or(""));
+    strengths.insert(c->lineStrength_kg ? fmt::format("{:g}", *c->lineStrength_kg) : "");
+  }
+  std::vector<Unequal> out;
+  if (const std::vector<double> speeds = speedsOf(shown); speeds.size() > 1)
+    out.push_back({Unequal::What::PullSpeed, speeds.front(), speeds.back(), {}});
+  if (auto cadence = unequalCadence(shown)) out.push_back(std::move(*cadence));
+  if (reading.starts_with("rattle_")) {
+    const auto cameras = camerasOf(shown, conditions);
+    addIfUnlike(Unequal::What::Camera, {cameras.begin(), cameras.end()}, out);
+  }
+  addIfUnlike(Unequal::What::Line, lines, out);
+  addIfUnlike(Unequal::What::LineStrength, strengths, out);
+  addIfUnlike(Unequal::What::Link, links, out);
+  return out;
+}
+
+}  // namespace fin

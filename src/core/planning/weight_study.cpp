@@ -1,0 +1,75 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/planning/weight_study.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace fin {
+namespace {
+
+/// Of speed times time constant: the drop at 95 % of the speed, ln cosh(artanh 0.95).
+constexpr double kSettledAfter = 1.164;
+
+/// From the drop that coming up to speed took.
+Seconds timeConstantOf(const ReadingSet& readings) {
+  const auto drop = numberIn(readings, "settle_distance");
+  const auto rate = numberIn(readings, "fall_rate");
+  return Seconds(drop && rate && *rate > 0.0 ? *drop / (kSettledAfter * *rate) : 0.0);
+}
+
+}  // namespace
+
+std::vector<MeasuredFall> fallsAmong(const std::vector<ComparedPass>& passes, const RigOfPass& rigOf) {
+  std::vector<MeasuredFall> out;
+  for (const ComparedRig& rig : valuesOf(passes, "fall_rate")) {
+    const Spread spread = compare({numbersOf(rig)});
+    MeasuredFall fall{rig.rig, {}, {}, {}};
+    fall.rate = {
+        .value = spread.rigs[0].mean, .u95 = spread.rigs[0].u95, .n = static_cast<double>(rig.values.size())};
+    const auto first = std::find_if(passes.begin(), passes.end(),
+                                    [&](const ComparedPass& p) { return p.id == rig.values.front().pass; });
+    if (first != passes.end()) {
+      if (const Rig* known = rigOf(*first)) fall.rigId = known->id;
+      fall.timeConstant = timeConstantOf(first->readings);
+      const Reading* mode = first->readings.find("fall_mode");
+      const auto* words = mode != nullptr ? std::get_if<std::string>(&mode->value) : nullptr;
+      if (words != nullptr) fall.mode = *words;
+    }
+    out.push_back(std::move(fall));
+  }
+  return out;
+}
+
+RigWeights weightsOf(const Rig& rig, Grams bodyInWater) {
+  RigWeights out;
+  out.head = Grams(rig.head_g.value_or(0.0));
+  out.hook = Grams(rig.hook_g.value_or(0.0));
+  out.insert = Grams(rig.insert_g.value_or(0.0));
+  out.bodyInWater = bodyInWater;
+  return out;
+}
+
+std::vector<FallCheck> checkAgainst(const std::vector<MeasuredFall>& falls, const MeasuredFall& fall,
+                                    const WeightQuestion& question, const Rack& rack) {
+  std::vector<FallCheck> out;
+  const Rig* rig = fall.rigId ? rack.rig(*fall.rigId) : nullptr;
+  if (rig == nullptr) return out;
+  for (const MeasuredFall& other : falls) {
+    const Rig* second = other.rigId ? rack.rig(*other.rigId) : nullptr;
+    if (second == nullptr || second->model != rig->model || second->id == rig->id) continue;
+    WeightQuestion asked = question;
+    asked.changed = weightsOf(*second, asked.measured.bodyInWater);
+    asked.changedWater = asked.measuredWater;
+    const auto predicted = changeWeight(asked);
+    if (!predicted) continue;
+    const double miss = predicted->rate.value - other.rate.value;
+    FallCheck check{other.rig, predicted->rate, other.rate};
+    check.within = std::abs(miss) <= std::hypot(predicted->rate.u95, other.rate.u95);
+    check.miss = miss / other.rate.value;
+    if (!check.within && other.mode != fall.mode) check.otherMode = other.mode;
+    out.push_back(std::move(check));
+  }
+  return out;
+}
+
+}  // namespace fin

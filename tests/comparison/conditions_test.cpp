@@ -1,0 +1,131 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/comparison/conditions.h"
+
+#include <gtest/gtest.h>
+
+#include "core/comparison/firmness.h"
+#include "core/comparison/rate_doubt.h"
+
+namespace fin {
+namespace {
+
+ComparedPass pass(std::int64_t id, std::vector<Reading> readings, Protocol protocol = Protocol::Retrieve) {
+  return {id, "pass", "rig " + std::to_string(id), {}, protocol, true, {std::move(readings), {}}};
+}
+Reading number(const char* name, double value) {
+  return {name, value, "", 0.1, 10.0};
+}
+
+std::optional<Unequal> unequalIn(const std::vector<Unequal>& all, Unequal::What what) {
+  for (const Unequal& one : all) {
+    if (one.what == what) return one;
+  }
+  return std::nullopt;
+}
+
+TEST(UnequalConditions, AreNoneWhereAllWasTheSame) {
+  const std::vector<ComparedPass> passes{
+      pass(1, {number("travel_speed", 250.0), number("wobble_angle", 20.0)}),
+      pass(2, {number("travel_speed", 262.0), number("wobble_angle", 24.0)})};
+  PassConditions same{.line = "braid", .link = "snap", .lineStrength_kg = 6.0, .rigKnown = true};
+  std::vector<PassConditions> conditions{same, same};
+  conditions[0].pass = 1;
+  conditions[1].pass = 2;
+  conditions[1].camera = "top";  // counts for loudness alone
+  EXPECT_TRUE(unequalConditions(passes, conditions, "wobble_angle").empty());
+}
+
+TEST(UnequalConditions, NameSpeedsMoreThanATenthApart) {
+  const std::vector<ComparedPass> passes{
+      pass(1, {number("travel_speed", 200.0), number("wobble_angle", 20.0)}),
+      pass(2, {number("travel_speed", 300.0), number("wobble_angle", 24.0)}),
+      pass(3, {number("travel_speed", 900.0)})};  // without the reading
+  const auto speeds = unequalIn(unequalConditions(passes, {}, "wobble_angle"), Unequal::What::PullSpeed);
+  ASSERT_TRUE(speeds);
+  EXPECT_EQ(speeds->least, 200.0);
+  EXPECT_EQ(speeds->most, 300.0);
+  // At one speed only those pulled at it are compared.
+  EXPECT_TRUE(unequalConditions(passes, {}, "wobble_angle", 200.0).empty());
+}
+
+TEST(UnequalConditions, NameACadenceFromATenthOn) {
+  const auto cadence = [](double first, double second) {
+    const std::vector<ComparedPass> passes{
+        pass(1, {number("twitch_interval", first), number("advance", 90.0)}, Protocol::Twitch),
+        pass(2, {number("twitch_interval", second), number("advance", 80.0)}, Protocol::Twitch)};
+    return unequalIn(unequalConditions(passes, {}, "advance"), Unequal::What::Cadence);
+  };
+  EXPECT_FALSE(cadence(1.00, 1.09));
+  const auto unequal = cadence(1.00, 1.12);
+  ASSERT_TRUE(unequal);
+  EXPECT_EQ(unequal->least, 1.00);
+  EXPECT_EQ(unequal->most, 1.12);
+}
+
+TEST(UnequalConditions, NameLinesLinksStrengthsAndForLoudnessCameras) {
+  const std::vector<ComparedPass> passes{pass(1, {number("rattle_level", 12.0)}, Protocol::Sound),
+                                         pass(2, {number("rattle_level", 14.0)}, Protocol::Sound),
+                                         pass(3, {number("rattle_level", 14.0)}, Protocol::Sound)};
+  std::vector<PassConditions> conditions{
+      {.pass = 1,
+       .camera = "fixed",
+       .cameraDistance_mm = 1500.0,
+       .line = "braid",
+       .link = "snap",
+       .lineStrength_kg = 6.0,
+       .rigKnown = true},
+      {.pass = 2,
+       .camera = "fixed",
+       .cameraDistance_mm = 2000.0,
+       .line = "wire",
+       .link = "",
+       .rigKnown = true},
+      {.pass = 3, .camera = "fixed", .cameraDistance_mm = 2000.0}};  // its rig is not on the rack
+  const auto all = unequalConditions(passes, conditions, "rattle_level");
+  using Values = std::vector<std::string>;
+  EXPECT_EQ(unequalIn(all, Unequal::What::Camera)->values, (Values{"fixed at 1.5 m", "fixed at 2.0 m"}));
+  EXPECT_EQ(unequalIn(all, Unequal::What::Line)->values, (Values{"braid", "wire"}));
+  EXPECT_EQ(unequalIn(all, Unequal::What::LineStrength)->values, (Values{"", "6"}));
+  EXPECT_EQ(unequalIn(all, Unequal::What::Link)->values, (Values{"", "snap"}));
+}
+
+TEST(RateDoubtOf, APassThatReadsAWholeNumberOfTimesSlower) {
+  const std::vector<ReadingSet> peers{{{number("wobble_frequency", 4.2)}, {}},
+                                      {{number("wobble_frequency", 4.3)}, {}},
+                                      {{number("fall_rate", 200.0)}, {}}};
+  const auto doubt = rateDoubt({{number("wobble_frequency", 1.06)}, {}}, peers);
+  ASSERT_TRUE(doubt);
+  EXPECT_EQ(doubt->factor, 4);
+  EXPECT_TRUE(doubt->tooSlow);
+  EXPECT_EQ(doubt->peers, 2U);
+  EXPECT_EQ(doubt->reading, "wobble_frequency");
+  EXPECT_FALSE(rateDoubt({{number("wobble_frequency", 4.4)}, {}}, peers)) << "as the others";
+  EXPECT_FALSE(rateDoubt({{number("wobble_frequency", 2.9)}, {}}, peers)) << "no whole number";
+  EXPECT_FALSE(rateDoubt({{number("kick_frequency", 1.0)}, {}}, peers)) << "nothing to compare with";
+}
+
+/// Placings with these chances of the first place.
+Ranking rankingWith(const std::vector<double>& chances, const std::vector<double>& places) {
+  Ranking out;
+  for (std::size_t i = 0; i < chances.size(); ++i)
+    out.placings.push_back({i, places[i], 0.0, {}, {0.0, 0.0, chances[i]}});
+  return out;
+}
+
+TEST(FirstPlaceOf, IsFirmFromNineteenOfTwentyAndLikelyFromThreeOfFour) {
+  EXPECT_EQ(firstPlaceOf({}).firmness, Firmness::None);
+  EXPECT_EQ(firstPlaceOf(rankingWith({0.96, 0.04}, {1, 2})).firmness, Firmness::Firm);
+  EXPECT_EQ(firstPlaceOf(rankingWith({0.94, 0.06}, {1, 2})).firmness, Firmness::Likely);
+  EXPECT_EQ(firstPlaceOf(rankingWith({0.74, 0.26}, {1, 2})).firmness, Firmness::TooClose);
+}
+
+TEST(FirstPlaceOf, NamesWhoSharesItAndWhoMayHaveIt) {
+  const FirstPlace place = firstPlaceOf(rankingWith({0.45, 0.40, 0.11, 0.04}, {1.5, 1.5, 3, 4}));
+  EXPECT_EQ(place.entries, (std::vector<std::size_t>{0, 1}));
+  ASSERT_EQ(place.rivals.size(), 2U);
+  EXPECT_EQ(place.rivals[0].entry, 1U);
+  EXPECT_EQ(place.rivals[1].chance, 0.11);
+}
+
+}  // namespace
+}  // namespace fin
