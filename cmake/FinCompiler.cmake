@@ -19,9 +19,13 @@ target_compile_options(fin_compiler INTERFACE
 target_include_directories(fin_compiler INTERFACE "${CMAKE_SOURCE_DIR}/src")
 
 # Left out of the second: null pointers and sizes of objects, which the first sees when they are used.
-if(FIN_SANITIZE)
+if(FIN_SANITIZE STREQUAL "address")
   target_compile_options(fin_compiler INTERFACE -fsanitize=address,undefined
     -fno-sanitize=null,object-size -fno-sanitize-recover=all
     -fno-omit-frame-pointer -Wno-maybe-uninitialized)
   target_link_options(fin_compiler INTERFACE -fsanitize=address,undefined)
+elseif(FIN_SANITIZE STREQUAL "thread")
+  target_compile_options(fin_compiler INTERFACE -fsanitize=thread -fno-omit-frame-pointer
+    -Wno-maybe-uninitialized -Wno-tsan)
+  target_link_options(fin_compiler INTERFACE -fsanitize=thread)
 endif()

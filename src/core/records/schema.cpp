@@ -206,6 +206,13 @@ INSERT INTO measurement
   FROM pass JOIN clip ON clip.id = pass.clip_id LEFT JOIN track ON track.pass_id = pass.id
   WHERE track.pass_id IS NOT NULL OR EXISTS (SELECT 1 FROM reading WHERE reading.pass_id = pass.id);
 DROP TABLE track;
+-- Some logs of version 5 were made before there were scores by eye.
+CREATE TABLE IF NOT EXISTS eye_score (
+  id INTEGER PRIMARY KEY,
+  pass_id INTEGER NOT NULL REFERENCES pass(id),
+  property TEXT NOT NULL,
+  score REAL NOT NULL
+);
 )sql"};
 
 /// Written into a log's head, by which it is told from other programs' files: "FINL".

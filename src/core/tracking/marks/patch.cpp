@@ -42,9 +42,12 @@ std::vector<float> gaussianWeights(int radius) {
 /// Sums of a kernel times a window of rows of `wide`, at every place where it fits in. (For kernels and
 /// reaches of some ten pixels this takes a fraction of what a Fourier transform does; more so with wide
 /// registers.)
-[[gnu::target_clones("avx2", "default")]] std::vector<float> slid(const std::vector<float>& window, int wide,
-                                                                  const std::vector<float>& kernel,
-                                                                  int kernelWide, int kernelHigh) {
+#ifndef __SANITIZE_THREAD__  // it cannot look at the choice between the two, which is made before main()
+[[gnu::target_clones("avx2", "default")]]
+#endif
+std::vector<float>
+slid(const std::vector<float>& window, int wide, const std::vector<float>& kernel, int kernelWide,
+     int kernelHigh) {
   const int across = wide - kernelWide + 1;
   const int down = static_cast<int>(window.size()) / wide - kernelHigh + 1;
   std::vector<float> out(static_cast<std::size_t>(across) * static_cast<std::size_t>(down), 0.0F);

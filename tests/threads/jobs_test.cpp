@@ -1,13 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// Work on other threads, and the history of edits, without a window.
+#include "app/jobs/job.h"
+
 #include <gtest/gtest.h>
 
 #include <QtTest/QTest>
 #include <atomic>
 #include <stdexcept>
-
-#include "app/commands/edits.h"
-#include "app/jobs/job.h"
 
 namespace fin::app {
 namespace {
@@ -137,67 +135,6 @@ TEST(Job, ReportsHowFarItIs) {
   ASSERT_GE(shares.size(), 2U);
   EXPECT_TRUE(std::is_sorted(shares.begin(), shares.end()));
   EXPECT_LE(shares.back(), 1.0);
-}
-
-/// A number that is changed by acts, which fail while they are told to.
-struct Counter {
-  int value = 0;
-  std::optional<ErrorCode> fails;
-  Edits::Act add(int amount) {
-    return [this, amount]() -> Result<void> {
-      if (fails) return failure(*fails, "it would not");
-      value += amount;
-      return {};
-    };
-  }
-};
-
-TEST(Edits, RememberWhatWasDoneAndNotWhatFailed) {
-  Counter counter;
-  Edits edits;
-  QStringList told;
-  QObject::connect(&edits, &Edits::told, &edits, [&](const QString& why, bool) { told += why; });
-  ASSERT_TRUE(edits.perform("One", counter.add(1), counter.add(-1)));
-  counter.fails = ErrorCode::NotWritable;
-  EXPECT_FALSE(edits.perform("Ten", counter.add(10), counter.add(-10)));
-  EXPECT_EQ(edits.count(), 1);
-  EXPECT_EQ(edits.undoText(), "One");
-  EXPECT_EQ(told, QStringList{"it would not"});
-}
-
-TEST(Edits, StandStillWhenUndoingOrRedoingFails) {
-  Counter counter;
-  Edits edits;
-  ASSERT_TRUE(edits.perform("One", counter.add(1), counter.add(-1)));
-  counter.fails = ErrorCode::NotWritable;
-  edits.undo();
-  EXPECT_TRUE(edits.canUndo()) << "it can be tried again";
-  EXPECT_EQ(counter.value, 1);
-  counter.fails.reset();
-  edits.undo();
-  EXPECT_EQ(counter.value, 0);
-  counter.fails = ErrorCode::NotWritable;
-  edits.redo();
-  EXPECT_TRUE(edits.canRedo());
-  counter.fails.reset();
-  edits.redo();
-  EXPECT_EQ(counter.value, 1);
-}
-
-TEST(Edits, ForgetWhatCanNeverBeUndoneAnyMore) {
-  Counter counter;
-  Edits edits;
-  int movedOn = 0;
-  QObject::connect(&edits, &Edits::movedOn, &edits, [&] { ++movedOn; });
-  ASSERT_TRUE(edits.perform("One", counter.add(1), counter.add(-1)));
-  ASSERT_TRUE(edits.perform("Two", counter.add(2), counter.add(-2)));
-  counter.fails = ErrorCode::MovedOn;
-  edits.undo();
-  EXPECT_EQ(movedOn, 1);
-  EXPECT_EQ(edits.undoText(), "One");
-  counter.fails.reset();
-  edits.undo();
-  EXPECT_EQ(counter.value, 2) << "only what was One is taken back";
 }
 
 }  // namespace
