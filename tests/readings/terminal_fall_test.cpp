@@ -47,6 +47,18 @@ TEST_P(TerminalFalls, AreFittedInsideTheirUncertainty) {
 INSTANTIATE_TEST_SUITE_P(Speeds, TerminalFalls,
                          testing::Values(Case{80.0, 0.1}, Case{220.0, 0.2}, Case{420.0, 0.35}));
 
+TEST_P(TerminalFalls, AreGivenBackExactlyWithoutNoise) {
+  const auto [speed, tau] = GetParam();
+  const auto fit = fitTerminalFall(fallOf(speed, tau, 0.2, 2.5, 1e9, 0.0, 1), 2.5);
+  ASSERT_TRUE(fit);
+  EXPECT_NEAR(fit->steadySpeed, speed, 1e-3 * speed);
+  EXPECT_NEAR(fit->timeConstant_s, tau, 0.01 * tau);
+  EXPECT_NEAR(fit->start_s, 0.2, 2e-3);
+  // tanh x = 0.95 at x = ln(39)/2, and ln cosh x there is -ln(1 - 0.95²)/2.
+  EXPECT_NEAR(fit->settled_s(), 0.2 + 0.5 * std::log(39.0) * tau, 0.02 * tau + 2e-3);
+  EXPECT_NEAR(fit->settleDistance(), -0.5 * std::log(1.0 - 0.95 * 0.95) * speed * tau, 0.012 * speed * tau);
+}
+
 TEST(TerminalFall, SaysSoWhenNothingFalls) {
   EXPECT_FALSE(fitTerminalFall(fallOf(0.0, 0.1, 0.2, 2.0, 1e9, 0.0, 1), 2.0));
   EXPECT_FALSE(fitTerminalFall(Series{}, 1.0));

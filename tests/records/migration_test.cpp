@@ -31,7 +31,7 @@ class EarlierLog : public testing::TestWithParam<Earlier> {
     EXPECT_EQ(log_->readOnlyReason(), "");
   }
   void TearDown() override {
-    if (log_) EXPECT_TRUE(log_->unreadable().empty()) << log_->unreadable().begin()->first;
+    EXPECT_TRUE(!log_ || log_->unreadable().empty()) << log_->unreadable().begin()->first;
   }
   [[nodiscard]] fs::path file() const { return folder_ / "day.finlog"; }
   [[nodiscard]] int version() const { return GetParam().version; }
@@ -147,7 +147,9 @@ TEST_P(EarlierLog, KeepsWhatBelongsToCamerasAndTheVerdict) {
     EXPECT_EQ(lenses->front().rms, Pixels(0.25));
   }
   EXPECT_EQ(verdict->interest, version() >= 5 ? "one of us" : "");
-  if (version() >= 5) EXPECT_EQ(verdict->wishes.front().weight, 0.5);
+  if (version() >= 5) {
+    EXPECT_EQ(verdict->wishes.front().weight, 0.5);
+  }
   const auto gains = log_->cameraGains_dB();
   ASSERT_TRUE(gains);
   EXPECT_EQ(gains->size(), version() >= 6 ? 1U : 0U);

@@ -110,6 +110,54 @@ TEST(Rhythm, IsFoundBesideAWanderThreeTimesAsStrong) {
   for (double swing : peakToPeak(rhythm->detrended, rhythm->cycles)) EXPECT_NEAR(swing, 2.0, 0.45);
 }
 
+/// Norris, calibration of ozone monitors: NIST Statistical Reference Datasets, linear regression, 36
+/// observations (1979). Certified there: slope 1.00211681802045, residual standard deviation
+/// 0.884796396144373; standard deviation of the slope 0.429796848199937e-3.
+const std::vector<std::pair<double, double>> kNorris = {
+    {0.2, 0.1},     {337.4, 338.8}, {118.2, 118.1}, {884.6, 888.0}, {10.1, 9.2},    {226.5, 228.1},
+    {666.3, 668.5}, {996.3, 998.5}, {448.6, 449.1}, {777.0, 778.9}, {558.2, 559.2}, {0.4, 0.3},
+    {0.6, 0.1},     {775.5, 778.1}, {666.9, 668.8}, {338.0, 339.3}, {447.5, 448.9}, {11.6, 10.8},
+    {556.0, 557.7}, {228.1, 228.3}, {995.8, 998.0}, {887.6, 888.8}, {120.2, 119.6}, {0.3, 0.3},
+    {0.3, 0.6},     {556.8, 557.6}, {339.1, 339.3}, {887.2, 888.0}, {999.0, 998.5}, {779.0, 778.9},
+    {11.1, 10.2},   {118.3, 117.6}, {229.2, 228.9}, {669.1, 668.4}, {448.9, 449.2}, {0.5, 0.2}};
+
+TEST(LineFit, GivesTheCertifiedFiguresOfNorris) {
+  auto points = kNorris;
+  std::sort(points.begin(), points.end());
+  Series s;
+  for (const auto& [x, y] : points) s.add(x, y);
+  const auto fit = fitLine(s);
+  ASSERT_TRUE(fit);
+  EXPECT_NEAR(fit->slope, 1.00211681802045, 1e-13);
+  EXPECT_NEAR(fit->at(0.0), -0.262323073774029, 1e-11);
+  EXPECT_NEAR(fit->residualSd, 0.884796396144373, 1e-12);
+  // Its residuals hang together a little: never surer than the certified interval, t of 34 degrees 2.03224.
+  EXPECT_GE(fit->slopeU95, 2.03224 * 0.429796848199937e-3);
+  EXPECT_LE(fit->slopeU95, 2.0 * 2.03224 * 0.429796848199937e-3);
+}
+
+TEST(PeriodicFit, GivesBackAHarmonicSeriesAtUnevenTimes) {
+  // Times that no grid holds: the golden ratio's multiples, sorted.
+  std::vector<double> times;
+  for (int i = 1; i <= 240; ++i) times.push_back(3.0 * std::fmod(i * 0.6180339887498949, 1.0));
+  std::sort(times.begin(), times.end());
+  const double f = 4.7321;
+  Series s;
+  for (const double t : times) {
+    const double phase = 2.0 * std::numbers::pi * f * t;
+    s.add(t, 12.5 + 8.0 * std::sin(phase + 0.4) + 2.0 * std::cos(2.0 * phase) + 0.5 * std::sin(3.0 * phase));
+  }
+  const auto fit = fitPeriodic(s, {});
+  ASSERT_TRUE(fit);
+  EXPECT_NEAR(fit->frequency_Hz, f, 1e-6 * f);
+  EXPECT_NEAR(fit->mean, 12.5, 1e-5);
+  ASSERT_GE(fit->amplitudes.size(), 3U);
+  EXPECT_NEAR(fit->amplitudes[0], 8.0, 1e-4);
+  EXPECT_NEAR(fit->amplitudes[1], 2.0, 1e-4);
+  EXPECT_NEAR(fit->amplitudes[2], 0.5, 1e-4);
+  EXPECT_NEAR(fit->explained, 1.0, 1e-9);
+}
+
 TEST(LineFit, CountsASwayAsFewerIndependentSamples) {
   Series straight;
   Series swaying;

@@ -13,6 +13,7 @@ constexpr double kFewestCycles = 2.0;
 constexpr double kEnoughCycles = 5.0;
 constexpr double kAliasedFrom = 0.4;  ///< of the capture rate
 constexpr double kCoarseFrom = 0.2;
+constexpr double kFastestBait_Hz = 30.0;  ///< small blades; nothing that swims beats faster
 constexpr double kHuntingFrom_percent = 8.0;
 constexpr double kChanceAllowed = 1e-4;
 constexpr double kLeastSwing_px = 0.5;  ///< side to side at the arm's end: less is the follower's own noise
@@ -53,6 +54,14 @@ void judge(const Rhythm& rhythm, const Swing& swing, Estimate& e) {
     e.grade = worse(e.grade, Grade::Fair);
     e.notes.push_back(
         fmt::format("fewer than 5 frames to a {}: a higher capture rate would show more", swing.word));
+  }
+  // Seen once a frame, a beat and the frame rate less that beat look alike.
+  const double alike_Hz = swing.frameRate_Hz - rhythm.fit.frequency_Hz;
+  if (alike_Hz <= kFastestBait_Hz) {
+    e.grade = worse(e.grade, Grade::Fair);
+    e.notes.push_back(fmt::format(
+        "at {:.0f} frames a second a {} of {:.1f} Hz would look the same; film at {:.0f} or more to tell",
+        swing.frameRate_Hz, swing.word, alike_Hz, 2.0 * kFastestBait_Hz));
   }
 }
 

@@ -26,6 +26,9 @@ double perMove_deg(const Swing& swing);
 /// the frames are too few to a cycle (0.4 of their rate), or fewer than 2 whole cycles are in view.
 Result<Rhythm> findSwinging(const Series& angle, const Swing& swing);
 
+/// Every reading of a rhythm is at most fair, and names the other candidate, where the frame rate less the
+/// rhythm is a beat that a bait may have (30 Hz): the two cannot be told apart by frames alone.
+
 /// Cycles a second; of a motion that hunts (cycles vary by more than 8 %) the mean rate of whole cycles.
 Estimate rateOf(const Rhythm& rhythm, const Swing& swing);
 /// Robust coefficient of variation of the cycles, %.
