@@ -180,7 +180,7 @@ TEST_F(ReplacedClip, IsNotComparedAndIsNamedInTheLineUp) {
   EXPECT_TRUE(said.contains("pull") && said.contains("another file")) << said.toStdString();
 }
 
-TEST_F(ReplacedClip, ReadingsOfAnEarlierMethodAreNamedAndMeasuredAgainAtAKey) {
+TEST_F(ReplacedClip, ReadingsOfAnEarlierMethodAreNamedAndReadAgain) {
   const double before = speed();
   window_.reset();
   spoil(
@@ -200,11 +200,40 @@ TEST_F(ReplacedClip, ReadingsOfAnEarlierMethodAreNamedAndMeasuredAgainAtAKey) {
   window_->go(Place::LineUp);
   EXPECT_TRUE(find<QLabel>("outdatedText")->text().contains("method"))
       << find<QLabel>("outdatedText")->text().toStdString();
-  press("measureOutdated");
-  ASSERT_TRUE(waitFor([this] { return !find<QLabel>("outdatedText")->isVisible(); }));
+  ASSERT_TRUE(waitFor([this] { return !find<QLabel>("outdatedText")->isVisible(); })) << "read unasked";
   EXPECT_EQ(count("SELECT method_version FROM measurement"), kMethodVersion);
   auto log = *Log::open(file());
   const auto measured = log->readingsOf(log->passes()->back().id);
+  EXPECT_NEAR(std::get<double>((*measured)->readings.find("travel_speed")->value), before, 1e-9);
+}
+
+TEST_F(ReplacedClip, ATrackOfAnEarlierMethodIsFollowedAgainAtAKey) {
+  const double before = speed();
+  window_.reset();
+  spoil(
+      "UPDATE measurement SET following_version = 1; UPDATE pass SET id = 5; UPDATE measurement SET pass_id "
+      "= 5;"
+      "UPDATE reading SET pass_id = 5; UPDATE refusal SET pass_id = 5; UPDATE track_sample SET pass_id = 5;"
+      "UPDATE body_brightness SET pass_id = 5");
+  {
+    auto log = *Log::open(file());
+    test::write(folder_ / "other.mp4", "stands for a clip");
+    PassRequest request;
+    request.clip = folder_ / "other.mp4";
+    test::addPass(*log, "other", request);
+    spoil("UPDATE pass SET id = 1 WHERE title = 'other'");
+  }
+  openWindow();
+  window_->go(Place::LineUp);
+  EXPECT_TRUE(find<QLabel>("outdatedText")->text().contains("following"))
+      << find<QLabel>("outdatedText")->text().toStdString();
+  press("measureOutdated");
+  EXPECT_TRUE(find<QLabel>("outdatedText")->text().contains("1 pass left"));
+  ASSERT_TRUE(waitFor([this] { return !find<QLabel>("outdatedText")->isVisible(); }));
+  auto log = *Log::open(file());
+  const auto measured = log->readingsOf(5);
+  ASSERT_TRUE(measured && *measured);
+  EXPECT_EQ((*measured)->followingVersion, kFollowingVersion);
   EXPECT_NEAR(std::get<double>((*measured)->readings.find("travel_speed")->value), before, 1e-9);
 }
 

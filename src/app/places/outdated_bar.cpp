@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/places/outdated_bar.h"
 
+#include <QFileInfo>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
@@ -60,9 +61,22 @@ void OutdatedBar::setWanted(bool wanted) {
   refresh();
 }
 
+/// Reading is a moment's work and is done unasked, once; following is for the person to begin.
+void OutdatedBar::readAnew() {
+  std::vector<RowId> ids;
+  for (const OutdatedPass& pass : lineUp_.outdated()) {
+    const LoggedPass* logged = lineUp_.passController().passWith(pass.id);
+    if (pass.state != MeasurementState::NeedsReading || logged == nullptr) continue;
+    if (!QFileInfo::exists(QString::fromStdString(logged->request.clip.string()))) continue;
+    if (tried_.insert(pass.id).second) ids.push_back(pass.id);
+  }
+  if (!ids.empty()) queue_.add(ids, false);
+}
+
 void OutdatedBar::refresh() {
   const auto& passes = lineUp_.outdated();
   setVisible(wanted_ && !passes.empty());
+  if (wanted_) readAnew();
   QStringList names;
   for (const OutdatedPass& pass : passes) {
     if (static_cast<std::size_t>(names.size()) == kNamed) break;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QFrame>
+#include <set>
 
 #include "app/controllers/line_up.h"
 #include "app/controllers/measuring_queue.h"
@@ -26,6 +27,7 @@ class OutdatedBar : public QFrame {
  private:
   void refresh();
   void measureThem();
+  void readAnew();
 
   LineUp& lineUp_;
   MeasuringQueue& queue_;
@@ -33,6 +35,7 @@ class OutdatedBar : public QFrame {
   QPushButton* measure_;
   QPushButton* stop_;
   bool wanted_ = false;
+  std::set<RowId> tried_;  ///< read anew unasked
 };
 
 }  // namespace fin::app
