@@ -46,7 +46,7 @@ const std::map<std::string_view, const char*>& names() {
       {"settle_distance", "Drop until steady"},
       {"glide_ratio", "Glide"},
       {"glide_angle", "Path below level"},
-      {"fall_travel", "OutlineRun to the side"},
+      {"fall_travel", "Sideways drift"},
       {"fall_attitude", "Nose down"},
       {"fall_rock_frequency", "Rocks on the fall"},
       {"fall_rock_angle", "Rock, end to end"},
