@@ -88,8 +88,11 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
     note->setWordWrap(true);
     layout->addWidget(note);
   }
-  layout->addWidget(notice_);
-  layout->addWidget(outdated_);
+  auto* bars = new QVBoxLayout;
+  bars->setContentsMargins(14, 6, 14, 0);
+  bars->addWidget(notice_);
+  bars->addWidget(outdated_);
+  layout->addLayout(bars);
   layout->addWidget(places_, 1);
   setCentralWidget(body);
   hearTroubles();

@@ -249,7 +249,7 @@ void StepsPanel::refreshFollowing() {
   followText_->setVisible(!sound);
   mend_->setVisible(!controller_.following() && !sound);
   if (controller_.following()) progress_->setValue(0);
-  followButton_->setVisible(ready && !sound);
+  followButton_->setVisible(ready && !sound && !controller_.clipChanged());
   followButton_->setText(controller_.following() ? tr("Stop") : tr("Follow anew"));
   if (const PassResult* result = controller_.result()) {
     QString text =
@@ -260,6 +260,8 @@ void StepsPanel::refreshFollowing() {
     followText_->setText(text);
   } else if (controller_.following()) {
     followText_->setText(tr("Following the marks …"));
+  } else if (controller_.clipChanged()) {
+    followText_->setText(tr("Nothing is measured on this file yet."));
   } else {
     followText_->setText(ready ? tr("Not followed yet.")
                          : controller_.current()->request.protocol == Protocol::Skirt

@@ -136,7 +136,11 @@ void SpreadPage::fillSpeeds() {
 }
 
 void SpreadPage::showChosen() {
-  if (QListWidgetItem* item = choice_->currentItem()) show(item->data(kReadingRole).toString().toStdString());
+  const QListWidgetItem* item = choice_->currentItem();
+  plot_->setVisible(item != nullptr);
+  if (item != nullptr) return show(item->data(kReadingRole).toString().toStdString());
+  heading_->setText(tr("Nothing to compare yet"));
+  words_->setText(tr("Measure passes on the bench; each of their readings is compared here."));
 }
 
 void SpreadPage::show(const std::string& reading) {
