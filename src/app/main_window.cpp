@@ -89,7 +89,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
     layout->addWidget(note);
   }
   auto* bars = new QVBoxLayout;
-  bars->setContentsMargins(14, 6, 14, 0);
+  bars->setContentsMargins(14, 0, 14, 0);
   bars->addWidget(notice_);
   bars->addWidget(outdated_);
   layout->addLayout(bars);
