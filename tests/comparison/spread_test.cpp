@@ -35,7 +35,7 @@ TEST(Spread, KnowsHowManyPassesWouldSettleIt) {
 }
 
 TEST(Spread, HasTheMeanWithItsIntervalOverThePasses) {
-  const Spread spread = compare({kFirst, kSecond});
+  const Spread spread = compare({kFirst, kSecond}, FurtherPasses::Find);
   ASSERT_EQ(spread.rigs.size(), 2U);
   EXPECT_EQ(spread.rigs[0].rig, "second") << "the larger one first";
   EXPECT_NEAR(spread.rigs[0].mean, 2.33, 1e-12);
@@ -88,7 +88,8 @@ TEST(Spread, AsksForMorePassesWhereTwoAreTooFewToTell) {
   const Spread spread = compare({{"a", {7.39, 7.72}, {0.1, 0.1}},
                                  {"b", {5.42, 5.47}, {0.01, 0.01}},
                                  {"c", {3.8, 3.9}, {0.01, 0.01}},
-                                 {"d", {1.0, 1.3}, {0.01, 0.01}}});
+                                 {"d", {1.0, 1.3}, {0.01, 0.01}}},
+                                FurtherPasses::Find);
   ASSERT_EQ(spread.pairs.size(), 6U);
   ASSERT_FALSE(spread.pairs[0].apart);
   ASSERT_TRUE(spread.pairs[0].morePasses);

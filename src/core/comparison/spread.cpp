@@ -141,7 +141,7 @@ std::optional<std::size_t> passesNeeded(double difference, double variance, doub
   return least;
 }
 
-Spread compare(const std::vector<RigValues>& rigs) {
+Spread compare(const std::vector<RigValues>& rigs, FurtherPasses further) {
   std::vector<const RigValues*> order;
   for (const RigValues& rig : rigs) {
     if (!rig.values.empty()) order.push_back(&rig);
@@ -174,7 +174,7 @@ Spread compare(const std::vector<RigValues>& rigs) {
     RigPair& pair = out.pairs[k];
     pair.p = adjusted[k];
     pair.apart = pair.p < kLevel;
-    if (pair.apart) continue;
+    if (pair.apart || further == FurtherPasses::NotAsked) continue;
     const double variance = 0.5 * (varianceOf(*order[pair.a]) + varianceOf(*order[pair.b]));
     const std::size_t have = std::min(out.rigs[pair.a].passes, out.rigs[pair.b].passes);
     const double level = kLevel / static_cast<double>(out.pairs.size());

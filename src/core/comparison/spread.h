@@ -41,6 +41,9 @@ struct Spread {
   std::vector<std::string> untested;  ///< rigs with one pass
 };
 
+/// Whether the passes that each pair would still need are wanted.
+enum class FurtherPasses { NotAsked, Find };
+
 /// Compares rigs by one reading.
 ///
 /// Interval: Student's t over the passes, together with the smallest half-width of its single values (what
@@ -48,8 +51,9 @@ struct Spread {
 /// Tests: Welch's t between any two rigs (B. Welch, 1947), adjusted by Holm's step-down (S. Holm, 1979),
 /// apart at 5 %. A rig's variance counts as no less than its values' own uncertainty says. Letters by
 /// insertion and absorption (H.-P. Piepho, 2004). Passes needed: power of 80 % by the non-central t, with the
-/// variances and the difference as they are, at a level shared over the pairs. Checked against R.
-Spread compare(const std::vector<RigValues>& rigs);
+/// variances and the difference as they are, at a level shared over the pairs; it is what takes the time, and is
+/// found only where it is asked for. Checked against R.
+Spread compare(const std::vector<RigValues>& rigs, FurtherPasses further = FurtherPasses::NotAsked);
 
 /// Of a normal distribution: standard deviations in its 95 % half-width.
 constexpr double kNormal95 = 1.959964;

@@ -149,7 +149,7 @@ void SpreadPage::show(const std::string& reading) {
   const std::vector<ComparedRig> rigs = valuesOf(lineUp_.passes(), reading, speed);
   std::vector<RigValues> values;
   for (const ComparedRig& rig : rigs) values.push_back(numbersOf(rig));
-  const Spread spread = compare(values);
+  const Spread spread = compare(values, FurtherPasses::Find);
   const ShownUnit unit = shownUnit(unitOf(reading), units_);
   const QString name = spokenName(std::string_view(reading));
   heading_->setText(name);

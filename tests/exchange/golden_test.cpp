@@ -1,0 +1,158 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Every format that leaves the program, letter by letter: what others read must not change unawares. With
+// FIN_WRITE_GOLDEN set the files are written instead; then look at what changed, and tell it in the
+// changelog.
+#include <gtest/gtest.h>
+
+#include <cstdlib>
+#include <fstream>
+
+#include "core/exchange/ladder_file.h"
+#include "core/exchange/pass_json.h"
+#include "core/exchange/passes_file.h"
+#include "core/exchange/plan_json.h"
+#include "core/exchange/rack_csv.h"
+#include "core/exchange/result_files.h"
+#include "core/exchange/verdict_json.h"
+
+namespace fin {
+namespace {
+
+namespace fs = std::filesystem;
+
+std::string contentOf(const fs::path& file) {
+  std::ifstream in(file, std::ios::binary);
+  return {std::istreambuf_iterator<char>(in), {}};
+}
+
+void expectGolden(const char* name, const std::string& text) {
+  const fs::path file = fs::path(FIN_GOLDEN_FILES) / name;
+  if (std::getenv("FIN_WRITE_GOLDEN") != nullptr) std::ofstream(file, std::ios::binary) << text;
+  ASSERT_TRUE(fs::exists(file)) << file;
+  EXPECT_EQ(text, contentOf(file)) << name;
+}
+
+/// A value in every place.
+PassRequest wholeRequest() {
+  PassRequest r;
+  r.clip = "/day/clips/pull.mp4";
+  r.protocol = Protocol::Twitch;
+  r.view = View::Chase;
+  r.captureRate = Hertz(180.5);
+  r.byField = true;
+  r.pull = Pull::Left;
+  r.scale = ScaleMark{{102.25, 655.5}, {902.75, 655.5}, Millimetres(500.0), Millimetres(1.5)};
+  r.scalePlane = ScalePlane{Millimetres(1500.0), Millimetres(1620.0)};
+  r.plumb = PixelLine{{640.0, 20.0}, {655.0, 700.0}};
+  r.waterline = PixelLine{{0.0, 44.0}, {1279.0, 45.0}};
+  r.bottom = PixelLine{{0.0, 700.0}, {1279.0, 702.0}};
+  r.lens = Lens{900.0, 901.0, 640.0, 360.0, {-0.2, 0.05, 0.001, 0.002, 0.003}};
+  r.marks = {{MarkName::Nose, 3, {212.4, 340.1}}, {MarkName::Tail, 3, {150.2, 338.9}}};
+  r.outline = OutlineSeed{3, {{140.0, 330.0}, {220.0, 330.0}, {220.0, 352.0}}};
+  r.hidden = {{0, 40, {{10.0, 10.0}, {90.0, 10.0}, {90.0, 60.0}}}};
+  r.fouled = {{{120, 150}, "a leaf"}};
+  r.bodyHalfHeight = Millimetres(9.0);
+  r.followBackground = true;
+  r.firstFrame = 3;
+  r.lastFrame = 300;
+  r.quiet = QuietStretch{Seconds(0.25), Seconds(0.5)};
+  r.twitches = TwitchStarts{{0.41, 1.52}, {1.52}};
+  r.rigName = "Vinto 11, 7 g head";
+  r.rigNote = "a note";
+  return r;
+}
+
+ReadingSet someReadings() {
+  return {{{"travel_speed", 270.625, "mm/s", 2.5, 100.0, Grade::Fair, {"a note", "another"}},
+           {"pause_class", std::string("hangs"), "text", std::nullopt, 3.0, Grade::Good, {}}},
+          {{"running_depth", "no waterline is marked"}}};
+}
+
+std::vector<ComparedPass> somePasses() {
+  ComparedPass pass{7, "Pull one", "=Vinto 11, 7 g head", 3, Protocol::Retrieve, true, someReadings()};
+  pass.control = true;
+  return {pass};
+}
+
+Model someModel() {
+  Model m;
+  m.id = 1;
+  m.name = "Vinto 11";
+  m.family = Family::SoftPlastic;
+  m.length_mm = 110.5;
+  m.weight_g = 9.5;
+  m.price = 4.25;
+  m.currency = "EUR";
+  m.graded = false;
+  m.whyNotGraded = "ours";
+  return m;
+}
+
+Rig someRig() {
+  Rig r;
+  r.id = 2;
+  r.model = 1;
+  r.name = "7 g head";
+  r.head_g = 7.0;
+  r.insertPlace = InsertPlace::High;
+  r.line = "braid";
+  r.lineStrength_kg = 6.0;
+  return r;
+}
+
+TEST(Golden, PassRequest) {
+  PassRequest square = wholeRequest();
+  square.scale.reset();
+  square.square = SquareMark{{{{410.25, 220.5}, {702.75, 214.0}, {706.25, 409.5}, {412.5, 415.0}}},
+                             Millimetres(300.0),
+                             Millimetres(200.0),
+                             Millimetres(0.5)};
+  expectGolden("pass.json", writePassRequest(wholeRequest(), "/day"));
+  expectGolden("pass-square.json", writePassRequest(square, "/elsewhere"));
+}
+
+TEST(Golden, ReadingsAndTrack) {
+  PassResult result;
+  result.track = {3, 3, {{MarkName::Nose, {{true, {212.4, 340.1}, 1.0}, {}, {true, {228.4, 340.6}, 0.75}}}}};
+  result.track.outline = {{true, true, 120.5, {40.25, 30.5}, 0.25, 30.0, 8.0, 96.5, {}}, {}, {}};
+  result.time_s = {0.025, 0.033333, 0.041667};
+  result.timeBasis = "capture_rate";
+  result.readings = someReadings();
+  result.warnings = {"a warning"};
+  expectGolden("pass.readings.json", writeReadings(wholeRequest(), result, {1234, "abcd"}));
+  expectGolden("pass.track.csv", writeTrack(result));
+}
+
+TEST(Golden, LadderAndPasses) {
+  std::vector<LadderRung> rungs;
+  for (const auto& [speed, action] : {std::pair(80.0, 1.0), {160.0, 12.0}, {320.0, 30.0}})
+    rungs.push_back({"rung", speed, 2.0, action, 0.5, 4.0, 0.0, 3.0});
+  expectGolden("ladder.readings.json", writeLadder(evaluateLadder(rungs), {"a warning"}));
+  Entry entry{.rig = "Vinto 11, 7 g head", .model = "Vinto 11", .graded = false};
+  entry.whyNotGraded = "ours";
+  entry.price = 4.25;
+  entry.currency = "EUR";
+  expectGolden("day.passes.json", writePasses("A day", {entry}, somePasses()));
+  ReadingRows rows = rowsOf(somePasses());
+  expectGolden("day.readings.csv", writeCsv({',', std::move(rows.heads), std::move(rows.rows)}));
+}
+
+TEST(Golden, RackAndDocumentsOfALog) {
+  expectGolden("rack.csv", writeCsv(exportRack({{someModel()}, {someRig()}})));
+  expectGolden("model.json", records::toJson(someModel()));
+  expectGolden("rig.json", records::toJson(someRig()));
+  PlannedPass planned{.id = 3, .rig = 2, .protocol = Protocol::Hop, .view = View::Side};
+  planned.state = PassState::Fouled;
+  planned.whyFouled = "a leaf";
+  expectGolden("planned-pass.json", records::toJson(planned));
+  DayPlan day;
+  day.name = "A day at the trough";
+  day.questions = {"fall"};
+  expectGolden("day.json", records::dayToJson(day));
+  VerdictPlan verdict;
+  verdict.wishes = {{"wobble_angle", Direction::Target, 20.0, 0.5}};
+  expectGolden("verdict.json", records::toJson(verdict));
+}
+
+}  // namespace
+}  // namespace fin
