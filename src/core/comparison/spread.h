@@ -51,8 +51,8 @@ enum class FurtherPasses { NotAsked, Find };
 /// Tests: Welch's t between any two rigs (B. Welch, 1947), adjusted by Holm's step-down (S. Holm, 1979),
 /// apart at 5 %. A rig's variance counts as no less than its values' own uncertainty says. Letters by
 /// insertion and absorption (H.-P. Piepho, 2004). Passes needed: power of 80 % by the non-central t, with the
-/// variances and the difference as they are, at a level shared over the pairs; it is what takes the time, and is
-/// found only where it is asked for. Checked against R.
+/// variances and the difference as they are, at a level shared over the pairs; it is what takes the time, and
+/// is found only where it is asked for. Checked against R.
 Spread compare(const std::vector<RigValues>& rigs, FurtherPasses further = FurtherPasses::NotAsked);
 
 /// Of a normal distribution: standard deviations in its 95 % half-width.
