@@ -33,7 +33,7 @@ int main(int argc, char** argv) {
   window.go(fin::app::Place::LineUp);
   window.lineUp().go(fin::app::LineUpPlace::Page::InStep);
   std::vector<fin::RowId> wanted;
-  for (const auto& pass : window.desk().passes()) {
+  for (const auto& pass : window.passController().passes()) {
     if (wanted.size() < count) wanted.push_back(pass.id);
   }
   window.lineUp().studied().want(wanted);

@@ -38,8 +38,8 @@ fin::RehearsalScene hops(std::size_t frames) {
 double settle_ms(fin::app::MainWindow& window) {
   QElapsedTimer timer;
   timer.start();
-  const auto& desk = window.desk();
-  (void)QTest::qWaitFor([&] { return !desk.busy() && desk.result() != nullptr; }, kPatience_ms);
+  const auto& controller = window.passController();
+  (void)QTest::qWaitFor([&] { return !controller.busy() && controller.result() != nullptr; }, kPatience_ms);
   QApplication::processEvents();
   return static_cast<double>(timer.nsecsElapsed()) / 1e6;
 }
@@ -63,15 +63,15 @@ int main(int argc, char** argv) {
   window.show();
   window.activateWindow();
   if (!QTest::qWaitForWindowActive(&window)) return 1;
-  auto& desk = window.desk();
+  auto& controller = window.passController();
   auto& footage = window.bench().footage();
-  desk.openClip(QString::fromStdString(clip));
-  if (!QTest::qWaitFor([&] { return desk.clip() && footage.hasPicture(); }, kPatience_ms)) return 1;
+  controller.openClip(QString::fromStdString(clip));
+  if (!QTest::qWaitFor([&] { return controller.clip() && footage.hasPicture(); }, kPatience_ms)) return 1;
   const fin::RehearsalTank tank(scene);
   const fin::PassRequest known = fin::requestFor(tank, {});
   QElapsedTimer timer;
   timer.start();
-  desk.edit("Say it all", [&](fin::PassRequest& r) {
+  controller.edit("Say it all", [&](fin::PassRequest& r) {
     r.protocol = known.protocol;
     r.marks = known.marks;
     r.view = known.view;
@@ -81,13 +81,13 @@ int main(int argc, char** argv) {
   });
   const double asked_ms = static_cast<double>(timer.nsecsElapsed()) / 1e6;
   const double all_ms = asked_ms + settle_ms(window);
-  fmt::print("{} frames followed and read: {:.0f} ms\n", desk.result()->track.frameCount, all_ms);
+  fmt::print("{} frames followed and read: {:.0f} ms\n", controller.result()->track.frameCount, all_ms);
   const auto tell = [&](const char* what, double ms) {
     fmt::print("{}: {:.1f} ms, {:.4f} of that\n", what, ms, ms / all_ms);
   };
 
   const std::size_t middle = frames / 2;
-  desk.showFrame(middle);
+  controller.showFrame(middle);
   (void)QTest::qWaitFor([&] { return footage.shownFrame() == middle; }, kPatience_ms);
   std::vector<double> steps;
   for (std::size_t n = 1; n <= 100; ++n) {
@@ -107,7 +107,7 @@ int main(int argc, char** argv) {
 
   const auto edit = [&](const char* what, const auto& change) {
     timer.start();
-    desk.edit(what, change);
+    controller.edit(what, change);
     const double held_ms = static_cast<double>(timer.nsecsElapsed()) / 1e6;
     tell(fmt::format("{}: the window is held", what).c_str(), held_ms);
     tell(fmt::format("{}: followed anew and read", what).c_str(), held_ms + settle_ms(window));

@@ -46,29 +46,29 @@ int main(int argc, char** argv) {
   };
   auto first = window();
   const double bare = mostMemory();
-  first->desk().openClip(argv[1]);
+  first->passController().openClip(argv[1]);
   const double firstTime = secondsToOpen(*first);
   first.reset();
   auto again = window();  // opens its pass by itself
   const double after = secondsToOpen(*again);
-  fin::app::PassController& desk = again->desk();
-  const std::size_t frames = desk.clip()->index().frameCount();
+  fin::app::PassController& controller = again->passController();
+  const std::size_t frames = controller.clip()->index().frameCount();
   std::mt19937 random(1);
   std::uniform_int_distribution<std::size_t> any(0, frames - 1);
   for (int i = 0; i < 60; ++i) {
     const std::size_t n = any(random);
-    desk.showFrame(n);
+    controller.showFrame(n);
     (void)QTest::qWaitFor([&] { return again->bench().footage().shownFrame() == n; }, 20000);
   }
   // Following has a decoder of its own.
-  const auto& info = desk.clip()->info();
-  desk.edit("marks", [&](fin::PassRequest& r) {
+  const auto& info = controller.clip()->info();
+  controller.edit("marks", [&](fin::PassRequest& r) {
     r.firstFrame = frames / 2;
     r.lastFrame = std::min(frames - 1, frames / 2 + 150);
     r.marks = {{fin::MarkName::Nose, r.firstFrame, {0.5 * info.width_px, 0.5 * info.height_px}},
                {fin::MarkName::Tail, r.firstFrame, {0.45 * info.width_px, 0.5 * info.height_px}}};
   });
-  (void)QTest::qWaitFor([&] { return !desk.busy(); }, 600000);
+  (void)QTest::qWaitFor([&] { return !controller.busy(); }, 600000);
   fmt::print(
       "{} frames: first opening {:.2f} s, after that {:.2f} s; memory {:.0f} MB, of it the bare window "
       "{:.0f} MB\n",
