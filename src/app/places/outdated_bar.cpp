@@ -13,7 +13,7 @@
 namespace fin::app {
 namespace {
 
-constexpr std::size_t kNamed = 3;
+constexpr qsizetype kNamed = 3;
 
 bool canBeMeasured(const OutdatedPass& pass) {
   return pass.state != MeasurementState::ClipChanged;
@@ -22,12 +22,25 @@ bool canBeMeasured(const OutdatedPass& pass) {
 QString whyOf(MeasurementState state) {
   switch (state) {
     case MeasurementState::ClipChanged:
-      return QObject::tr("another file stands in its clip's place");
+      return QObject::tr("another file stands in the clip's place");
     case MeasurementState::NeedsFollowing:
-      return QObject::tr("its marks or the following have changed since");
+      return QObject::tr("the marks, or the way of following, have changed");
     default:
-      return QObject::tr("what was said of it, or the method, has changed since");
+      return QObject::tr("what was said of them, or the method, has changed");
   }
+}
+
+/// The passes of one state, with the reason; empty where there are none.
+QString sentenceOn(MeasurementState state, const std::vector<OutdatedPass>& passes) {
+  QStringList names;
+  for (const OutdatedPass& pass : passes) {
+    if (pass.state == state) names += QString::fromStdString(pass.title);
+  }
+  if (names.isEmpty()) return {};
+  const qsizetype more = names.size() - kNamed;
+  QString named = names.mid(0, kNamed).join(", ");
+  if (more > 0) named += QObject::tr(" and %1 more").arg(more);
+  return QObject::tr("Not compared, as %1: %2.").arg(whyOf(state), named);
 }
 
 }  // namespace
@@ -77,16 +90,14 @@ void OutdatedBar::refresh() {
   const auto& passes = lineUp_.outdated();
   setVisible(wanted_ && !passes.empty());
   if (wanted_) readAnew();
-  QStringList names;
-  for (const OutdatedPass& pass : passes) {
-    if (static_cast<std::size_t>(names.size()) == kNamed) break;
-    names += QString("%1 (%2)").arg(QString::fromStdString(pass.title), whyOf(pass.state));
+  QStringList sentences;
+  for (const auto state :
+       {MeasurementState::ClipChanged, MeasurementState::NeedsFollowing, MeasurementState::NeedsReading}) {
+    if (const QString sentence = sentenceOn(state, passes); !sentence.isEmpty()) sentences += sentence;
   }
-  if (passes.size() > kNamed) names += tr("%1 more").arg(passes.size() - kNamed);
-  const QString left = queue_.left() > 0
-                           ? tr(" Measuring: %1 left.").arg(counted(queue_.left(), tr("pass"), tr("passes")))
-                           : QString();
-  text_->setText(tr("Not compared: %1.").arg(names.join("; ")) + left);
+  if (queue_.left() > 0)
+    sentences += tr("Measuring: %1 left.").arg(counted(queue_.left(), tr("pass"), tr("passes")));
+  text_->setText(sentences.join(" "));
   measure_->setVisible(queue_.left() == 0 && std::any_of(passes.begin(), passes.end(), canBeMeasured));
   stop_->setVisible(queue_.left() > 0);
 }
