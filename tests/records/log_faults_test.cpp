@@ -313,6 +313,18 @@ TEST_F(LogFaults, ALogThatAnotherProgramLocksSaysSoAndIsAsBefore) {
   EXPECT_TRUE(log->changePasses({{before, after}}));
 }
 
+TEST_F(LogFaults, ALogThatAnotherWindowIsWritingIntoOpensForWritingAllTheSame) {
+  std::unique_ptr<Log> log;
+  {
+    SQLite::Database other(file().string(), SQLite::OPEN_READWRITE);
+    SQLite::Transaction held(other, SQLite::TransactionBehavior::IMMEDIATE);
+    log = open();
+    ASSERT_TRUE(log);
+    EXPECT_EQ(log->readOnlyReason(), "");
+  }
+  EXPECT_TRUE(log->addEyeScores({{ids_[0], "wobble_angle", 7.0}}));
+}
+
 TEST_F(LogFaults, APlaceThatIsNoFileIsRefused) {
   fs::create_directory(folder_ / "folder.finlog");
   EXPECT_EQ(Log::open(folder_ / "folder.finlog").error().code, ErrorCode::Unreadable);

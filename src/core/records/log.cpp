@@ -2,6 +2,7 @@
 #include "core/records/log.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
+#include <sqlite3.h>
 #include <sys/stat.h>
 
 #include <fmt/format.h>
@@ -318,6 +319,10 @@ Result<std::unique_ptr<Log>> openWritable(const fs::path& file) {
     SQLite::Transaction(database, SQLite::TransactionBehavior::IMMEDIATE).commit();
   } catch (const SQLite::Exception& e) {
     if (versionOf(database) != currentVersion()) throw;
+    if (e.getErrorCode() == SQLITE_BUSY) {  // another window is writing just now
+      log->remember();
+      return log;
+    }
     return openReadOnly(
         file,
         fmt::format("{} cannot be written here ({}); it can be looked at but not changed", name, e.what()));
