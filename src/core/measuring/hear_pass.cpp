@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "core/footage/clip_sound.h"
+#include "core/measuring/measure.h"
 
 namespace fin {
 namespace {

@@ -6,6 +6,8 @@
 #include "app/controllers/pass_controller.h"
 #include "app/phrases/words.h"
 
+class QVBoxLayout;
+
 namespace fin::app {
 
 /// Every reading of the pass: its number with uncertainty and grade, and, opened in place, how it was
@@ -19,7 +21,7 @@ class ReadingsPanel : public QScrollArea {
 
  private:
   void rebuild();
-  void addPromises(class QVBoxLayout& layout);
+  void addPromises(QVBoxLayout& layout);
 
   PassController& controller_;
   UnitSystem units_ = UnitSystem::Metric;

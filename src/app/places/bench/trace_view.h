@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QLabel>
+#include <QPen>
 #include <QWidget>
 
 #include "app/controllers/pass_controller.h"

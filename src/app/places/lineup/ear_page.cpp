@@ -6,6 +6,7 @@
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
+#include "app/controllers/pass_controller.h"
 #include "app/phrases/words.h"
 #include "app/plots/pass_trace.h"
 #include "app/plots/plot.h"
