@@ -40,7 +40,6 @@ LadderPage::LadderPage(LineUp& lineUp, QWidget* parent)
   words_->setObjectName("ladderWords");
   words_->setTextFormat(Qt::RichText);
   words_->setWordWrap(true);
-  words_->setTextFormat(Qt::RichText);
   layout->addWidget(words_);
   connect(rig_, &QComboBox::currentIndexChanged, this, &LadderPage::show);
   connect(&lineUp, &LineUp::changed, this, &LadderPage::refresh);

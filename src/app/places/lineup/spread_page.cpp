@@ -69,7 +69,6 @@ SpreadPage::SpreadPage(LineUp& lineUp, QWidget* parent)
   words_->setObjectName("spreadWords");
   words_->setTextFormat(Qt::RichText);
   words_->setWordWrap(true);
-  words_->setTextFormat(Qt::RichText);
   right->addWidget(words_);
   auto* drifting = new QHBoxLayout;
   drift_->setObjectName("driftWords");

@@ -38,7 +38,6 @@ WeightPage::WeightPage(LineUp& lineUp, QWidget* parent)
   words_->setObjectName("weightWords");
   words_->setTextFormat(Qt::RichText);
   words_->setWordWrap(true);
-  words_->setTextFormat(Qt::RichText);
   right->addWidget(words_);
   right->addSpacing(8);
   right->addWidget(headingLabel(tr("Count down to a depth")));

@@ -31,7 +31,6 @@ class VerdictPlace : public QWidget {
 
  private:
   LineUp& lineUp_;
-  QLabel* message_;
   PageTabs* pages_;
   std::vector<ScorePage*> scores_;
   PurposePage* purposes_;
