@@ -42,7 +42,7 @@ Result<void> change(Log& log, long number) {
     m.followedAt_s = static_cast<double>(number);
     const MarkSample sample{true, {static_cast<double>(number), 0.0}, 1.0};
     m.track = {0, kFrames, {{MarkName::Nose, std::vector<MarkSample>(kFrames, sample)}}};
-    m.readings.readings = {{"travel_speed", static_cast<double>(number), "mm/s", 1.0, 1.0}};
+    m.readings.readings = {{ReadingId::TravelSpeed, static_cast<double>(number), "mm/s", 1.0, 1.0}};
     return log.saveMeasurement(1, m);
   });
 }
@@ -60,7 +60,8 @@ std::optional<long> numberIn(const Log& log) {
   for (const MarkSample& s : (*measured)->track.marks.front().samples) {
     if (!s.seen || static_cast<long>(s.at.x_px) != number) return std::nullopt;
   }
-  return static_cast<long>(std::get<double>((*measured)->readings.find("travel_speed")->value)) == number
+  return static_cast<long>(std::get<double>((*measured)->readings.find(ReadingId::TravelSpeed)->value)) ==
+                 number
              ? std::optional(number)
              : std::nullopt;
 }

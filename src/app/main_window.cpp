@@ -113,7 +113,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   connect(day_, &DayController::planChanged, this, tellCadence);
   tellCadence();
   verdict_ = new VerdictPlace(*verdictController_, *lineUpModel_);
-  connect(verdict_, &VerdictPlace::readingWanted, this, [this](const std::string& reading) {
+  connect(verdict_, &VerdictPlace::readingWanted, this, [this](ReadingId reading) {
     go(Place::LineUp);
     lineUp_->showReading(reading);
   });

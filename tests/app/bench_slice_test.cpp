@@ -10,6 +10,7 @@
 
 #include "app/ui/unit_box.h"
 #include "app/window_fixture.h"
+#include "support/reading_words.h"
 
 namespace fin::app {
 namespace {
@@ -38,7 +39,7 @@ class BenchSlice : public WindowTest {
   bool read() {
     return QTest::qWaitFor([this] { return passController().result() != nullptr; }, kPatience_ms);
   }
-  double reading(const char* name) {
+  double reading(ReadingId name) {
     const Reading* r = passController().readings().find(name);
     return r == nullptr ? std::nan("") : std::get<double>(r->value);
   }
@@ -69,9 +70,9 @@ TEST_F(BenchSlice, MeasuresAClipAndHasEverythingAfterReopening) {
   ASSERT_TRUE(read());
   // A click at whole view pixels puts marks within half a picture pixel, and the ruler within a third of a
   // percent.
-  EXPECT_NEAR(reading("travel_speed"), 240.0, 4.0);
-  EXPECT_NEAR(reading("wobble_frequency"), 5.0, 0.08);
-  EXPECT_NEAR(reading("wobble_angle"), 30.0, 1.5);
+  EXPECT_NEAR(reading(ReadingId::TravelSpeed), 240.0, 4.0);
+  EXPECT_NEAR(reading(ReadingId::WobbleFrequency), 5.0, 0.08);
+  EXPECT_NEAR(reading(ReadingId::WobbleAngle), 30.0, 1.5);
   EXPECT_TRUE(find<QLabel>("traceSentence")->text().contains("whole wobbles counted"))
       << find<QLabel>("traceSentence")->text().toStdString();
   auto* card = find<QFrame>("reading_wobble_frequency");
@@ -85,7 +86,7 @@ TEST_F(BenchSlice, MeasuresAClipAndHasEverythingAfterReopening) {
   ASSERT_TRUE(read());
   EXPECT_EQ(request(), said);
   EXPECT_FALSE(passController().following());
-  EXPECT_EQ(reading("travel_speed"), std::get<double>(before.find("travel_speed")->value));
+  EXPECT_EQ(reading(ReadingId::TravelSpeed), std::get<double>(before.find(ReadingId::TravelSpeed)->value));
 }
 
 TEST_F(BenchSlice, ShowsHowAReadingWasMeasured) {
@@ -170,15 +171,15 @@ TEST_F(BenchSlice, KeepsTheReadingsOfAClipThatIsGone) {
   for (int i = 0; i < 8; ++i) key(Qt::Key_F);
   sayEverything();
   ASSERT_TRUE(read());
-  const double speed = reading("travel_speed");
+  const double speed = reading(ReadingId::TravelSpeed);
   std::filesystem::rename(clip(), folder_ / "elsewhere.mp4");
   openWindow();
   ASSERT_TRUE(
       QTest::qWaitFor([this] { return find<QFrame>("message")->isVisibleTo(window_.get()); }, kPatience_ms));
-  EXPECT_EQ(reading("travel_speed"), speed);
+  EXPECT_EQ(reading(ReadingId::TravelSpeed), speed);
   passController().findClip(QString::fromStdString((folder_ / "elsewhere.mp4").string()));
   ASSERT_TRUE(read());
-  EXPECT_EQ(reading("travel_speed"), speed);
+  EXPECT_EQ(reading(ReadingId::TravelSpeed), speed);
 }
 
 TEST_F(BenchSlice, SwitchesUnitsEverywhereAtOnce) {
@@ -211,7 +212,7 @@ TEST_F(BenchSlice, LeavesOutAStretchThatIsDrawnOverOnTheTrace) {
   openClip();
   sayEverything();
   ASSERT_TRUE(read());
-  const double before = passController().readings().find("wobble_frequency")->n;
+  const double before = passController().readings().find(ReadingId::WobbleFrequency)->n;
   auto* plot = window_->bench().findChild<TraceView*>()->findChild<QCustomPlot*>();
   auto* time = plot->axisRect(0)->axis(QCPAxis::atBottom);
   const auto at = [&](double s) { return QPoint(static_cast<int>(time->coordToPixel(s)), 25); };
@@ -221,10 +222,10 @@ TEST_F(BenchSlice, LeavesOutAStretchThatIsDrawnOverOnTheTrace) {
   ASSERT_EQ(request().fouled.size(), 1U);
   EXPECT_NEAR(static_cast<double>(request().fouled[0].frames.first), 1.1 * 120.0, 3.0);
   ASSERT_TRUE(waitFor([&] { return !passController().busy() && passController().result() != nullptr; }));
-  EXPECT_LT(passController().readings().find("wobble_frequency")->n, before) << "fewer wobbles count";
+  EXPECT_LT(passController().readings().find(ReadingId::WobbleFrequency)->n, before) << "fewer wobbles count";
   press("undo");
   ASSERT_TRUE(waitFor([&] { return !passController().busy() && passController().result() != nullptr; }));
-  EXPECT_EQ(passController().readings().find("wobble_frequency")->n, before);
+  EXPECT_EQ(passController().readings().find(ReadingId::WobbleFrequency)->n, before);
 }
 
 TEST_F(BenchSlice, AsksForHalfTheBodysHeightWhereAFlankSpotIsPlaced) {

@@ -163,7 +163,7 @@ class Cameras : public WindowTest {
   }
   double speedOf(RowId id) {
     const auto measured = window_->passController().log().readingsOf(id);
-    const Reading* speed = *measured ? (*measured)->readings.find("travel_speed") : nullptr;
+    const Reading* speed = *measured ? (*measured)->readings.find(ReadingId::TravelSpeed) : nullptr;
     return speed != nullptr ? std::get<double>(speed->value) : 0.0;
   }
 };

@@ -4,6 +4,7 @@
 #include <QLabel>
 
 #include "app/jobs/clip_voice.h"
+#include "support/reading_words.h"
 #include "window_fixture.h"
 
 namespace fin::app {
@@ -44,7 +45,7 @@ class Events : public WindowTest {
     passController().showFrame(passController().clip()->index().frameShownAt(Seconds(container_s)));
   }
   const std::vector<TwitchSpan>& twitches() { return passController().result()->evidence.twitches; }
-  double reading(const char* name) {
+  double reading(ReadingId name) {
     return numberIn(passController().readings(), name).value_or(std::nan(""));
   }
 };
@@ -52,20 +53,20 @@ class Events : public WindowTest {
 TEST_F(Events, TwitchesArePutRightByKeysAndByMouse) {
   open(test::smallJerks(), Protocol::Twitch);
   ASSERT_EQ(twitches().size(), 3U);
-  EXPECT_NEAR(reading("advance"), 80.0, 3.0);
+  EXPECT_NEAR(reading(ReadingId::Advance), 80.0, 3.0);
   EXPECT_TRUE(find<QLabel>("cadenceWords")->text().contains("off the pacer's beat"));
   // Leave one out, take it in again by undo.
   goTo(twitches()[1].span.from_s);
   key(Qt::Key_U);
   EXPECT_TRUE(twitches()[1].leftOut);
-  EXPECT_EQ(reading("twitch_count"), 2.0);
+  EXPECT_EQ(reading(ReadingId::TwitchCount), 2.0);
   press("undo");
   ASSERT_TRUE(settled());
-  EXPECT_EQ(reading("twitch_count"), 3.0);
+  EXPECT_EQ(reading(ReadingId::TwitchCount), 3.0);
   // One that is none, and one that was missed.
   key(Qt::Key_Y);
   EXPECT_EQ(twitches().size(), 2U);
-  EXPECT_NEAR(reading("twitch_interval"), 1.8, 0.05);
+  EXPECT_NEAR(reading(ReadingId::TwitchInterval), 1.8, 0.05);
   key(Qt::Key_T);
   ASSERT_EQ(twitches().size(), 3U);
   // A frame later by key, then dragged on by the mouse.
@@ -91,7 +92,7 @@ TEST_F(Events, TwitchesArePutRightByKeysAndByMouse) {
   key(Qt::Key_U);
   openWindow();
   ASSERT_TRUE(settled());
-  EXPECT_EQ(reading("twitch_count"), 2.0);
+  EXPECT_EQ(reading(ReadingId::TwitchCount), 2.0);
 }
 
 TEST_F(Events, TheQuietStretchIsSaidAndTheLevelToldOverIt) {
@@ -99,7 +100,7 @@ TEST_F(Events, TheQuietStretchIsSaidAndTheLevelToldOverIt) {
   scene.sound = RehearsalSound{.knocks_s = {0.9, 1.2, 1.5}};
   scene.rate = Hertz(30.0);
   open(scene, Protocol::Sound);
-  EXPECT_FALSE(passController().readings().find("rattle_level"));
+  EXPECT_FALSE(passController().readings().find(ReadingId::RattleLevel));
   EXPECT_FALSE(find<QLabel>("quietWords")->isHidden());
   goTo(0.1);
   key(Qt::Key_Q);
@@ -108,10 +109,10 @@ TEST_F(Events, TheQuietStretchIsSaidAndTheLevelToldOverIt) {
   key(Qt::Key_Q);
   ASSERT_TRUE(passController().current()->request.quiet);
   EXPECT_NEAR(passController().current()->request.quiet->to.value(), 0.7, 0.04);
-  EXPECT_GT(reading("rattle_level"), 3.0);
+  EXPECT_GT(reading(ReadingId::RattleLevel), 3.0);
   press("noQuiet");
   ASSERT_TRUE(settled());
-  EXPECT_FALSE(passController().readings().find("rattle_level"));
+  EXPECT_FALSE(passController().readings().find(ReadingId::RattleLevel));
 }
 
 TEST(ClipVoice, SlowsWithoutChangingHowLoudItIs) {

@@ -127,7 +127,7 @@ class ReplacedClip : public Faults {
     });
     ASSERT_TRUE(waitFor([this] { return passes().result() != nullptr && !passes().busy(); }));
   }
-  double speed() { return std::get<double>(passes().readings().find("travel_speed")->value); }
+  double speed() { return std::get<double>(passes().readings().find(ReadingId::TravelSpeed)->value); }
   void replaceClip() {
     test::film(clip(), {.frames = 120});
     window_.reset();
@@ -204,7 +204,7 @@ TEST_F(ReplacedClip, ReadingsOfAnEarlierMethodAreNamedAndReadAgain) {
   EXPECT_EQ(count("SELECT method_version FROM measurement"), kMethodVersion);
   auto log = *Log::open(file());
   const auto measured = log->readingsOf(log->passes()->back().id);
-  EXPECT_NEAR(std::get<double>((*measured)->readings.find("travel_speed")->value), before, 1e-9);
+  EXPECT_NEAR(std::get<double>((*measured)->readings.find(ReadingId::TravelSpeed)->value), before, 1e-9);
 }
 
 TEST_F(ReplacedClip, ATrackOfAnEarlierMethodIsFollowedAgainAtAKey) {
@@ -234,7 +234,7 @@ TEST_F(ReplacedClip, ATrackOfAnEarlierMethodIsFollowedAgainAtAKey) {
   const auto measured = log->readingsOf(5);
   ASSERT_TRUE(measured && *measured);
   EXPECT_EQ((*measured)->followingVersion, kFollowingVersion);
-  EXPECT_NEAR(std::get<double>((*measured)->readings.find("travel_speed")->value), before, 1e-9);
+  EXPECT_NEAR(std::get<double>((*measured)->readings.find(ReadingId::TravelSpeed)->value), before, 1e-9);
 }
 
 TEST_F(Faults, MarkupInANameIsShownAsItIs) {

@@ -33,8 +33,8 @@ class InStep : public ReadDayTest {
   void add(Log& log, RowId rig, std::size_t begins) {
     const auto clip = folder_ / ("clip " + std::to_string(rig) + ".mp4");
     const RowId id = keep(log, rig + 20, "clip " + std::to_string(rig), Protocol::Retrieve,
-                          {{"travel_speed", 250.0, "mm/s", 2.0, 100.0},
-                           {"rise_rate", 3.0 * static_cast<double>(rig), "mm/s", 0.5, 50.0}},
+                          {{ReadingId::TravelSpeed, 250.0, "mm/s", 2.0, 100.0},
+                           {ReadingId::RiseRate, 3.0 * static_cast<double>(rig), "mm/s", 0.5, 50.0}},
                           false);
     test::film(clip, {.frames = 60});  // in place of what only stood for a clip
     const LoggedPass before = *log.pass(id);
@@ -53,8 +53,8 @@ class InStep : public ReadDayTest {
       track.marks[1].samples.push_back({true, {10.0 + along, 40.0}, 1.0});
     }
     test::keepReadings(log, id,
-                       {{{"travel_speed", 250.0, "mm/s", 2.0, 100.0},
-                         {"rise_rate", 3.0 * static_cast<double>(rig), "mm/s", 0.5, 50.0}},
+                       {{{ReadingId::TravelSpeed, 250.0, "mm/s", 2.0, 100.0},
+                         {ReadingId::RiseRate, 3.0 * static_cast<double>(rig), "mm/s", 0.5, 50.0}},
                         {}},
                        track);
   }
@@ -151,8 +151,8 @@ TEST_F(InStep, ScoresByEyeBlindAndThenComparesWithTheReading) {
   EyePage& eye = window_->lineUp().eye();
   EXPECT_TRUE(text("eyeHeading").contains("Nothing was judged"));
   auto* property = find<QComboBox>("eyeProperty");
-  property->setCurrentIndex(property->findData("rise_rate"));
-  ASSERT_EQ(property->currentData().toString(), "rise_rate");
+  property->setCurrentIndex(property->findData(QVariant::fromValue(ReadingId::RiseRate)));
+  ASSERT_EQ(property->currentData().value<ReadingId>(), ReadingId::RiseRate);
   press("beginEye");
   // Every clip twice, without a name; the eye follows the number of its rig.
   for (int shown = 0; shown < 14; ++shown) {

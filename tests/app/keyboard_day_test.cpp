@@ -11,6 +11,7 @@
 #include <QTextBrowser>
 #include <QTimer>
 
+#include "support/reading_words.h"
 #include "window_fixture.h"
 
 namespace fin::app {
@@ -151,8 +152,9 @@ class KeyboardDay : public WindowTest {
     steer(known.marks[1].at);
     ASSERT_TRUE(waitFor([&] { return !controller.busy() && controller.result() != nullptr; }));
     const auto& pull = std::get<StraightPull>(scenes_[pass].motion);
-    EXPECT_NEAR(numberIn(controller.readings(), "wobble_frequency").value_or(0.0), pull.wobble_Hz, 0.15);
-    EXPECT_NEAR(numberIn(controller.readings(), "travel_speed").value_or(0.0), pull.speed_mm_s, 8.0);
+    EXPECT_NEAR(numberIn(controller.readings(), ReadingId::WobbleFrequency).value_or(0.0), pull.wobble_Hz,
+                0.15);
+    EXPECT_NEAR(numberIn(controller.readings(), ReadingId::TravelSpeed).value_or(0.0), pull.speed_mm_s, 8.0);
   }
 
   std::vector<RehearsalScene> scenes_;

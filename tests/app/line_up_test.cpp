@@ -10,6 +10,7 @@
 
 #include "app/ui/unit_box.h"
 #include "read_day_fixture.h"
+#include "support/reading_words.h"
 
 namespace fin::app {
 namespace {
@@ -55,15 +56,15 @@ class LineUpTest : public ReadDayTest {
 
   void pull(Log& log, RowId rig, double speed, double Hz, double u95) {
     keep(log, rig, "pull " + std::to_string(plan_.sheet.size() + 1), Protocol::Retrieve,
-         {{"travel_speed", speed, "mm/s", 2.0, 100.0},
-          {"wobble_frequency", Hz, "Hz", u95, 12.0},
-          {"wobble_angle", 24.0, "°", 0.5, 12.0}},
+         {{ReadingId::TravelSpeed, speed, "mm/s", 2.0, 100.0},
+          {ReadingId::WobbleFrequency, Hz, "Hz", u95, 12.0},
+          {ReadingId::WobbleAngle, 24.0, "°", 0.5, 12.0}},
          true);
   }
   /// The pass before the fouled one, by a second camera that knows less.
   void sameFromTheSide(Log& log, double Hz, double u95) {
     const RowId id = keep(log, kBladed, "from the side", Protocol::Retrieve,
-                          {{"wobble_frequency", Hz, "Hz", u95, 12.0}}, false);
+                          {{ReadingId::WobbleFrequency, Hz, "Hz", u95, 12.0}}, false);
     const LoggedPass before = *log.pass(id);
     LoggedPass after = before;
     after.planned = plan_.sheet[5].id;
@@ -72,17 +73,18 @@ class LineUpTest : public ReadDayTest {
   }
   void rung(Log& log, double speed, double action, double variation) {
     keep(log, kLipped, "rung " + std::to_string(static_cast<int>(speed)), Protocol::Retrieve,
-         {{"travel_speed", speed, "mm/s", 2.0, 100.0},
-          {"wobble_angle", action, "°", 0.5, 12.0},
-          {"cycle_variation", variation, "%", 1.0, 12.0},
-          {speed < 400.0 ? "running_depth" : "rise_rate", 100.0 + 0.625 * speed, "mm", 5.0, 60.0}},
+         {{ReadingId::TravelSpeed, speed, "mm/s", 2.0, 100.0},
+          {ReadingId::WobbleAngle, action, "°", 0.5, 12.0},
+          {ReadingId::CycleVariation, variation, "%", 1.0, 12.0},
+          {speed < 400.0 ? ReadingId::RunningDepth : ReadingId::RiseRate, 100.0 + 0.625 * speed, "mm", 5.0,
+           60.0}},
          false);
   }
   void fall(Log& log, RowId rig, double rate, const char* mode) {
     keep(log, rig, "fall on " + plan_.rack.rig(rig)->name, Protocol::Fall,
-         {{"fall_rate", rate, "mm/s", 3.0, 60.0},
-          {"settle_distance", 39.0, "mm", 1.0, 60.0},
-          {"fall_mode", std::string(mode), "text", {}, 60.0}},
+         {{ReadingId::FallRate, rate, "mm/s", 3.0, 60.0},
+          {ReadingId::SettleDistance, 39.0, "mm", 1.0, 60.0},
+          {ReadingId::FallMode, std::string(mode), "text", {}, 60.0}},
          true);
   }
   void choose(const QString& reading) {
@@ -196,7 +198,7 @@ class DriftTest : public ReadDayTest {
   }
   void made(Log& log, RowId rig, double hour, double rate, bool control) {
     keep(log, rig, "fall " + std::to_string(plan_.sheet.size()), Protocol::Fall,
-         {{"fall_rate", rate, "mm/s", 1.0, 60.0}}, true);
+         {{ReadingId::FallRate, rate, "mm/s", 1.0, 60.0}}, true);
     plan_.sheet.back().control = control;
     plan_.sheet.back().finished_s = 1.79e9 + 3600.0 * hour;
   }

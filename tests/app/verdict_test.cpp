@@ -10,6 +10,7 @@
 
 #include "app/ui/unit_box.h"
 #include "read_day_fixture.h"
+#include "support/reading_words.h"
 
 namespace fin::app {
 namespace {
@@ -38,8 +39,8 @@ class VerdictTest : public ReadDayTest {
       pull(**log, kDear, 32.0 + by, 5.0 + by);
       pull(**log, kOurs, 60.0 + by, 1.0 + by);
     }
-    keep(**log, kEven, "even falls", Protocol::Fall, {{"fall_rate", 90.0, "mm/s", 2.0, 60.0}}, true);
-    keep(**log, kDear, "dear falls", Protocol::Fall, {{"fall_rate", 160.0, "mm/s", 2.0, 60.0}}, true);
+    keep(**log, kEven, "even falls", Protocol::Fall, {{ReadingId::FallRate, 90.0, "mm/s", 2.0, 60.0}}, true);
+    keep(**log, kDear, "dear falls", Protocol::Fall, {{ReadingId::FallRate, 160.0, "mm/s", 2.0, 60.0}}, true);
     ASSERT_TRUE((*log)->savePlan(DayPlan{}, plan_));
     log->reset();
     openWindow();
@@ -47,9 +48,9 @@ class VerdictTest : public ReadDayTest {
   }
   void pull(Log& log, RowId rig, double angle, double variation) {
     keep(log, rig, "pull " + std::to_string(plan_.sheet.size() + 1), Protocol::Retrieve,
-         {{"travel_speed", 200.0, "mm/s", 2.0, 100.0},
-          {"wobble_angle", angle, "deg", 0.3, 12.0},
-          {"cycle_variation", variation, "%", 0.3, 12.0}},
+         {{ReadingId::TravelSpeed, 200.0, "mm/s", 2.0, 100.0},
+          {ReadingId::WobbleAngle, angle, "deg", 0.3, 12.0},
+          {ReadingId::CycleVariation, variation, "%", 0.3, 12.0}},
          true);
   }
   /// Of the page that is to be seen: the pages of one kind share their names.

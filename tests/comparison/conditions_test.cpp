@@ -5,6 +5,7 @@
 
 #include "core/comparison/firmness.h"
 #include "core/comparison/rate_doubt.h"
+#include "support/reading_words.h"
 
 namespace fin {
 namespace {
@@ -12,7 +13,7 @@ namespace {
 ComparedPass pass(std::int64_t id, std::vector<Reading> readings, Protocol protocol = Protocol::Retrieve) {
   return {id, "pass", "rig " + std::to_string(id), {}, protocol, true, {std::move(readings), {}}};
 }
-Reading number(const char* name, double value) {
+Reading number(ReadingId name, double value) {
   return {name, value, "", 0.1, 10.0};
 }
 
@@ -25,35 +26,38 @@ std::optional<Unequal> unequalIn(const std::vector<Unequal>& all, Unequal::What 
 
 TEST(UnequalConditions, AreNoneWhereAllWasTheSame) {
   const std::vector<ComparedPass> passes{
-      pass(1, {number("travel_speed", 250.0), number("wobble_angle", 20.0)}),
-      pass(2, {number("travel_speed", 262.0), number("wobble_angle", 24.0)})};
+      pass(1, {number(ReadingId::TravelSpeed, 250.0), number(ReadingId::WobbleAngle, 20.0)}),
+      pass(2, {number(ReadingId::TravelSpeed, 262.0), number(ReadingId::WobbleAngle, 24.0)})};
   PassConditions same{.line = "braid", .link = "snap", .lineStrength_kg = 6.0, .rigKnown = true};
   std::vector<PassConditions> conditions{same, same};
   conditions[0].pass = 1;
   conditions[1].pass = 2;
   conditions[1].camera = "top";  // counts for loudness alone
-  EXPECT_TRUE(unequalConditions(passes, conditions, "wobble_angle").empty());
+  EXPECT_TRUE(unequalConditions(passes, conditions, ReadingId::WobbleAngle).empty());
 }
 
 TEST(UnequalConditions, NameSpeedsMoreThanATenthApart) {
   const std::vector<ComparedPass> passes{
-      pass(1, {number("travel_speed", 200.0), number("wobble_angle", 20.0)}),
-      pass(2, {number("travel_speed", 300.0), number("wobble_angle", 24.0)}),
-      pass(3, {number("travel_speed", 900.0)})};  // without the reading
-  const auto speeds = unequalIn(unequalConditions(passes, {}, "wobble_angle"), Unequal::What::PullSpeed);
+      pass(1, {number(ReadingId::TravelSpeed, 200.0), number(ReadingId::WobbleAngle, 20.0)}),
+      pass(2, {number(ReadingId::TravelSpeed, 300.0), number(ReadingId::WobbleAngle, 24.0)}),
+      pass(3, {number(ReadingId::TravelSpeed, 900.0)})};  // without the reading
+  const auto speeds =
+      unequalIn(unequalConditions(passes, {}, ReadingId::WobbleAngle), Unequal::What::PullSpeed);
   ASSERT_TRUE(speeds);
   EXPECT_EQ(speeds->least, 200.0);
   EXPECT_EQ(speeds->most, 300.0);
   // At one speed only those pulled at it are compared.
-  EXPECT_TRUE(unequalConditions(passes, {}, "wobble_angle", 200.0).empty());
+  EXPECT_TRUE(unequalConditions(passes, {}, ReadingId::WobbleAngle, 200.0).empty());
 }
 
 TEST(UnequalConditions, NameACadenceFromATenthOn) {
   const auto cadence = [](double first, double second) {
     const std::vector<ComparedPass> passes{
-        pass(1, {number("twitch_interval", first), number("advance", 90.0)}, Protocol::Twitch),
-        pass(2, {number("twitch_interval", second), number("advance", 80.0)}, Protocol::Twitch)};
-    return unequalIn(unequalConditions(passes, {}, "advance"), Unequal::What::Cadence);
+        pass(1, {number(ReadingId::TwitchInterval, first), number(ReadingId::Advance, 90.0)},
+             Protocol::Twitch),
+        pass(2, {number(ReadingId::TwitchInterval, second), number(ReadingId::Advance, 80.0)},
+             Protocol::Twitch)};
+    return unequalIn(unequalConditions(passes, {}, ReadingId::Advance), Unequal::What::Cadence);
   };
   EXPECT_FALSE(cadence(1.00, 1.09));
   const auto unequal = cadence(1.00, 1.12);
@@ -63,9 +67,9 @@ TEST(UnequalConditions, NameACadenceFromATenthOn) {
 }
 
 TEST(UnequalConditions, NameLinesLinksStrengthsAndForLoudnessCameras) {
-  const std::vector<ComparedPass> passes{pass(1, {number("rattle_level", 12.0)}, Protocol::Sound),
-                                         pass(2, {number("rattle_level", 14.0)}, Protocol::Sound),
-                                         pass(3, {number("rattle_level", 14.0)}, Protocol::Sound)};
+  const std::vector<ComparedPass> passes{pass(1, {number(ReadingId::RattleLevel, 12.0)}, Protocol::Sound),
+                                         pass(2, {number(ReadingId::RattleLevel, 14.0)}, Protocol::Sound),
+                                         pass(3, {number(ReadingId::RattleLevel, 14.0)}, Protocol::Sound)};
   std::vector<PassConditions> conditions{
       {.pass = 1,
        .camera = "fixed",
@@ -81,7 +85,7 @@ TEST(UnequalConditions, NameLinesLinksStrengthsAndForLoudnessCameras) {
        .link = "",
        .rigKnown = true},
       {.pass = 3, .camera = "fixed", .cameraDistance_mm = 2000.0}};  // its rig is not on the rack
-  const auto all = unequalConditions(passes, conditions, "rattle_level");
+  const auto all = unequalConditions(passes, conditions, ReadingId::RattleLevel);
   using Values = std::vector<std::string>;
   EXPECT_EQ(unequalIn(all, Unequal::What::Camera)->values, (Values{"fixed at 1.5 m", "fixed at 2.0 m"}));
   EXPECT_EQ(unequalIn(all, Unequal::What::Line)->values, (Values{"braid", "wire"}));
@@ -90,18 +94,18 @@ TEST(UnequalConditions, NameLinesLinksStrengthsAndForLoudnessCameras) {
 }
 
 TEST(RateDoubtOf, APassThatReadsAWholeNumberOfTimesSlower) {
-  const std::vector<ReadingSet> peers{{{number("wobble_frequency", 4.2)}, {}},
-                                      {{number("wobble_frequency", 4.3)}, {}},
-                                      {{number("fall_rate", 200.0)}, {}}};
-  const auto doubt = rateDoubt({{number("wobble_frequency", 1.06)}, {}}, peers);
+  const std::vector<ReadingSet> peers{{{number(ReadingId::WobbleFrequency, 4.2)}, {}},
+                                      {{number(ReadingId::WobbleFrequency, 4.3)}, {}},
+                                      {{number(ReadingId::FallRate, 200.0)}, {}}};
+  const auto doubt = rateDoubt({{number(ReadingId::WobbleFrequency, 1.06)}, {}}, peers);
   ASSERT_TRUE(doubt);
   EXPECT_EQ(doubt->factor, 4);
   EXPECT_TRUE(doubt->tooSlow);
   EXPECT_EQ(doubt->peers, 2U);
-  EXPECT_EQ(doubt->reading, "wobble_frequency");
-  EXPECT_FALSE(rateDoubt({{number("wobble_frequency", 4.4)}, {}}, peers)) << "as the others";
-  EXPECT_FALSE(rateDoubt({{number("wobble_frequency", 2.9)}, {}}, peers)) << "no whole number";
-  EXPECT_FALSE(rateDoubt({{number("kick_frequency", 1.0)}, {}}, peers)) << "nothing to compare with";
+  EXPECT_EQ(doubt->reading, ReadingId::WobbleFrequency);
+  EXPECT_FALSE(rateDoubt({{number(ReadingId::WobbleFrequency, 4.4)}, {}}, peers)) << "as the others";
+  EXPECT_FALSE(rateDoubt({{number(ReadingId::WobbleFrequency, 2.9)}, {}}, peers)) << "no whole number";
+  EXPECT_FALSE(rateDoubt({{number(ReadingId::KickFrequency, 1.0)}, {}}, peers)) << "nothing to compare with";
 }
 
 /// Placings with these chances of the first place.

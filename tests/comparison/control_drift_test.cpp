@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/comparison/control_drift.h"
+#include "support/reading_words.h"
 
 #include <gtest/gtest.h>
 
@@ -13,7 +14,7 @@ ComparedPass made(double hour, double value, bool control) {
   out.rig = control ? "control" : "other";
   out.control = control;
   out.made_s = 3600.0 * hour;
-  out.readings.readings = {{"fall_rate", value, "mm/s", 0.5, 30.0}};
+  out.readings.readings = {{ReadingId::FallRate, value, "mm/s", 0.5, 30.0}};
   return out;
 }
 
@@ -23,16 +24,16 @@ TEST(ControlDrift, IsALineThroughTheControlsPasses) {
   const double weights[] = {115, 117, 120, 123, 126, 129, 132, 135, 139, 142, 146, 150, 154, 159, 164};
   std::vector<ComparedPass> passes{made(58.0, 9000.0, false)};
   for (int i = 0; i < 15; ++i) passes.push_back(made(58.0 + i, weights[i], true));
-  const auto drift = driftOf(passes, "fall_rate");
+  const auto drift = driftOf(passes, ReadingId::FallRate);
   ASSERT_TRUE(drift) << drift.error().message;
   EXPECT_EQ(drift->passes, 15U);
   EXPECT_NEAR(drift->perHour, 3.45, 1e-9);
   EXPECT_NEAR(drift->u95, 2.160369 * 0.09114, 1e-4);
   EXPECT_NEAR(drift->middle_h, 65.0, 1e-9);
   EXPECT_TRUE(drift->seen);
-  const auto level = withoutDrift(passes, "fall_rate", *drift);
-  EXPECT_NEAR(*numberIn(level[0].readings, "fall_rate"), 9000.0 + 7.0 * 3.45, 1e-6);
-  EXPECT_NEAR(driftOf(level, "fall_rate")->perHour, 0.0, 1e-9);
+  const auto level = withoutDrift(passes, ReadingId::FallRate, *drift);
+  EXPECT_NEAR(*numberIn(level[0].readings, ReadingId::FallRate), 9000.0 + 7.0 * 3.45, 1e-6);
+  EXPECT_NEAR(driftOf(level, ReadingId::FallRate)->perHour, 0.0, 1e-9);
   EXPECT_NEAR(*level[0].readings.readings[0].u95, std::hypot(0.5, 7.0 * drift->u95), 1e-9);
 }
 
@@ -40,21 +41,23 @@ TEST(ControlDrift, LeavesWhatWasSetAndWhatDidNotDrift) {
   std::vector<ComparedPass> passes{made(1, 10, true), made(2, 20, true), made(3, 30.1, true),
                                    made(9, 50, false)};
   for (std::size_t i = 0; i < passes.size(); ++i) {
-    passes[i].readings.readings.push_back(
-        {"travel_speed", 250.0 + static_cast<double>(i), "mm/s", 1.0, 30.0});
-    passes[i].readings.readings.push_back({"roll_angle", i % 2 == 0 ? 5.0 : 6.0, "deg", 1.0, 30.0});
+    const std::vector<Reading> more{
+        {ReadingId::TravelSpeed, 250.0 + static_cast<double>(i), "mm/s", 1.0, 30.0},
+        {ReadingId::RollAngle, i % 2 == 0 ? 5.0 : 6.0, "deg", 1.0, 30.0}};
+    passes[i].readings.readings.insert(passes[i].readings.readings.end(), more.begin(), more.end());
   }
   const auto level = withoutDrifts(passes);
-  EXPECT_NEAR(*numberIn(level[3].readings, "fall_rate"), 50.0 - 7.0 * 10.05, 1e-9);
-  EXPECT_EQ(numberIn(level[3].readings, "travel_speed"), 253.0) << "the speed of a pull is what was set";
-  EXPECT_EQ(numberIn(level[3].readings, "roll_angle"), 6.0);
+  EXPECT_NEAR(*numberIn(level[3].readings, ReadingId::FallRate), 50.0 - 7.0 * 10.05, 1e-9);
+  EXPECT_EQ(numberIn(level[3].readings, ReadingId::TravelSpeed), 253.0)
+      << "the speed of a pull is what was set";
+  EXPECT_EQ(numberIn(level[3].readings, ReadingId::RollAngle), 6.0);
 }
 
 TEST(ControlDrift, NeedsThreePassesAtDifferentTimes) {
-  EXPECT_FALSE(driftOf({made(1, 5, true), made(2, 6, true), made(3, 7, false)}, "fall_rate"));
-  EXPECT_FALSE(driftOf({made(1, 5, true), made(1, 6, true), made(1, 7, true)}, "fall_rate"));
-  EXPECT_FALSE(driftOf({made(1, 5, true), made(2, 6, true), made(3, 7, true)}, "roll_angle"));
-  const auto flat = driftOf({made(1, 5, true), made(2, 6, true), made(3, 5, true)}, "fall_rate");
+  EXPECT_FALSE(driftOf({made(1, 5, true), made(2, 6, true), made(3, 7, false)}, ReadingId::FallRate));
+  EXPECT_FALSE(driftOf({made(1, 5, true), made(1, 6, true), made(1, 7, true)}, ReadingId::FallRate));
+  EXPECT_FALSE(driftOf({made(1, 5, true), made(2, 6, true), made(3, 7, true)}, ReadingId::RollAngle));
+  const auto flat = driftOf({made(1, 5, true), made(2, 6, true), made(3, 5, true)}, ReadingId::FallRate);
   ASSERT_TRUE(flat);
   EXPECT_FALSE(flat->seen);
 }

@@ -14,7 +14,7 @@ std::vector<ComparedPass> read(const std::vector<double>& angles) {
   for (std::size_t i = 0; i < angles.size(); ++i) {
     ComparedPass pass;
     pass.id = static_cast<std::int64_t>(i) + 1;
-    pass.readings.readings = {{"wobble_angle", angles[i], "deg", 0.5, 9.0}};
+    pass.readings.readings = {{ReadingId::WobbleAngle, angles[i], "deg", 0.5, 9.0}};
     out.push_back(pass);
   }
   return out;
@@ -22,9 +22,10 @@ std::vector<ComparedPass> read(const std::vector<double>& angles) {
 
 TEST(EyeCheck, RanksTheEyeAgainstTheReading) {
   // R 4.2: cor(c(1, 2, 3, 4, 5), c(2, 1, 4, 3, 5), method = "spearman") = 0.8
-  const std::vector<EyeScore> scores{{1, "wobble_angle", 2}, {2, "wobble_angle", 1}, {3, "wobble_angle", 6},
-                                     {4, "wobble_angle", 5}, {5, "wobble_angle", 9}, {1, "fall_rate", 0}};
-  const EyeCheck check = checkEye(scores, read({10, 20, 30, 40, 50}), "wobble_angle");
+  const std::vector<EyeScore> scores{{1, ReadingId::WobbleAngle, 2}, {2, ReadingId::WobbleAngle, 1},
+                                     {3, ReadingId::WobbleAngle, 6}, {4, ReadingId::WobbleAngle, 5},
+                                     {5, ReadingId::WobbleAngle, 9}, {1, ReadingId::FallRate, 0}};
+  const EyeCheck check = checkEye(scores, read({10, 20, 30, 40, 50}), ReadingId::WobbleAngle);
   ASSERT_TRUE(check.rankCorrelation);
   EXPECT_NEAR(*check.rankCorrelation, 0.8, 1e-12);
   EXPECT_FALSE(check.repeatSd) << "no clip was scored twice";
@@ -35,17 +36,19 @@ TEST(EyeCheck, RanksTheEyeAgainstTheReading) {
 
 TEST(EyeCheck, KnowsHowSteadyTheEyeIs) {
   // Pairs 4, 5 and 7, 7: squares 0.5 and 0 over one degree of freedom each: √(0.5 / 2).
-  const std::vector<EyeScore> scores{{1, "wobble_angle", 4},
-                                     {1, "wobble_angle", 5},
-                                     {2, "wobble_angle", 7},
-                                     {2, "wobble_angle", 7},
-                                     {3, "wobble_angle", 1}};
-  const EyeCheck check = checkEye(scores, read({10, 20, 30}), "wobble_angle");
+  const std::vector<EyeScore> scores{{1, ReadingId::WobbleAngle, 4},
+                                     {1, ReadingId::WobbleAngle, 5},
+                                     {2, ReadingId::WobbleAngle, 7},
+                                     {2, ReadingId::WobbleAngle, 7},
+                                     {3, ReadingId::WobbleAngle, 1}};
+  const EyeCheck check = checkEye(scores, read({10, 20, 30}), ReadingId::WobbleAngle);
   ASSERT_TRUE(check.repeatSd);
   EXPECT_NEAR(*check.repeatSd, 0.5, 1e-12);
-  EXPECT_FALSE(checkEye({{1, "wobble_angle", 4}, {2, "wobble_angle", 4}, {3, "wobble_angle", 4}},
-                        read({1, 2, 3}), "wobble_angle")
-                   .rankCorrelation)
+  EXPECT_FALSE(
+      checkEye(
+          {{1, ReadingId::WobbleAngle, 4}, {2, ReadingId::WobbleAngle, 4}, {3, ReadingId::WobbleAngle, 4}},
+          read({1, 2, 3}), ReadingId::WobbleAngle)
+          .rankCorrelation)
       << "an eye that sees no difference has no order";
 }
 

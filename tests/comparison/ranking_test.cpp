@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/comparison/ranking.h"
+#include "support/reading_words.h"
 
 #include <gtest/gtest.h>
 
@@ -30,7 +31,7 @@ ScoreTable table(std::vector<Wish> wishes, std::vector<std::vector<std::optional
   return out;
 }
 Wish wish(Direction direction, double weight = 1.0) {
-  return {.reading = "r", .direction = direction, .weight = weight};
+  return {.reading = ReadingId::WobbleAngle, .direction = direction, .weight = weight};
 }
 std::string orderOf(const Ranking& ranking) {
   std::string out;
@@ -130,24 +131,24 @@ TEST(Ranking, KnowsWhatIsNotBeatenAtItsPrice) {
 TEST(Ranking, InventsNoRank) {
   ScoreTable t = table({wish(More), wish(Less)},
                        {{value(1), value(2), value(3), {}}, {value(1), {}, value(2), value(4)}});
-  t.wishes[1].reading = "s";
+  t.wishes[1].reading = ReadingId::KickAngle;
   t.entries[2].graded = false;
   Ranking r = rank(t, {});
   EXPECT_TRUE(r.placings.empty());
   EXPECT_EQ(r.whyNone, "only one graded rig has all that is scored by");
   ASSERT_EQ(r.left.size(), 2U);
-  EXPECT_EQ(r.left[0].lacks, (std::vector<std::string>{"s"}));
+  EXPECT_EQ(r.left[0].lacks, (std::vector<ReadingId>{ReadingId::KickAngle}));
   // With only one rig left to have it, it compares nothing and keeps nobody out.
   t.entries[3].graded = false;
   r = rank(t, {});
-  EXPECT_EQ(r.nonDiscriminating, (std::vector<std::string>{"s"}));
+  EXPECT_EQ(r.nonDiscriminating, (std::vector<ReadingId>{ReadingId::KickAngle}));
   EXPECT_EQ(r.placings.size(), 2U);
   for (Wish& w : t.wishes) w.weight = 0.0;
   EXPECT_EQ(rank(t, {}).whyNone, "every property has weight 0");
   EXPECT_EQ(rank(ScoreTable{}, {}).whyNone, "there is no property to score by yet");
   const Ranking equal = rank(table({wish(More)}, {{value(5), value(5)}}), {});
   EXPECT_EQ(equal.whyNone, "the rigs do not differ in anything that is scored by");
-  EXPECT_EQ(equal.nonDiscriminating, (std::vector<std::string>{"r"}));
+  EXPECT_EQ(equal.nonDiscriminating, (std::vector<ReadingId>{ReadingId::WobbleAngle}));
 }
 
 TEST(Ranking, TakesHalfForEnoughWhereAskedAndCountsTheRestAsUnknown) {
@@ -180,19 +181,19 @@ ComparedPass pass(std::int64_t id, const char* rig, double speed, std::vector<Re
   out.rig = rig;
   out.showsAction = true;
   out.readings.readings = std::move(readings);
-  out.readings.readings.push_back({"travel_speed", speed, "mm/s", 2.0, 100.0});
+  out.readings.readings.push_back({ReadingId::TravelSpeed, speed, "mm/s", 2.0, 100.0});
   return out;
 }
 
 TEST(ScoreTable, TakesTheSpeedAtWhichMostRigsWerePulled) {
   const auto wobble = [](double angle) {
-    return std::vector<Reading>{{"wobble_angle", angle, "deg", 0.5, 9.0}};
+    return std::vector<Reading>{{ReadingId::WobbleAngle, angle, "deg", 0.5, 9.0}};
   };
   const std::vector<ComparedPass> passes{pass(1, "a", 250, wobble(20)), pass(2, "a", 255, wobble(22)),
                                          pass(3, "b", 262, wobble(30)), pass(4, "a", 400, wobble(50)),
                                          pass(5, "a", 405, wobble(50)), pass(6, "c", 150, wobble(9))};
   const ScoreTable t =
-      tableFor(passes, {{.rig = "a"}, {.rig = "b"}, {.rig = "c"}}, {usualWish("wobble_angle")});
+      tableFor(passes, {{.rig = "a"}, {.rig = "b"}, {.rig = "c"}}, {usualWish(ReadingId::WobbleAngle)});
   ASSERT_TRUE(t.speeds_mm_s[0]);
   EXPECT_EQ(*t.speeds_mm_s[0], 255.0);
   EXPECT_EQ(t.cells[0][0]->value, 21.0);
@@ -203,13 +204,16 @@ TEST(ScoreTable, TakesTheSpeedAtWhichMostRigsWerePulled) {
 
 TEST(Wishes, AreProposedFromWhatMostRigsHave) {
   std::vector<ComparedPass> passes{
-      pass(1, "a", 250, {{"wobble_angle", 20.0, "deg", 0.5, 9.0}, {"cycle_variation", 5.0, "%", 0.5, 9.0}}),
-      pass(2, "b", 250, {{"wobble_angle", 25.0, "deg", 0.5, 9.0}, {"kick_angle", 5.0, "deg", 0.5, 9.0}})};
-  passes.push_back(pass(3, "c", 0, {{"fall_rate", 90.0, "mm/s", 0.5, 9.0}}));
+      pass(
+          1, "a", 250,
+          {{ReadingId::WobbleAngle, 20.0, "deg", 0.5, 9.0}, {ReadingId::CycleVariation, 5.0, "%", 0.5, 9.0}}),
+      pass(2, "b", 250,
+           {{ReadingId::WobbleAngle, 25.0, "deg", 0.5, 9.0}, {ReadingId::KickAngle, 5.0, "deg", 0.5, 9.0}})};
+  passes.push_back(pass(3, "c", 0, {{ReadingId::FallRate, 90.0, "mm/s", 0.5, 9.0}}));
   passes.back().protocol = Protocol::Fall;
   const std::vector<Wish> wishes = proposedWishes(passes);
   ASSERT_EQ(wishes.size(), 1U);
-  EXPECT_EQ(wishes[0], usualWish("wobble_angle"));
+  EXPECT_EQ(wishes[0], usualWish(ReadingId::WobbleAngle));
   EXPECT_TRUE(proposedWishes({passes[2]}).empty()) << "one rig: nothing to score";
 }
 

@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "core/comparison/monotone_curve.h"
+#include "support/reading_words.h"
 
 namespace fin {
 namespace {
@@ -26,17 +27,14 @@ std::vector<LadderRung> paddleTail() {
   return {rung(620.0, 37.5, 41.0), rung(110.0, 1.0), rung(280.0, 32.9), rung(190.0, 3.7), rung(420.0, 38.9)};
 }
 
-double valueOf(const SpeedLadder& ladder, const char* name) {
+double valueOf(const SpeedLadder& ladder, ReadingId name) {
   const Reading* r = ladder.readings.find(name);
   EXPECT_NE(r, nullptr) << name;
   return r != nullptr ? std::get<double>(r->value) : std::nan("");
 }
 
-std::string whyNot(const SpeedLadder& ladder, const char* name) {
-  for (const Refusal& r : ladder.readings.refused) {
-    if (r.name == name) return r.why;
-  }
-  return {};
+std::string whyNot(const SpeedLadder& ladder, ReadingId name) {
+  return test::whyRefused(ladder.readings, name);
 }
 
 TEST(MonotoneCurve, GoesThroughItsPointsAndNeverBeyondThem) {
@@ -54,43 +52,44 @@ TEST(SpeedLadder, FindsOnsetAndBlowoutInAnyOrderOfPasses) {
   const SpeedLadder ladder = evaluateLadder(paddleTail());
   // A fifth of 38.9° is 7.8°: monotone cubic interpolation between 190 and 280 mm/s (a line would give
   // 202.6).
-  EXPECT_NEAR(valueOf(ladder, "onset_speed"), 210.0, 4.0);
-  EXPECT_EQ(valueOf(ladder, "blowout_speed"), 620.0) << "the lowest filmed speed, not interpolated";
+  EXPECT_NEAR(valueOf(ladder, ReadingId::OnsetSpeed), 210.0, 4.0);
+  EXPECT_EQ(valueOf(ladder, ReadingId::BlowoutSpeed), 620.0) << "the lowest filmed speed, not interpolated";
   EXPECT_EQ(ladder.rungs.front().speed_mm_s, 110.0);
 }
 
 TEST(SpeedLadder, ExtrapolatesNothing) {
   auto rungs = paddleTail();
   rungs.erase(rungs.begin());  // without the fastest
-  EXPECT_NE(whyNot(evaluateLadder(rungs), "blowout_speed").find("420"), std::string::npos);
+  EXPECT_NE(whyNot(evaluateLadder(rungs), ReadingId::BlowoutSpeed).find("420"), std::string::npos);
   const SpeedLadder fast = evaluateLadder({rung(280.0, 32.9), rung(420.0, 38.9), rung(500.0, 38.0)});
-  EXPECT_NE(whyNot(fast, "onset_speed").find("film slower"), std::string::npos);
-  EXPECT_NE(whyNot(evaluateLadder({rung(280.0, 32.9), rung(420.0, 38.9)}), "onset_speed").find("three"),
-            std::string::npos);
+  EXPECT_NE(whyNot(fast, ReadingId::OnsetSpeed).find("film slower"), std::string::npos);
+  EXPECT_NE(
+      whyNot(evaluateLadder({rung(280.0, 32.9), rung(420.0, 38.9)}), ReadingId::OnsetSpeed).find("three"),
+      std::string::npos);
 }
 
 TEST(SpeedLadder, TakesALostRhythmASpinOrLayingOverForBlowout) {
   auto spins = paddleTail();
   spins.front() = rung(620.0, 37.5);
   spins.front().spinTurns = 3.0;
-  EXPECT_EQ(valueOf(evaluateLadder(spins), "blowout_speed"), 620.0);
+  EXPECT_EQ(valueOf(evaluateLadder(spins), ReadingId::BlowoutSpeed), 620.0);
   auto lost = paddleTail();
   lost.front() = rung(620.0, std::nullopt);
-  EXPECT_EQ(valueOf(evaluateLadder(lost), "blowout_speed"), 620.0);
-  EXPECT_NEAR(valueOf(evaluateLadder(lost), "onset_speed"), 210.0, 4.0)
+  EXPECT_EQ(valueOf(evaluateLadder(lost), ReadingId::BlowoutSpeed), 620.0);
+  EXPECT_NEAR(valueOf(evaluateLadder(lost), ReadingId::OnsetSpeed), 210.0, 4.0)
       << "its nothing does not bend the onset";
   auto over = paddleTail();
   over.back().list_deg = -95.0;
-  EXPECT_EQ(valueOf(evaluateLadder(over), "blowout_speed"), 420.0);
+  EXPECT_EQ(valueOf(evaluateLadder(over), ReadingId::BlowoutSpeed), 420.0);
 }
 
 TEST(SpeedLadder, TakesTheKickOfAPaddleTailElseTheWobble) {
   ReadingSet set;
-  set.readings = {{"travel_speed", -250.0, "mm/s", 2.0, 100.0, Grade::Good, {}},
-                  {"wobble_angle", 12.0, "deg", 0.5, 20.0, Grade::Good, {}}};
+  set.readings = {{ReadingId::TravelSpeed, -250.0, "mm/s", 2.0, 100.0, Grade::Good, {}},
+                  {ReadingId::WobbleAngle, 12.0, "deg", 0.5, 20.0, Grade::Good, {}}};
   EXPECT_EQ(rungOf("a", set, true)->action_deg, 12.0);
   EXPECT_EQ(rungOf("a", set, true)->speed_mm_s, 250.0);
-  set.readings.push_back({"kick_angle", 40.0, "deg", 0.5, 20.0, Grade::Good, {}});
+  set.readings.push_back({ReadingId::KickAngle, 40.0, "deg", 0.5, 20.0, Grade::Good, {}});
   EXPECT_EQ(rungOf("a", set, true)->action_deg, 40.0);
   EXPECT_FALSE(rungOf("a", {}, true));
 }

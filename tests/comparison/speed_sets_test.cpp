@@ -32,9 +32,9 @@ TEST(SpeedSets, ReadBandsFromLaddersAndFromSinglePulls) {
     ComparedPass pass;
     pass.rig = rig;
     pass.showsAction = true;
-    pass.readings.readings = {{"travel_speed", speed, "mm/s", 2.0, 100.0},
-                              {"wobble_angle", action, "deg", 0.5, 12.0},
-                              {"cycle_variation", variation, "%", 1.0, 12.0}};
+    pass.readings.readings = {{ReadingId::TravelSpeed, speed, "mm/s", 2.0, 100.0},
+                              {ReadingId::WobbleAngle, action, "deg", 0.5, 12.0},
+                              {ReadingId::CycleVariation, variation, "%", 1.0, 12.0}};
     passes.push_back(pass);
   };
   pull("ladder", 80.0, 1.0, 6.0);

@@ -14,6 +14,7 @@
 #include "core/exchange/rack_csv.h"
 #include "core/exchange/result_files.h"
 #include "core/exchange/verdict_json.h"
+#include "support/reading_words.h"
 
 namespace fin {
 namespace {
@@ -63,9 +64,9 @@ PassRequest wholeRequest() {
 }
 
 ReadingSet someReadings() {
-  return {{{"travel_speed", 270.625, "mm/s", 2.5, 100.0, Grade::Fair, {"a note", "another"}},
-           {"pause_class", std::string("hangs"), "text", std::nullopt, 3.0, Grade::Good, {}}},
-          {{"running_depth", "no waterline is marked"}}};
+  return {{{ReadingId::TravelSpeed, 270.625, "mm/s", 2.5, 100.0, Grade::Fair, {"a note", "another"}},
+           {ReadingId::PauseClass, std::string("hangs"), "text", std::nullopt, 3.0, Grade::Good, {}}},
+          {{ReadingId::RunningDepth, "no waterline is marked"}}};
 }
 
 std::vector<ComparedPass> somePasses() {
@@ -150,7 +151,7 @@ TEST(Golden, RackAndDocumentsOfALog) {
   day.questions = {"fall"};
   expectGolden("day.json", records::dayToJson(day));
   VerdictPlan verdict;
-  verdict.wishes = {{"wobble_angle", Direction::Target, 20.0, 0.5}};
+  verdict.wishes = {{ReadingId::WobbleAngle, Direction::Target, 20.0, 0.5}};
   expectGolden("verdict.json", records::toJson(verdict));
 }
 

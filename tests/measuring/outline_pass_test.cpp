@@ -24,7 +24,7 @@ TEST(OutlinePass, KeepsWhatTheMarksTellWhereTheOutlineCannotBeFollowed) {
   EXPECT_TRUE(track->outline.empty());
   const auto result = readPass(request, **clip, std::move(*track));
   ASSERT_TRUE(result);
-  EXPECT_NE(result->readings.find("wobble_frequency"), nullptr);
+  EXPECT_NE(result->readings.find(ReadingId::WobbleFrequency), nullptr);
   EXPECT_TRUE(std::any_of(result->warnings.begin(), result->warnings.end(),
                           [](const std::string& w) { return w.find("outline") == 0; }));
   EXPECT_FALSE(lureLost(request, *result));

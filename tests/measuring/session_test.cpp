@@ -5,6 +5,7 @@
 
 #include "core/rehearsal/rehearse.h"
 #include "support/logged.h"
+#include "support/reading_words.h"
 #include "support/small_scene.h"
 
 namespace fin {
@@ -147,7 +148,7 @@ TEST_F(Measuring, MakesARecordThatIsCurrentAndThenOnlyReadsIt) {
   EXPECT_EQ(record.frames.read, record.track.frameCount);
   EXPECT_GT(record.frames.followed, record.frames.read / 2);
   EXPECT_GT(record.madeAt_s, 1.7e9);
-  ASSERT_NE(record.readings.find("travel_speed"), nullptr);
+  ASSERT_NE(record.readings.find(ReadingId::TravelSpeed), nullptr);
   // Nothing was changed: the record itself comes back.
   const auto again = measure(order(first->measurement), clip_);
   ASSERT_TRUE(again);
@@ -159,8 +160,8 @@ TEST_F(Measuring, MakesARecordThatIsCurrentAndThenOnlyReadsIt) {
   ASSERT_TRUE(larger);
   EXPECT_FALSE(larger->followed);
   EXPECT_EQ(larger->measurement->followedAt_s, record.followedAt_s);
-  EXPECT_NEAR(std::get<double>(larger->measurement->readings.find("travel_speed")->value),
-              2.0 * std::get<double>(record.readings.find("travel_speed")->value), 1e-6);
+  EXPECT_NEAR(std::get<double>(larger->measurement->readings.find(ReadingId::TravelSpeed)->value),
+              2.0 * std::get<double>(record.readings.find(ReadingId::TravelSpeed)->value), 1e-6);
 }
 
 TEST_F(Measuring, MeasuresNothingOnAnotherFile) {
@@ -196,7 +197,7 @@ TEST_F(Measuring, AViewThatIsSwitchedGivesWhatTheCommandLineGives) {
   const auto fresh = measure(order(), clip_);
   ASSERT_TRUE(switched && fresh);
   EXPECT_TRUE(switched->result.track.background.empty());
-  for (const char* name : {"travel_speed", "rise_rate"}) {
+  for (const ReadingId name : {ReadingId::TravelSpeed, ReadingId::RiseRate}) {
     const Reading* a = switched->measurement->readings.find(name);
     const Reading* b = fresh->measurement->readings.find(name);
     ASSERT_EQ(a == nullptr, b == nullptr) << name;

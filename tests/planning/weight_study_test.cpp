@@ -23,9 +23,9 @@ class WeightStudy : public testing::Test {
                       known != nullptr ? rack_.fullName(*known) : "stranger",
                       {},
                       Protocol::Fall};
-    pass.readings.readings = {{"fall_rate", rate, "mm/s", 1.0, 60.0},
-                              {"fall_mode", std::string(mode), "text", {}, 60.0}};
-    if (drop > 0.0) pass.readings.readings.push_back({"settle_distance", drop, "mm", 2.0, 60.0});
+    pass.readings.readings = {{ReadingId::FallRate, rate, "mm/s", 1.0, 60.0},
+                              {ReadingId::FallMode, std::string(mode), "text", {}, 60.0}};
+    if (drop > 0.0) pass.readings.readings.push_back({ReadingId::SettleDistance, drop, "mm", 2.0, 60.0});
     passes_.push_back(std::move(pass));
   }
   [[nodiscard]] std::vector<MeasuredFall> falls() const {

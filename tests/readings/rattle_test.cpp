@@ -9,6 +9,7 @@
 
 #include "core/measuring/hear_pass.h"
 #include "core/signals/sound_spectrum.h"
+#include "support/reading_words.h"
 #include "support/truth_readings.h"
 
 namespace fin {
@@ -53,36 +54,36 @@ TEST(Rattle, CountsKnocksAndFindsTheirPitch) {
   HeardPass heard{kSoundRate_Hz, hiss(7.0, 0.003, 1), hiss(1.5, 0.003, 2)};
   addKnocks(heard.window, 2300.0, 0.4);
   const ReadingSet set = read(heard);
-  EXPECT_NEAR(valueOf(set, "rattle_rate"), 10.0 / 7.0, 1e-6);
-  EXPECT_NEAR(valueOf(set, "rattle_peak_frequency"), 2300.0, 10.0);
-  EXPECT_GT(valueOf(set, "rattle_level"), 15.0);
+  EXPECT_NEAR(valueOf(set, ReadingId::RattleRate), 10.0 / 7.0, 1e-6);
+  EXPECT_NEAR(valueOf(set, ReadingId::RattlePeakFrequency), 2300.0, 10.0);
+  EXPECT_GT(valueOf(set, ReadingId::RattleLevel), 15.0);
 }
 
 TEST(Rattle, ReadsTheLevelOverTheQuietStretch) {
   // The same hiss four times as loud: 12.04 dB, whatever the weighting.
   const ReadingSet set = read({kSoundRate_Hz, hiss(5.0, 0.012, 1), hiss(2.0, 0.003, 2)});
-  EXPECT_NEAR(valueOf(set, "rattle_level"), 12.04, 0.3);
-  EXPECT_EQ(valueOf(set, "rattle_rate"), 0.0) << "an even hiss has no onsets";
-  EXPECT_EQ(set.find("rattle_peak_frequency"), nullptr);
+  EXPECT_NEAR(valueOf(set, ReadingId::RattleLevel), 12.04, 0.3);
+  EXPECT_EQ(valueOf(set, ReadingId::RattleRate), 0.0) << "an even hiss has no onsets";
+  EXPECT_EQ(set.find(ReadingId::RattlePeakFrequency), nullptr);
 }
 
 TEST(Rattle, RefusesALevelWithNothingToCompareItWith) {
   const ReadingSet set = read({kSoundRate_Hz, hiss(3.0, 0.01, 1), {}});
-  EXPECT_EQ(set.find("rattle_level"), nullptr);
-  EXPECT_NE(set.find("rattle_rate"), nullptr);
+  EXPECT_EQ(set.find(ReadingId::RattleLevel), nullptr);
+  EXPECT_NE(set.find(ReadingId::RattleRate), nullptr);
 }
 
 TEST(Rattle, SuspectsAGainThatFollowsTheLoudness) {
   HeardPass heard{kSoundRate_Hz, hiss(7.0, 0.003, 1), hiss(1.5, 0.003, 2)};
   addKnocks(heard.window, 2300.0, 0.4);
-  const Reading fixed = *read(heard).find("rattle_level");
+  const Reading fixed = *read(heard).find(ReadingId::RattleLevel);
   EXPECT_NE(fixed.grade, Grade::Poor);
   // From every knock on it is 10 dB softer, and recovers within half a second.
   for (std::size_t i = 0; i < heard.window.size(); ++i) {
     const double since = std::fmod(static_cast<double>(i) / kSoundRate_Hz, 0.7) - 0.3;
     if (since > 0.005) heard.window[i] *= static_cast<float>(std::pow(10.0, -0.5 * (1.0 - since / 0.5)));
   }
-  const Reading following = *read(heard).find("rattle_level");
+  const Reading following = *read(heard).find(ReadingId::RattleLevel);
   EXPECT_EQ(following.grade, Grade::Poor);
   EXPECT_NE(following.notes.back().find("follow the loudness"), std::string::npos) << following.notes.back();
   EXPECT_GT(*following.u95, *fixed.u95 + 2.0);
@@ -109,9 +110,9 @@ TEST(Rattle, RefusesAClippedLevelAndASilentClip) {
   addKnocks(heard.window, 700.0, 1.6);
   for (float& s : heard.window) s = std::clamp(s, -1.0F, 1.0F);
   const ReadingSet clipped = read(heard);
-  EXPECT_EQ(clipped.find("rattle_level"), nullptr);
+  EXPECT_EQ(clipped.find(ReadingId::RattleLevel), nullptr);
   EXPECT_NE(clipped.refused.front().why.find("clipped"), std::string::npos);
-  EXPECT_NEAR(valueOf(clipped, "rattle_rate"), 10.0 / 7.0, 1e-6) << "knocks are counted all the same";
+  EXPECT_NEAR(valueOf(clipped, ReadingId::RattleRate), 10.0 / 7.0, 1e-6) << "knocks are counted all the same";
 
   const ReadingSet silent = read({kSoundRate_Hz, std::vector<float>(96000, 0.0F), hiss(1.0, 0.003, 2)});
   EXPECT_TRUE(silent.readings.empty());

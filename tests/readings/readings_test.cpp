@@ -8,6 +8,7 @@
 #include "core/readings/fall.h"
 #include "core/readings/registry.h"
 #include "core/readings/retrieve.h"
+#include "support/reading_words.h"
 #include "support/small_scene.h"
 #include "support/truth_readings.h"
 
@@ -27,7 +28,7 @@ ReadingSet fromTruth(const RehearsalTank& tank) {
 }
 
 /// Truth lies inside the stated uncertainty, and the uncertainty says something.
-void expectReading(const ReadingSet& set, std::string_view name, double truth, double usefulU95) {
+void expectReading(const ReadingSet& set, ReadingId name, double truth, double usefulU95) {
   const Reading* r = set.find(name);
   ASSERT_NE(r, nullptr) << name;
   EXPECT_NEAR(std::get<double>(r->value), truth, *r->u95) << name;
@@ -37,19 +38,19 @@ void expectReading(const ReadingSet& set, std::string_view name, double truth, d
 TEST(Retrieve, ReadsAStraightPullAsItWasMade) {
   const RehearsalTank tank(test::smallPull());
   const ReadingSet set = fromTruth(tank);
-  expectReading(set, "travel_speed", 240.0, 5.0);
-  expectReading(set, "wobble_frequency", 5.0, 0.1);
-  expectReading(set, "wobble_angle", 30.0, 1.5);
+  expectReading(set, ReadingId::TravelSpeed, 240.0, 5.0);
+  expectReading(set, ReadingId::WobbleFrequency, 5.0, 0.1);
+  expectReading(set, ReadingId::WobbleAngle, 30.0, 1.5);
   // The tail swings 40 mm behind the middle: 2 · 40 · sin 15°.
   const double sweep = 80.0 * std::sin(15.0 * std::numbers::pi / 180.0);
-  expectReading(set, "tail_sweep", sweep, 1.5);
-  expectReading(set, "strouhal", 5.0 * sweep / 240.0, 0.05);
-  EXPECT_LT(valueOf(set, "cycle_variation"), 2.0);
+  expectReading(set, ReadingId::TailSweep, sweep, 1.5);
+  expectReading(set, ReadingId::Strouhal, 5.0 * sweep / 240.0, 0.05);
+  EXPECT_LT(valueOf(set, ReadingId::CycleVariation), 2.0);
   std::size_t told = 0;
   for (const Reading& r : set.readings) {
     if (r.parts.empty()) continue;
     ++told;
-    EXPECT_NEAR(inQuadrature(r.parts), *r.u95, 1e-9) << r.name << ": the parts make the whole";
+    EXPECT_NEAR(inQuadrature(r.parts), *r.u95, 1e-9) << r.id << ": the parts make the whole";
   }
   EXPECT_GE(told, 3U);
 }
@@ -82,9 +83,9 @@ TEST(Fall, ReadsHowTheBodyRocksAndThatItDoesNotTumble) {
   sink.rock_Hz = 2.6;
   sink.rock_deg = 18.0;
   const ReadingSet set = fromTruth(RehearsalTank(scene));
-  expectReading(set, "fall_rock_frequency", 2.6, 0.3);
-  expectReading(set, "fall_rock_angle", 18.0, 3.0);
-  EXPECT_EQ(set.find("tumble_rate"), nullptr);
+  expectReading(set, ReadingId::FallRockFrequency, 2.6, 0.3);
+  expectReading(set, ReadingId::FallRockAngle, 18.0, 3.0);
+  EXPECT_EQ(set.find(ReadingId::TumbleRate), nullptr);
 }
 
 TEST(Retrieve, ReadsDepthUnderASlantingWaterlineAndTheRise) {
@@ -105,9 +106,9 @@ TEST(Retrieve, ReadsDepthUnderASlantingWaterlineAndTheRise) {
   readRetrieve(traceBody(track, times, geometry), View::Side, sheet);
   const ReadingSet set =
       sheet.complete({Protocol::Retrieve, View::Side, {MarkName::Nose, MarkName::Tail}, true, true, false});
-  EXPECT_NEAR(valueOf(set, "rise_rate"), 20.0, 1e-6);
+  EXPECT_NEAR(valueOf(set, ReadingId::RiseRate), 20.0, 1e-6);
   // Middle of the path: x 274, y 155.05; the waterline stands at 53.7 there.
-  EXPECT_NEAR(valueOf(set, "running_depth"), 2.0 * (155.05 - 53.7), 0.01);
+  EXPECT_NEAR(valueOf(set, ReadingId::RunningDepth), 2.0 * (155.05 - 53.7), 0.01);
 }
 
 TEST(Retrieve, IsTheSameForAPullToTheLeft) {
@@ -122,45 +123,45 @@ TEST(Retrieve, IsTheSameForAPullToTheLeft) {
                                       {View::Top, {}, *Scale::create(*request.scale, {}), {}, {}, {}, {}});
   ReadingSheet sheet;
   readRetrieve(traces, View::Top, sheet);
-  ASSERT_NE(sheet.estimate("travel_speed"), nullptr);
-  EXPECT_NEAR(sheet.estimate("travel_speed")->value, 240.0, 3.0);
+  ASSERT_NE(sheet.estimate(ReadingId::TravelSpeed), nullptr);
+  EXPECT_NEAR(sheet.estimate(ReadingId::TravelSpeed)->value, 240.0, 3.0);
 }
 
 TEST(Retrieve, RefusesARateThatAliases) {
   RehearsalScene scene = test::smallPull();
   scene.rate = Hertz(11.0);
   const ReadingSet set = fromTruth(RehearsalTank(scene));
-  EXPECT_EQ(set.find("wobble_frequency"), nullptr);
+  EXPECT_EQ(set.find(ReadingId::WobbleFrequency), nullptr);
 }
 
 TEST(Retrieve, CallsTwoToFiveCyclesPoorAndFewerRefused) {
   RehearsalScene scene = test::smallPull();
   std::get<StraightPull>(scene.motion).wobble_Hz = 2.2;
   const ReadingSet few = fromTruth(RehearsalTank(scene));
-  ASSERT_NE(few.find("wobble_frequency"), nullptr);
-  EXPECT_EQ(few.find("wobble_frequency")->grade, Grade::Poor);
+  ASSERT_NE(few.find(ReadingId::WobbleFrequency), nullptr);
+  EXPECT_EQ(few.find(ReadingId::WobbleFrequency)->grade, Grade::Poor);
   scene.length = Seconds(0.7);
-  EXPECT_EQ(fromTruth(RehearsalTank(scene)).find("wobble_frequency"), nullptr);
+  EXPECT_EQ(fromTruth(RehearsalTank(scene)).find(ReadingId::WobbleFrequency), nullptr);
 }
 
 TEST(Retrieve, RefusesAWobbleWhereThereIsNone) {
   RehearsalScene scene = test::smallPull();
   std::get<StraightPull>(scene.motion).wobble_deg = 0.0;
   const ReadingSet set = fromTruth(RehearsalTank(scene));
-  EXPECT_EQ(set.find("wobble_frequency"), nullptr);
-  EXPECT_NE(set.find("travel_speed"), nullptr);
+  EXPECT_EQ(set.find(ReadingId::WobbleFrequency), nullptr);
+  EXPECT_NE(set.find(ReadingId::TravelSpeed), nullptr);
 }
 
 TEST(Fall, ReadsAFallAsItWasMade) {
   const RehearsalTank tank(test::smallFall());
   const ReadingSet set = fromTruth(tank);
-  expectReading(set, "fall_rate", 150.0, 4.0);
-  expectReading(set, "time_per_metre", 1000.0 / 150.0, 0.2);
-  expectReading(set, "settle_distance", 1.164 * 150.0 * 0.12, 4.0);
-  expectReading(set, "glide_ratio", 0.3, 0.05);
-  expectReading(set, "glide_angle", std::atan2(1.0, 0.3) * kDegreesPerRadian, 3.0);
-  expectReading(set, "fall_attitude", 25.0, 3.0);
-  EXPECT_EQ(std::get<std::string>(set.find("fall_mode")->value), "plumb");
+  expectReading(set, ReadingId::FallRate, 150.0, 4.0);
+  expectReading(set, ReadingId::TimePerMetre, 1000.0 / 150.0, 0.2);
+  expectReading(set, ReadingId::SettleDistance, 1.164 * 150.0 * 0.12, 4.0);
+  expectReading(set, ReadingId::GlideRatio, 0.3, 0.05);
+  expectReading(set, ReadingId::GlideAngle, std::atan2(1.0, 0.3) * kDegreesPerRadian, 3.0);
+  expectReading(set, ReadingId::FallAttitude, 25.0, 3.0);
+  EXPECT_EQ(std::get<std::string>(set.find(ReadingId::FallMode)->value), "plumb");
 }
 
 TEST(Fall, SaysWhenItNeverBecomesSteady) {
@@ -168,11 +169,9 @@ TEST(Fall, SaysWhenItNeverBecomesSteady) {
   std::get<Sink>(scene.motion).timeConstant_s = 1.5;
   std::get<Sink>(scene.motion).speed_mm_s = 600.0;
   const ReadingSet set = fromTruth(RehearsalTank(scene));
-  EXPECT_EQ(set.find("fall_rate"), nullptr);
-  const auto why = std::find_if(set.refused.begin(), set.refused.end(),
-                                [](const Refusal& r) { return r.name == "fall_rate"; });
-  ASSERT_NE(why, set.refused.end());
-  EXPECT_NE(why->why.find("steady"), std::string::npos) << why->why;
+  EXPECT_EQ(set.find(ReadingId::FallRate), nullptr);
+  const std::string why = test::whyRefused(set, ReadingId::FallRate);
+  EXPECT_NE(why.find("steady"), std::string::npos) << why;
 }
 
 class Protocols : public testing::TestWithParam<Protocol> {};
@@ -180,9 +179,9 @@ class Protocols : public testing::TestWithParam<Protocol> {};
 TEST_P(Protocols, AnswerEveryReadingOnceWithAReasonWhereRefused) {
   for (View view : {View::Side, View::Top, View::HeadOn, View::Chase}) {
     const ReadingSet set = ReadingSheet().complete({GetParam(), view, {}, false, false, false});
-    std::set<std::string> names;
+    std::set<ReadingId> names;
     for (const Refusal& r : set.refused) {
-      EXPECT_TRUE(names.insert(r.name).second) << r.name;
+      EXPECT_TRUE(names.insert(r.id).second) << r.id;
       EXPECT_FALSE(r.why.empty());
     }
     EXPECT_EQ(names.size(), readingsOf(GetParam()).size());
@@ -194,18 +193,32 @@ INSTANTIATE_TEST_SUITE_P(All, Protocols,
                          testing::Values(Protocol::Retrieve, Protocol::Fall, Protocol::Twitch, Protocol::Walk,
                                          Protocol::Rest, Protocol::Skirt, Protocol::Sound));
 
+TEST(ReadingId, HasAWordOfItsOwnAndADefinitionWhereAPassTellsIt) {
+  for (std::size_t i = 0; i < kReadingCount; ++i) {
+    const auto id = static_cast<ReadingId>(i);
+    EXPECT_EQ(readingNamed(toString(id)), id) << toString(id);
+    const bool ofLadder = id == ReadingId::OnsetSpeed || id == ReadingId::BlowoutSpeed;
+    ASSERT_EQ(specOf(id) == nullptr, ofLadder) << toString(id);
+    if (!ofLadder) {
+      EXPECT_FALSE(specOf(id)->definition.empty()) << toString(id);
+    }
+  }
+  EXPECT_FALSE(readingNamed("fall rate"));
+  EXPECT_EQ(unitOf(ReadingId::OnsetSpeed), "mm/s");
+}
+
 TEST(Readings, TellWhatTheirUncertaintyComesFrom) {
   // Counts, and what is made of other readings, stand without parts.
-  const std::set<std::string> without{"strouhal",  "breakouts", "twitch_count",
-                                      "hop_count", "fall_mode", "pause_class"};
+  const std::set<ReadingId> without{ReadingId::Strouhal, ReadingId::Breakouts, ReadingId::TwitchCount,
+                                    ReadingId::HopCount, ReadingId::FallMode,  ReadingId::PauseClass};
   for (const RehearsalScene& scene :
        {test::smallPull(), test::smallFall(), test::smallJerks(), test::smallHops()}) {
     const ReadingSet set = test::readTruth(RehearsalTank(scene), 0.1);
     EXPECT_GT(set.readings.size(), 4U);
     for (const Reading& r : set.readings) {
-      if (without.contains(r.name)) continue;
-      EXPECT_FALSE(r.parts.empty()) << r.name;
-      EXPECT_NEAR(inQuadrature(r.parts), r.u95.value_or(0.0), 1e-9) << r.name;
+      if (without.contains(r.id)) continue;
+      EXPECT_FALSE(r.parts.empty()) << r.id;
+      EXPECT_NEAR(inQuadrature(r.parts), r.u95.value_or(0.0), 1e-9) << r.id;
     }
   }
 }

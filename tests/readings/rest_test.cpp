@@ -5,6 +5,7 @@
 
 #include <cmath>
 
+#include "support/reading_words.h"
 #include "support/truth_readings.h"
 
 namespace fin {
@@ -48,23 +49,23 @@ using test::valueOf;
 TEST(Rest, ReadsHowItStandsAndForHowLong) {
   const ReadingSet set = Landing{}.read();
   // Below 30° after the part (62 - 30) / (62 - 5) of the 0.3 s in which it falls over.
-  EXPECT_NEAR(valueOf(set, "stand_time"), 5.0 + 0.3 * 32.0 / 57.0 - 1.5, 0.05);
-  EXPECT_NEAR(valueOf(set, "stand_angle"), 62.0, 1.5);
+  EXPECT_NEAR(valueOf(set, ReadingId::StandTime), 5.0 + 0.3 * 32.0 / 57.0 - 1.5, 0.05);
+  EXPECT_NEAR(valueOf(set, ReadingId::StandAngle), 62.0, 1.5);
 }
 
 TEST(Rest, StandsToTheEndAndSaysSo) {
   Landing stays;
   stays.fallsOver_s = 100.0;
   const ReadingSet set = stays.read();
-  EXPECT_NEAR(valueOf(set, "stand_time"), 4.5, 0.06);
-  EXPECT_EQ(set.find("stand_time")->notes.front().rfind("still standing", 0), 0U);
+  EXPECT_NEAR(valueOf(set, ReadingId::StandTime), 4.5, 0.06);
+  EXPECT_EQ(set.find(ReadingId::StandTime)->notes.front().rfind("still standing", 0), 0U);
 }
 
 TEST(Rest, MeasuresAgainstTheBottomThatIsMarked) {
   Landing stays;
   stays.fallsOver_s = 100.0;
   // The nose points down along the pull; a bottom that rises that way is met more steeply.
-  EXPECT_NEAR(valueOf(stays.read(4.0), "stand_angle"), 66.0, 0.2);
+  EXPECT_NEAR(valueOf(stays.read(4.0), ReadingId::StandAngle), 66.0, 0.2);
 }
 
 TEST(Rest, TellsALureThatLiesDownAtOnce) {
@@ -72,8 +73,8 @@ TEST(Rest, TellsALureThatLiesDownAtOnce) {
   flat.stands_deg = 12.0;
   flat.fallsOver_s = 100.0;
   const ReadingSet set = flat.read();
-  EXPECT_EQ(set.find("stand_angle"), nullptr);
-  EXPECT_LT(valueOf(set, "stand_time"), 0.05);
+  EXPECT_EQ(set.find(ReadingId::StandAngle), nullptr);
+  EXPECT_LT(valueOf(set, ReadingId::StandTime), 0.05);
 }
 
 TEST(Rest, RefusesALureThatIsStillFalling) {
@@ -81,7 +82,7 @@ TEST(Rest, RefusesALureThatIsStillFalling) {
   falls.lands_s = 100.0;
   falls.end_s = 1.4;
   const ReadingSet set = falls.read();
-  ASSERT_EQ(set.find("stand_angle"), nullptr);
+  ASSERT_EQ(set.find(ReadingId::StandAngle), nullptr);
   EXPECT_NE(set.refused.front().why.find("come to rest"), std::string::npos);
 }
 

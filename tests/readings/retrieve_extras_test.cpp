@@ -7,6 +7,7 @@
 
 #include "core/readings/outline_traces.h"
 #include "core/readings/retrieve.h"
+#include "support/reading_words.h"
 #include "support/truth_readings.h"
 
 namespace fin {
@@ -46,8 +47,8 @@ ReadingSet read(const PassTraces& traces) {
 
 TEST(Breakouts, CountsTheDartsThatComeBack) {
   // Tail sweep 20.7 mm: half of it is the limit.
-  EXPECT_NEAR(valueOf(read(darting({2.5, 5.0, 7.5}, 30.0)), "breakouts"), 3.0, 0.02);
-  EXPECT_EQ(valueOf(read(darting({2.5, 5.0, 7.5}, 6.0)), "breakouts"), 0.0) << "too small to be one";
+  EXPECT_NEAR(valueOf(read(darting({2.5, 5.0, 7.5}, 30.0)), ReadingId::Breakouts), 3.0, 0.02);
+  EXPECT_EQ(valueOf(read(darting({2.5, 5.0, 7.5}, 6.0)), ReadingId::Breakouts), 0.0) << "too small to be one";
 }
 
 TEST(Flash, ReadsTheRateFromBrightnessAlone) {
@@ -63,7 +64,7 @@ TEST(Flash, ReadsTheRateFromBrightnessAlone) {
   ReadingSheet sheet;
   readFlash(traceFlash(track, time_s), sheet);
   const ReadingSet set = sheet.complete({Protocol::Retrieve, View::Side, {}, false, false, false});
-  EXPECT_NEAR(valueOf(set, "flash_rate"), 2.6, 0.02);
+  EXPECT_NEAR(valueOf(set, ReadingId::FlashRate), 2.6, 0.02);
 }
 
 TEST(Traces, TakeTheOutlineWhereTheEndsTurnOutOfSight) {

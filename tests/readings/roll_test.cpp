@@ -7,6 +7,7 @@
 #include <functional>
 #include <numbers>
 
+#include "support/reading_words.h"
 #include "support/truth_readings.h"
 
 namespace fin {
@@ -70,7 +71,7 @@ ReadingSet read(const Filmed& filmed, View view, std::optional<double> speed = {
   geometry.view = view;
   const RollView seen{kHalf_px, 5000.0, 200.0};
   ReadingSheet sheet;
-  if (speed) sheet.give("travel_speed", {*speed, 0.01 * *speed, 100.0, Grade::Good, {}});
+  if (speed) sheet.give(ReadingId::TravelSpeed, {*speed, 0.01 * *speed, 100.0, Grade::Good, {}});
   readRoll(traceRoll(filmed.track, filmed.time_s, geometry, seen), sheet);
   return sheet.complete({Protocol::Retrieve,
                          view,
@@ -89,38 +90,36 @@ double spinning(double t) {
 
 TEST(Roll, ReadsRateAngleAndListHeadOn) {
   const ReadingSet set = read(headOn(rocking), View::HeadOn);
-  EXPECT_NEAR(valueOf(set, "roll_frequency"), 3.2, 0.02);
-  EXPECT_NEAR(valueOf(set, "roll_angle"), 30.0, 0.5);
-  EXPECT_NEAR(valueOf(set, "roll_list"), 8.0, 0.5);
-  EXPECT_EQ(valueOf(set, "spin_turns"), 0.0);
+  EXPECT_NEAR(valueOf(set, ReadingId::RollFrequency), 3.2, 0.02);
+  EXPECT_NEAR(valueOf(set, ReadingId::RollAngle), 30.0, 0.5);
+  EXPECT_NEAR(valueOf(set, ReadingId::RollList), 8.0, 0.5);
+  EXPECT_EQ(valueOf(set, ReadingId::SpinTurns), 0.0);
 }
 
 TEST(Roll, LeansTheSameWayWhicheverSideTheCameraSees) {
   for (const bool left : {false, true}) {
     const ReadingSet set = read(fromTheSide(rocking, left), View::Side);
-    EXPECT_NEAR(valueOf(set, "roll_list"), 8.0, 1.5) << left;
-    EXPECT_NEAR(valueOf(set, "roll_frequency"), 3.2, 0.02) << left;
-    EXPECT_NEAR(valueOf(set, "roll_angle"), 30.0, 2.0) << left;
+    EXPECT_NEAR(valueOf(set, ReadingId::RollList), 8.0, 1.5) << left;
+    EXPECT_NEAR(valueOf(set, ReadingId::RollFrequency), 3.2, 0.02) << left;
+    EXPECT_NEAR(valueOf(set, ReadingId::RollAngle), 30.0, 2.0) << left;
   }
 }
 
 TEST(Roll, CountsTurnsOfASpotThatHidesForHalfOfEach) {
   // 1.7 turns a second for 479 frames: 6.79 turns, at 250 mm/s 6.8 turns a metre.
   const ReadingSet set = read(fromTheSide(spinning, false), View::Side, 250.0);
-  EXPECT_EQ(valueOf(set, "spin_turns"), 6.0);
-  EXPECT_NEAR(valueOf(set, "twist_per_metre"), 6.8, 0.1);
-  EXPECT_EQ(set.find("roll_angle"), nullptr);
-  EXPECT_EQ(valueOf(read(headOn(spinning), View::HeadOn), "spin_turns"), 6.0);
+  EXPECT_EQ(valueOf(set, ReadingId::SpinTurns), 6.0);
+  EXPECT_NEAR(valueOf(set, ReadingId::TwistPerMetre), 6.8, 0.1);
+  EXPECT_EQ(set.find(ReadingId::RollAngle), nullptr);
+  EXPECT_EQ(valueOf(read(headOn(spinning), View::HeadOn), ReadingId::SpinTurns), 6.0);
 }
 
 TEST(Roll, SaysWhatIsLacking) {
   Filmed filmed = fromTheSide(rocking, false);
   filmed.track.outline.clear();
   const ReadingSet set = read(filmed, View::Side);
-  EXPECT_EQ(set.find("roll_list"), nullptr);
-  const auto why = std::find_if(set.refused.begin(), set.refused.end(),
-                                [](const Refusal& r) { return r.name == "roll_list"; });
-  EXPECT_NE(why->why.find("outline"), std::string::npos);
+  EXPECT_EQ(set.find(ReadingId::RollList), nullptr);
+  EXPECT_NE(test::whyRefused(set, ReadingId::RollList).find("outline"), std::string::npos);
 }
 
 }  // namespace

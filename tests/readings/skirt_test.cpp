@@ -6,6 +6,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "support/reading_words.h"
 #include "support/truth_readings.h"
 
 namespace fin {
@@ -56,30 +57,25 @@ ReadingSet read(double halfLife_s, double end_s = 6.0, double quiver_px = 0.0) {
 TEST(Skirt, ReadsAreasAndHowItOpensAndCloses) {
   const ReadingSet set = read(0.5);
   // Half a millimetre to the pixel.
-  EXPECT_NEAR(valueOf(set, "flare_moving"), 1000.0, 5.0);
-  EXPECT_NEAR(valueOf(set, "flare_rest"), 1000.0 * (1.1 + 0.4 * std::pow(0.5, 3.2 / 0.5)), 8.0);
-  EXPECT_NEAR(valueOf(set, "flare_peak_ratio"), 1.5, 0.03);
-  EXPECT_NEAR(valueOf(set, "flare_half_life"), 0.5, 0.06);
-  EXPECT_NEAR(valueOf(set, "quiver"), 0.0, 0.5);
+  EXPECT_NEAR(valueOf(set, ReadingId::FlareMoving), 1000.0, 5.0);
+  EXPECT_NEAR(valueOf(set, ReadingId::FlareRest), 1000.0 * (1.1 + 0.4 * std::pow(0.5, 3.2 / 0.5)), 8.0);
+  EXPECT_NEAR(valueOf(set, ReadingId::FlarePeakRatio), 1.5, 0.03);
+  EXPECT_NEAR(valueOf(set, ReadingId::FlareHalfLife), 0.5, 0.06);
+  EXPECT_NEAR(valueOf(set, ReadingId::Quiver), 0.0, 0.5);
 }
 
 TEST(Skirt, SeesItQuiver) {
   // One pixel to and fro: twice the diameter changes sides each frame.
   const ReadingSet set = read(0.2, 8.0, 1.0);
   const double diameter = 2.0 * std::sqrt(4400.0 / std::numbers::pi);
-  EXPECT_NEAR(valueOf(set, "quiver"), 100.0 * 2.0 * diameter / 4400.0, 0.6);
+  EXPECT_NEAR(valueOf(set, ReadingId::Quiver), 100.0 * 2.0 * diameter / 4400.0, 0.6);
 }
 
 TEST(Skirt, SaysThatItStaysOpenOrNeverStops) {
-  const auto why = [](const ReadingSet& set, std::string_view name) {
-    for (const Refusal& r : set.refused) {
-      if (r.name == name) return r.why;
-    }
-    return std::string("not refused");
-  };
-  EXPECT_NE(why(read(-1.0), "flare_half_life").find("stays as open"), std::string::npos);
-  EXPECT_NE(why(read(0.5, 1.9), "flare_rest").find("stop"), std::string::npos);
-  EXPECT_NE(why(read(0.5, 2.5), "flare_rest").find("short"), std::string::npos);
+  const auto why = test::whyRefused;
+  EXPECT_NE(why(read(-1.0), ReadingId::FlareHalfLife).find("stays as open"), std::string::npos);
+  EXPECT_NE(why(read(0.5, 1.9), ReadingId::FlareRest).find("stop"), std::string::npos);
+  EXPECT_NE(why(read(0.5, 2.5), ReadingId::FlareRest).find("short"), std::string::npos);
 }
 
 }  // namespace

@@ -8,6 +8,7 @@
 #include <functional>
 #include <random>
 
+#include "support/reading_words.h"
 #include "support/truth_readings.h"
 
 namespace fin {
@@ -65,25 +66,25 @@ struct JerkedBait {
 
 using test::valueOf;
 
-std::string wordOf(const ReadingSet& set, const char* name) {
+std::string wordOf(const ReadingSet& set, ReadingId name) {
   return std::get<std::string>(set.find(name)->value);
 }
 
 TEST(Twitch, ReadsAdvanceSpringBackAndStopAsTheyWereMade) {
   const ReadingSet set = JerkedBait{}.read();
-  EXPECT_EQ(valueOf(set, "twitch_count"), 5.0);
-  EXPECT_NEAR(valueOf(set, "twitch_interval"), 1.1, 0.005);
-  EXPECT_LT(valueOf(set, "twitch_interval_variation"), 0.5);
+  EXPECT_EQ(valueOf(set, ReadingId::TwitchCount), 5.0);
+  EXPECT_NEAR(valueOf(set, ReadingId::TwitchInterval), 1.1, 0.005);
+  EXPECT_LT(valueOf(set, ReadingId::TwitchIntervalVariation), 0.5);
   // The start is where a quarter of the fast speed is passed: a few per cent of the way are behind it then.
-  EXPECT_NEAR(valueOf(set, "advance"), 88.5, 2.0);
-  EXPECT_NEAR(valueOf(set, "spring_back"), 20.0, 0.5);
-  EXPECT_NEAR(valueOf(set, "spring_back_ratio"), 100.0 * 20.0 / 88.5, 1.0);
+  EXPECT_NEAR(valueOf(set, ReadingId::Advance), 88.5, 2.0);
+  EXPECT_NEAR(valueOf(set, ReadingId::SpringBack), 20.0, 0.5);
+  EXPECT_NEAR(valueOf(set, ReadingId::SpringBackRatio), 100.0 * 20.0 / 88.5, 1.0);
   // Nine tenths of half a cosine: arccos(-0.8) / pi of its time.
-  EXPECT_NEAR(valueOf(set, "spring_back_time"), 0.30 * std::acos(-0.8) / M_PI, 0.02);
+  EXPECT_NEAR(valueOf(set, ReadingId::SpringBackTime), 0.30 * std::acos(-0.8) / M_PI, 0.02);
   // From the fastest (half way) to a tenth of it: sin falls to 0.1.
-  EXPECT_NEAR(valueOf(set, "stop_time"), 0.12 * (0.5 - std::asin(0.1) / M_PI), 0.012);
-  EXPECT_LT(valueOf(set, "dart_spread"), 0.3);
-  EXPECT_LT(valueOf(set, "erraticness"), 0.6);
+  EXPECT_NEAR(valueOf(set, ReadingId::StopTime), 0.12 * (0.5 - std::asin(0.1) / M_PI), 0.012);
+  EXPECT_LT(valueOf(set, ReadingId::DartSpread), 0.3);
+  EXPECT_LT(valueOf(set, ReadingId::Erraticness), 0.6);
 }
 
 TEST(Twitch, TellsWhatThePauseDoesAndHowTheBaitHangs) {
@@ -91,10 +92,10 @@ TEST(Twitch, TellsWhatThePauseDoesAndHowTheBaitHangs) {
     JerkedBait jerks;
     jerks.drift_mm_s = drift;
     const ReadingSet set = jerks.read();
-    EXPECT_NEAR(valueOf(set, "pause_drift"), drift, 0.5);
-    EXPECT_EQ(wordOf(set, "pause_class"), word);
-    EXPECT_NEAR(valueOf(set, "pause_attitude"), 0.1 * kDegreesPerRadian, 0.01);
-    EXPECT_NEAR(valueOf(set, "rise_per_twitch"), 1.1 * drift, 0.5);
+    EXPECT_NEAR(valueOf(set, ReadingId::PauseDrift), drift, 0.5);
+    EXPECT_EQ(wordOf(set, ReadingId::PauseClass), word);
+    EXPECT_NEAR(valueOf(set, ReadingId::PauseAttitude), 0.1 * kDegreesPerRadian, 0.01);
+    EXPECT_NEAR(valueOf(set, ReadingId::RisePerTwitch), 1.1 * drift, 0.5);
   }
 }
 
@@ -109,26 +110,26 @@ TEST(Twitch, IsErraticWhenEachGoesElsewhere) {
     c += std::cos(std::atan2(a, 90.0)) / 5.0;
     s += std::sin(std::atan2(a, 90.0)) / 5.0;
   }
-  EXPECT_NEAR(valueOf(set, "dart_spread"), std::sqrt(-2.0 * std::log(std::hypot(c, s))) * kDegreesPerRadian,
-              0.6);
-  EXPECT_GT(valueOf(set, "erraticness"), 10.0);
+  EXPECT_NEAR(valueOf(set, ReadingId::DartSpread),
+              std::sqrt(-2.0 * std::log(std::hypot(c, s))) * kDegreesPerRadian, 0.6);
+  EXPECT_GT(valueOf(set, ReadingId::Erraticness), 10.0);
 }
 
 TEST(Twitch, CountsSidesWhenItWalks) {
   JerkedBait jerks;
   jerks.aside = [](int i) { return i % 2 == 0 ? 50.0 : -50.0; };
   const ReadingSet set = jerks.read(Protocol::Walk, View::Top);
-  EXPECT_EQ(valueOf(set, "side_switch"), 100.0);
-  EXPECT_NEAR(valueOf(set, "swing_angle"), 2.0 * std::atan2(50.0, 88.5) * kDegreesPerRadian, 1.5);
-  EXPECT_EQ(set.find("pause_drift"), nullptr);
+  EXPECT_EQ(valueOf(set, ReadingId::SideSwitch), 100.0);
+  EXPECT_NEAR(valueOf(set, ReadingId::SwingAngle), 2.0 * std::atan2(50.0, 88.5) * kDegreesPerRadian, 1.5);
+  EXPECT_EQ(set.find(ReadingId::PauseDrift), nullptr);
 }
 
 TEST(Twitch, RefusesWhatADeadStopDoesNotShow) {
   JerkedBait jerks;
   jerks.back_mm = 2.0;
   const ReadingSet set = jerks.read();
-  EXPECT_NEAR(valueOf(set, "spring_back"), 2.0, 0.5);
-  EXPECT_EQ(set.find("spring_back_time"), nullptr);
+  EXPECT_NEAR(valueOf(set, ReadingId::SpringBack), 2.0, 0.5);
+  EXPECT_EQ(set.find(ReadingId::SpringBackTime), nullptr);
 }
 
 TEST(Twitch, TakesTheStartsAsAPersonPutThemRight) {
@@ -150,11 +151,12 @@ TEST(Twitch, TakesTheStartsAsAPersonPutThemRight) {
   EXPECT_TRUE(without.evidence().twitches[2].leftOut);
   const ReadingSet all = found.complete(kSeen);
   const ReadingSet four = without.complete(kSeen);
-  EXPECT_EQ(valueOf(all, "twitch_count"), 5.0);
-  EXPECT_EQ(valueOf(four, "twitch_count"), 4.0);
-  EXPECT_GT(valueOf(all, "dart_spread"), 5.0);
-  EXPECT_LT(valueOf(four, "dart_spread"), 1.0);
-  EXPECT_EQ(valueOf(four, "twitch_interval"), valueOf(all, "twitch_interval")) << "the cadence is as it was";
+  EXPECT_EQ(valueOf(all, ReadingId::TwitchCount), 5.0);
+  EXPECT_EQ(valueOf(four, ReadingId::TwitchCount), 4.0);
+  EXPECT_GT(valueOf(all, ReadingId::DartSpread), 5.0);
+  EXPECT_LT(valueOf(four, ReadingId::DartSpread), 1.0);
+  EXPECT_EQ(valueOf(four, ReadingId::TwitchInterval), valueOf(all, ReadingId::TwitchInterval))
+      << "the cadence is as it was";
   TwitchStarts none = said;
   none.leftOut_s = none.starts_s;
   const ReadingSet refused = read(none).complete(kSeen);
@@ -182,7 +184,7 @@ TEST(Twitch, RefusesTwitchesThatRunIntoEachOther) {
 
 TEST(Twitch, TellsWhatTheUncertaintyOfALengthComesFrom) {
   const ReadingSet set = JerkedBait{}.read();
-  const Reading* advance = set.find("advance");
+  const Reading* advance = set.find(ReadingId::Advance);
   ASSERT_EQ(advance->parts.size(), 3U);
   EXPECT_NEAR(inQuadrature(advance->parts), *advance->u95, 1e-12);
   const auto marks = std::find_if(advance->parts.begin(), advance->parts.end(), [](const UncertaintyPart& p) {
@@ -218,7 +220,7 @@ TEST(Twitch, RefusesAWindowWithoutATwitchAndSaysSo) {
   still.starts_s.clear();
   const ReadingSet set = still.read();
   EXPECT_TRUE(set.readings.empty());
-  for (const Refusal& r : set.refused) EXPECT_NE(r.why.find("no twitch"), std::string::npos) << r.name;
+  for (const Refusal& r : set.refused) EXPECT_NE(r.why.find("no twitch"), std::string::npos) << r.id;
 }
 
 TEST(Twitch, IsPoorFromTwoAndRefusesLikenessThen) {
@@ -226,9 +228,9 @@ TEST(Twitch, IsPoorFromTwoAndRefusesLikenessThen) {
   two.starts_s = {0.5, 1.7};
   two.end_s = 3.0;
   const ReadingSet set = two.read();
-  EXPECT_EQ(set.find("advance")->grade, Grade::Poor);
-  EXPECT_EQ(set.find("erraticness"), nullptr);
-  EXPECT_EQ(set.find("twitch_interval_variation"), nullptr);
+  EXPECT_EQ(set.find(ReadingId::Advance)->grade, Grade::Poor);
+  EXPECT_EQ(set.find(ReadingId::Erraticness), nullptr);
+  EXPECT_EQ(set.find(ReadingId::TwitchIntervalVariation), nullptr);
 }
 
 }  // namespace

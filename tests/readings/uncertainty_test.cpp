@@ -67,8 +67,8 @@ TEST(Uncertainty, OfTheKickComesFromThreeMarks) {
   std::get<StraightPull>(scene.motion).kick_deg = 40.0;
   const RehearsalTank tank(scene);
   const ReadingSet set = test::readTruth(tank);
-  const double wobble = partOf(*set.find("wobble_angle"), UncertaintySource::Marks);
-  const double kick = partOf(*set.find("kick_angle"), UncertaintySource::Marks);
+  const double wobble = partOf(*set.find(ReadingId::WobbleAngle), UncertaintySource::Marks);
+  const double kick = partOf(*set.find(ReadingId::KickAngle), UncertaintySource::Marks);
   const auto apart_px = [&](MarkName a, MarkName b) {
     return length(tank.markAt(a, 60) - tank.markAt(b, 60)).value();
   };
@@ -87,7 +87,7 @@ TEST(Uncertainty, OfTheDepthDoesNotGrowWithASteadyRise) {
     ReadingSheet sheet;
     readRetrieve(test::tracesOf(ends, 2.0, View::Side, 0.0), View::Side, sheet);
     return *sheet.complete({Protocol::Retrieve, View::Side, {MarkName::Nose, MarkName::Tail}, true, true})
-                .find("running_depth");
+                .find(ReadingId::RunningDepth);
   };
   const Reading level = depthWhenRising(0.0);
   const Reading rising = depthWhenRising(40.0);
@@ -107,7 +107,7 @@ TEST(Uncertainty, OfATumbleIsNotItsUnevenTurning) {
   ReadingSheet sheet;
   readFall(test::tracesOf(ends, 4.0, View::Side), View::Side, sheet);
   const ReadingSet set = sheet.complete({Protocol::Fall, View::Side, {MarkName::Nose, MarkName::Tail}, true});
-  const Reading* tumble = set.find("tumble_rate");
+  const Reading* tumble = set.find(ReadingId::TumbleRate);
   ASSERT_NE(tumble, nullptr);
   EXPECT_NEAR(std::get<double>(tumble->value), kRate_Hz, *tumble->u95);
   EXPECT_LT(*tumble->u95, 0.02 * kRate_Hz)
@@ -117,7 +117,7 @@ TEST(Uncertainty, OfATumbleIsNotItsUnevenTurning) {
 TEST(Uncertainty, OfTheSettlingDistanceCarriesThePlacing) {
   const RehearsalTank tank(test::smallFall());
   const ReadingSet set = test::readTruth(tank);
-  const Reading* settle = set.find("settle_distance");
+  const Reading* settle = set.find(ReadingId::SettleDistance);
   ASSERT_NE(settle, nullptr);
   const double mmPerPixel = Scale::create(*requestFor(tank, {}).scale, {})->mmPerPixel();
   // The steady line lies v τ ln 2 behind the start, which two places of 0.6 px tell.

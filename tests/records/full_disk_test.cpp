@@ -56,7 +56,7 @@ Contents contentsOf(const Log& log) {
   for (const LoggedPass& pass : out.passes) {
     const auto measured = log.measurement(pass.id);
     if (measured && *measured)
-      out.speeds.push_back(std::get<double>((*measured)->readings.find("travel_speed")->value));
+      out.speeds.push_back(std::get<double>((*measured)->readings.find(ReadingId::TravelSpeed)->value));
   }
   return out;
 }
@@ -71,7 +71,9 @@ class FullDiskTest : public testing::Test {
     test::keepReadings(*log, pass_, readings(250.0), track());
   }
   [[nodiscard]] std::filesystem::path file() const { return folder_ / "day.finlog"; }
-  static ReadingSet readings(double speed) { return {{{"travel_speed", speed, "mm/s", 2.0, 100.0}}, {}}; }
+  static ReadingSet readings(double speed) {
+    return {{{ReadingId::TravelSpeed, speed, "mm/s", 2.0, 100.0}}, {}};
+  }
   static Track track() {
     return {0, 400, {{MarkName::Nose, std::vector<MarkSample>(400, {true, {1.5, 2.5}, 1.0})}}};
   }
@@ -120,7 +122,7 @@ class FullDiskTest : public testing::Test {
              }},
             {"scores",
              [pass](Log& log) {
-               return log.addEyeScores({{pass, "wobble_angle", 7.0}});
+               return log.addEyeScores({{pass, ReadingId::WobbleAngle, 7.0}});
              }},
             {"gain", [](Log& log) { return log.keepCameraGain("top", 3.0); }}};
   }

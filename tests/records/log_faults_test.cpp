@@ -31,7 +31,7 @@ class LogFaults : public testing::Test {
     test::write(request_.clip, "stands for a clip");
     request_.scale = ScaleMark{{10.0, 20.0}, {110.5, 20.0}, Millimetres(250.0), Millimetres(0.5)};
     for (const char* title : {"One", "Two", "Three"}) ids_.push_back(test::addPass(*log, title, request_));
-    test::keepReadings(*log, ids_[0], {{{"travel_speed", 270.6, "mm/s", 2.0, 100.0}}, {}},
+    test::keepReadings(*log, ids_[0], {{{ReadingId::TravelSpeed, 270.6, "mm/s", 2.0, 100.0}}, {}},
                        Track{0, 10, {{MarkName::Nose, std::vector<MarkSample>(10, {true, {1, 2}, 1.0})}}});
   }
   [[nodiscard]] fs::path file() const { return folder_ / "day.finlog"; }
@@ -250,7 +250,7 @@ TEST_P(DamagedMeasurement, IsToldAndNothingElseIsLost) {
   FingerprintCache fingerprints;
   EXPECT_TRUE(dayReadings(*log, plan_, fingerprints)->current.empty());
   // Measured once more, it is whole again.
-  test::keepReadings(*log, ids_[0], {{{"travel_speed", 250.0, "mm/s", 2.0, 100.0}}, {}});
+  test::keepReadings(*log, ids_[0], {{{ReadingId::TravelSpeed, 250.0, "mm/s", 2.0, 100.0}}, {}});
   EXPECT_TRUE(log->measurement(ids_[0]));
 }
 
@@ -263,6 +263,7 @@ INSTANTIATE_TEST_SUITE_P(
                     Damage{"UnknownMark", "UPDATE measurement SET marks = 'nose ear'"},
                     Damage{"ReadingWithoutValue", "UPDATE reading SET value = NULL"},
                     Damage{"WordsForANumber", "UPDATE reading SET value = NULL, words = 'fast'"},
+                    Damage{"ReadingOfALaterProgram", "UPDATE reading SET name = 'shimmer'"},
                     Damage{"RequestThatIsNone", "UPDATE measurement SET read_from = '[]'"}),
     [](const auto& param) { return std::string(param.param.name); });
 
@@ -322,7 +323,7 @@ TEST_F(LogFaults, ALogThatAnotherWindowIsWritingIntoOpensForWritingAllTheSame) {
     ASSERT_TRUE(log);
     EXPECT_EQ(log->readOnlyReason(), "");
   }
-  EXPECT_TRUE(log->addEyeScores({{ids_[0], "wobble_angle", 7.0}}));
+  EXPECT_TRUE(log->addEyeScores({{ids_[0], ReadingId::WobbleAngle, 7.0}}));
 }
 
 TEST_F(LogFaults, APlaceThatIsNoFileIsRefused) {

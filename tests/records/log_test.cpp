@@ -5,6 +5,7 @@
 #include <gtest/gtest.h>
 
 #include "support/logged.h"
+#include "support/reading_words.h"
 #include "support/small_scene.h"
 
 namespace fin {
@@ -31,9 +32,10 @@ TEST(Log, KeepsAPassWithTrackAndReadings) {
     track.outline = {{},
                      {true, true, 120.5, {40.25, 30.5}, 0.25, 30.0, 8.0, 96.5, {{{1, 2}, {3, 4}}, {{5, 6}}}}};
     track.brightness = {101.5, std::nullopt};
-    const ReadingSet set{{{"fall_rate", 210.5, "mm/s", 1.5, 80.0, Grade::Fair, {"a note"}},
-                          {"fall_mode", std::string("plumb"), "text", std::nullopt, 80.0, Grade::Good, {}}},
-                         {{"running_depth", "no waterline is marked"}}};
+    const ReadingSet set{
+        {{ReadingId::FallRate, 210.5, "mm/s", 1.5, 80.0, Grade::Fair, {"a note"}},
+         {ReadingId::FallMode, std::string("plumb"), "text", std::nullopt, 80.0, Grade::Good, {}}},
+        {{ReadingId::RunningDepth, "no waterline is marked"}}};
     test::keepReadings(**log, id, set, track);
   }
   const auto log = Log::open(folder / "day.finlog");
@@ -61,9 +63,9 @@ TEST(Log, KeepsAPassWithTrackAndReadings) {
   EXPECT_EQ(outline[1].contours, (std::vector<std::vector<PixelPoint>>{{{1, 2}, {3, 4}}, {{5, 6}}}));
   EXPECT_EQ(kept.track.brightness, (std::vector<std::optional<double>>{101.5, std::nullopt}));
   const ReadingSet& set = kept.readings;
-  EXPECT_EQ(std::get<double>(set.find("fall_rate")->value), 210.5);
-  EXPECT_EQ(set.find("fall_rate")->notes, std::vector<std::string>{"a note"});
-  EXPECT_EQ(std::get<std::string>(set.find("fall_mode")->value), "plumb");
+  EXPECT_EQ(std::get<double>(set.find(ReadingId::FallRate)->value), 210.5);
+  EXPECT_EQ(set.find(ReadingId::FallRate)->notes, std::vector<std::string>{"a note"});
+  EXPECT_EQ(std::get<std::string>(set.find(ReadingId::FallMode)->value), "plumb");
   EXPECT_EQ(set.refused.front().why, "no waterline is marked");
   const auto alone = (*log)->readingsOf(id);
   ASSERT_TRUE(alone && *alone);
@@ -108,9 +110,9 @@ TEST(Log, KeepsADaysPlanAndWhichClipIsWhose) {
 TEST(Log, KeepsWhatTheDayIsDecidedBy) {
   const test::TemporaryFolder folder;
   VerdictPlan plan;
-  plan.wishes = {{"pause_drift", Direction::Target, 2.5, 2.0, 260.0, PointsCurve{12.0, {}, 0.0}},
-                 {"wobble_angle", Direction::More, 0.0, 0.5, {}, PointsCurve{10.0, 18.0, 40.0}}};
-  plan.purposes.push_back({"Under the ice", {usualWish("fall_rate")}});
+  plan.wishes = {{ReadingId::PauseDrift, Direction::Target, 2.5, 2.0, 260.0, PointsCurve{12.0, {}, 0.0}},
+                 {ReadingId::WobbleAngle, Direction::More, 0.0, 0.5, {}, PointsCurve{10.0, 18.0, 40.0}}};
+  plan.purposes.push_back({"Under the ice", {usualWish(ReadingId::FallRate)}});
   plan.interest = "one of us designed the Pellow";
   plan.correctDrift = true;
   {
@@ -125,13 +127,14 @@ TEST(Log, KeepsWhatWasScoredByEye) {
   const test::TemporaryFolder folder;
   const auto log = Log::open(folder / "day.finlog");
   const RowId id = test::addPass(**log, "First", requestOn(folder / "a.mp4"));
-  ASSERT_TRUE(
-      (*log)->addEyeScores({{id, "wobble_angle", 7.0}, {id, "wobble_angle", 6.0}, {id, "fall_rate", 2.0}}));
+  ASSERT_TRUE((*log)->addEyeScores({{id, ReadingId::WobbleAngle, 7.0},
+                                    {id, ReadingId::WobbleAngle, 6.0},
+                                    {id, ReadingId::FallRate, 2.0}}));
   const auto scores = (*log)->eyeScores();
   ASSERT_EQ(scores->size(), 3U);
   EXPECT_EQ(scores->at(1).score, 6.0);
-  EXPECT_EQ(scores->at(2).property, "fall_rate");
-  ASSERT_TRUE((*log)->forgetEyeScores("wobble_angle"));
+  EXPECT_EQ(scores->at(2).property, ReadingId::FallRate);
+  ASSERT_TRUE((*log)->forgetEyeScores(ReadingId::WobbleAngle));
   EXPECT_EQ((*log)->eyeScores()->size(), 1U);
 }
 

@@ -5,6 +5,7 @@
 
 #include "core/records/day_readings.h"
 #include "core/records/log.h"
+#include "support/reading_words.h"
 #include "support/small_scene.h"
 
 namespace fin {
@@ -85,13 +86,13 @@ TEST_P(EarlierLog, KeepsTrackAndReadingsAndReadsThemOnceMore) {
     EXPECT_EQ(m.track.brightness[1], 101.5);
   }
   EXPECT_TRUE(sameFollowing(m.followedFrom, log_->pass(1)->request));
-  const Reading* speed = m.readings.find("travel_speed");
+  const Reading* speed = m.readings.find(ReadingId::TravelSpeed);
   ASSERT_NE(speed, nullptr);
   EXPECT_EQ(std::get<double>(speed->value), 270.625);
   EXPECT_EQ(speed->u95, 2.5);
   EXPECT_EQ(speed->grade, Grade::Fair);
   EXPECT_EQ(speed->notes, (std::vector<std::string>{"a note", "another"}));
-  EXPECT_EQ(std::get<std::string>(m.readings.find("fall_mode")->value), "plumb");
+  EXPECT_EQ(std::get<std::string>(m.readings.find(ReadingId::FallMode)->value), "plumb");
   EXPECT_EQ(m.readings.refused.front().why, "no waterline is marked");
   // From which request it was read was not kept then: it is not compared before it was read again.
   FingerprintCache fingerprints;
@@ -165,7 +166,7 @@ TEST_P(EarlierLog, TakesEveryKindOfChangeAfterwards) {
   LoggedPass moved = pass;
   moved.camera = "chase";
   EXPECT_TRUE(log_->changePasses({{pass, moved}}));
-  EXPECT_TRUE(log_->addEyeScores({{1, "wobble_angle", 6.0}}));
+  EXPECT_TRUE(log_->addEyeScores({{1, ReadingId::WobbleAngle, 6.0}}));
   EXPECT_TRUE(log_->keepCameraGain("chase", 2.0));
   EXPECT_TRUE(log_->saveVerdict(*log_->verdict(), {.conclusion = "none"}));
   log_.reset();

@@ -19,6 +19,7 @@
 #include "core/readings/skirt.h"
 #include "support/followed_error.h"
 #include "support/moving_ends.h"
+#include "support/reading_words.h"
 #include "support/small_scene.h"
 #include "support/truth_readings.h"
 
@@ -33,12 +34,15 @@ constexpr unsigned kPasses = 30;
 // known to 13 %. A u95 that is twice too wide fails. The others' stands for more than these passes do
 // (docs/methods/uncertainty.md).
 constexpr double kLeastError = 0.6;
-const std::set<std::string> kFits = {
-    "travel_speed",   "wobble_angle",        "tail_sweep",      "strouhal",       "kick_angle",
-    "running_depth",  "rise_rate",           "fall_rate",       "time_per_metre", "glide_ratio",
-    "glide_angle",    "fall_rock_frequency", "tumble_rate",     "advance",        "pause_drift",
-    "drag_turning",   "fall_rock_angle",     "pause_attitude",  "stand_angle",    "hop_height",
-    "fall_back_rate", "flare_rest",          "flare_peak_ratio"};
+const std::set<ReadingId> kFits = {
+    ReadingId::TravelSpeed, ReadingId::WobbleAngle,   ReadingId::TailSweep,
+    ReadingId::Strouhal,    ReadingId::KickAngle,     ReadingId::RunningDepth,
+    ReadingId::RiseRate,    ReadingId::FallRate,      ReadingId::TimePerMetre,
+    ReadingId::GlideRatio,  ReadingId::GlideAngle,    ReadingId::FallRockFrequency,
+    ReadingId::TumbleRate,  ReadingId::Advance,       ReadingId::PauseDrift,
+    ReadingId::DragTurning, ReadingId::FallRockAngle, ReadingId::PauseAttitude,
+    ReadingId::StandAngle,  ReadingId::HopHeight,     ReadingId::FallBackRate,
+    ReadingId::FlareRest,   ReadingId::FlarePeakRatio};
 
 unsigned passesWanted() {
   const char* wanted = std::getenv("FIN_COVERAGE_PASSES");
@@ -46,7 +50,7 @@ unsigned passesWanted() {
 }
 
 struct Truth {
-  std::string name;
+  ReadingId name{};
   std::function<double(const RehearsalScene&)> value;
   std::optional<Protocol> protocol = {};  ///< other than the motion's own
 };
@@ -55,7 +59,7 @@ struct Truth {
 using Trial = std::function<std::pair<ReadingSet, double>(std::mt19937&)>;
 
 /// Of 30 that were read, in proportion: a reading that was refused is not wrong.
-double insideOf(const std::string& name, const Trial& trial) {
+double insideOf(ReadingId name, const Trial& trial) {
   std::mt19937 random(11);
   const unsigned passes = passesWanted();
   unsigned read = 0;
@@ -77,8 +81,8 @@ double insideOf(const std::string& name, const Trial& trial) {
   if (kFits.contains(name)) {
     EXPECT_GE(error, kLeastError) << name << " is surer than stated";
   }
-  std::printf("[coverage] %s %d of %u, error %.2f of the stated, mean %+.2f\n", name.c_str(), inside, read,
-              error, sum / read);
+  std::printf("[coverage] %s %d of %u, error %.2f of the stated, mean %+.2f\n", toString(name).data(), inside,
+              read, error, sum / read);
   return static_cast<double>(inside) * kPasses / read;
 }
 
@@ -251,23 +255,24 @@ const Jerks& jerksOf(const RehearsalScene& s) {
   return std::get<Jerks>(s.motion);
 }
 void PrintTo(const Truth& truth, std::ostream* out) {
-  *out << truth.name;
+  *out << toString(truth.name);
 }
-const auto kByName = [](const auto& truth) { return truth.param.name; };
+const auto kByName = [](const auto& truth) { return std::string(toString(truth.param.name)); };
 
 /// A reading whose truth follows from its definition alone: read from the exact track.
-Truth byDefinition(const char* name) {
+Truth byDefinition(ReadingId name) {
   return {name,
           [name](const RehearsalScene& s) { return test::valueOf(test::readTruth(RehearsalTank(s)), name); }};
 }
 
 INSTANTIATE_TEST_SUITE_P(
     Coverage, Pulls,
-    testing::Values(Truth{"travel_speed", [](const auto& s) { return pullOf(s).speed_mm_s; }},
-                    Truth{"wobble_frequency", [](const auto& s) { return pullOf(s).wobble_Hz; }},
-                    Truth{"wobble_angle", [](const auto& s) { return pullOf(s).wobble_deg; }},
-                    Truth{"tail_sweep", [](const auto& s) { return swingOf(pullOf(s), s.lure.length_mm); }},
-                    Truth{"strouhal",
+    testing::Values(Truth{ReadingId::TravelSpeed, [](const auto& s) { return pullOf(s).speed_mm_s; }},
+                    Truth{ReadingId::WobbleFrequency, [](const auto& s) { return pullOf(s).wobble_Hz; }},
+                    Truth{ReadingId::WobbleAngle, [](const auto& s) { return pullOf(s).wobble_deg; }},
+                    Truth{ReadingId::TailSweep,
+                          [](const auto& s) { return swingOf(pullOf(s), s.lure.length_mm); }},
+                    Truth{ReadingId::Strouhal,
                           [](const auto& s) {
                             return pullOf(s).wobble_Hz * swingOf(pullOf(s), s.lure.length_mm) /
                                    pullOf(s).speed_mm_s;
@@ -276,67 +281,68 @@ INSTANTIATE_TEST_SUITE_P(
 
 INSTANTIATE_TEST_SUITE_P(
     Coverage, Kicks,
-    testing::Values(Truth{"kick_frequency", [](const auto& s) { return pullOf(s).wobble_Hz; }},
-                    Truth{"kick_angle", [](const auto& s) { return pullOf(s).kick_deg; }}),
+    testing::Values(Truth{ReadingId::KickFrequency, [](const auto& s) { return pullOf(s).wobble_Hz; }},
+                    Truth{ReadingId::KickAngle, [](const auto& s) { return pullOf(s).kick_deg; }}),
     kByName);
 
 INSTANTIATE_TEST_SUITE_P(
     Coverage, Falls,
-    testing::Values(Truth{"fall_rate", [](const auto& s) { return sinkOf(s).speed_mm_s; }},
-                    Truth{"time_per_metre", [](const auto& s) { return 1000.0 / sinkOf(s).speed_mm_s; }},
-                    Truth{"glide_ratio", [](const auto& s) { return sinkOf(s).glide; }},
-                    Truth{"settle_distance",
-                          [](const auto& s) {
-                            return 1.164 * sinkOf(s).speed_mm_s * sinkOf(s).timeConstant_s;
-                          }},
-                    Truth{"glide_angle",
-                          [](const auto& s) {
-                            return std::atan2(1.0, std::abs(sinkOf(s).glide)) * 180.0 / std::numbers::pi;
-                          }},
-                    byDefinition("fall_travel"),
-                    Truth{"fall_attitude", [](const auto& s) { return sinkOf(s).attitude_deg; }}),
+    testing::Values(
+        Truth{ReadingId::FallRate, [](const auto& s) { return sinkOf(s).speed_mm_s; }},
+        Truth{ReadingId::TimePerMetre, [](const auto& s) { return 1000.0 / sinkOf(s).speed_mm_s; }},
+        Truth{ReadingId::GlideRatio, [](const auto& s) { return sinkOf(s).glide; }},
+        Truth{ReadingId::SettleDistance,
+              [](const auto& s) { return 1.164 * sinkOf(s).speed_mm_s * sinkOf(s).timeConstant_s; }},
+        Truth{ReadingId::GlideAngle,
+              [](const auto& s) {
+                return std::atan2(1.0, std::abs(sinkOf(s).glide)) * 180.0 / std::numbers::pi;
+              }},
+        byDefinition(ReadingId::FallTravel),
+        Truth{ReadingId::FallAttitude, [](const auto& s) { return sinkOf(s).attitude_deg; }}),
     kByName);
 
 INSTANTIATE_TEST_SUITE_P(
     Coverage, Rocks,
-    testing::Values(Truth{"fall_rock_frequency", [](const auto& s) { return sinkOf(s).rock_Hz; }},
-                    Truth{"fall_rock_angle", [](const auto& s) { return sinkOf(s).rock_deg; }}),
+    testing::Values(Truth{ReadingId::FallRockFrequency, [](const auto& s) { return sinkOf(s).rock_Hz; }},
+                    Truth{ReadingId::FallRockAngle, [](const auto& s) { return sinkOf(s).rock_deg; }}),
     kByName);
 
 INSTANTIATE_TEST_SUITE_P(
     Coverage, Twitches,
-    testing::Values(Truth{"twitch_interval", [](const auto& s) { return jerksOf(s).every_s; }},
-                    Truth{"advance", [](const auto& s) { return jerksOf(s).advance_mm; }},
-                    Truth{"spring_back", [](const auto& s) { return jerksOf(s).back_mm; }},
-                    Truth{"spring_back_ratio",
+    testing::Values(Truth{ReadingId::TwitchInterval, [](const auto& s) { return jerksOf(s).every_s; }},
+                    Truth{ReadingId::Advance, [](const auto& s) { return jerksOf(s).advance_mm; }},
+                    Truth{ReadingId::SpringBack, [](const auto& s) { return jerksOf(s).back_mm; }},
+                    Truth{ReadingId::SpringBackRatio,
                           [](const auto& s) { return 100.0 * jerksOf(s).back_mm / jerksOf(s).advance_mm; }},
-                    byDefinition("spring_back_time"), byDefinition("stop_time"),
-                    byDefinition("stop_distance"), byDefinition("dart_spread"), byDefinition("erraticness"),
-                    Truth{"pause_drift", [](const auto& s) { return jerksOf(s).drift_mm_s; }},
-                    Truth{"pause_attitude", [](const auto& s) { return jerksOf(s).attitude_deg; }},
-                    Truth{"rise_per_twitch",
+                    byDefinition(ReadingId::SpringBackTime), byDefinition(ReadingId::StopTime),
+                    byDefinition(ReadingId::StopDistance), byDefinition(ReadingId::DartSpread),
+                    byDefinition(ReadingId::Erraticness),
+                    Truth{ReadingId::PauseDrift, [](const auto& s) { return jerksOf(s).drift_mm_s; }},
+                    Truth{ReadingId::PauseAttitude, [](const auto& s) { return jerksOf(s).attitude_deg; }},
+                    Truth{ReadingId::RisePerTwitch,
                           [](const auto& s) { return jerksOf(s).drift_mm_s * jerksOf(s).every_s; }}),
     kByName);
 
 INSTANTIATE_TEST_SUITE_P(
     Coverage, HopsOfOne,
-    testing::Values(Truth{"hop_interval", [](const auto& s) { return hopsOf(s).every_s; }},
-                    Truth{"hop_height", [](const auto& s) { return hopsOf(s).height_mm; }},
-                    Truth{"fall_back_rate", [](const auto& s) { return hopsOf(s).speed_mm_s; }},
-                    Truth{"fall_back_time",
+    testing::Values(Truth{ReadingId::HopInterval, [](const auto& s) { return hopsOf(s).every_s; }},
+                    Truth{ReadingId::HopHeight, [](const auto& s) { return hopsOf(s).height_mm; }},
+                    Truth{ReadingId::FallBackRate, [](const auto& s) { return hopsOf(s).speed_mm_s; }},
+                    Truth{ReadingId::FallBackTime,
                           [](const auto& s) {
                             const Hops& h = hopsOf(s);
                             return fallen_s(0.9 * h.height_mm, h.speed_mm_s, h.timeConstant_s);
                           }},
-                    Truth{"hop_kick_frequency", [](const auto& s) { return hopsOf(s).kick_Hz; }},
-                    Truth{"hop_kick_angle", [](const auto& s) { return hopsOf(s).kick_deg; }}),
+                    Truth{ReadingId::HopKickFrequency, [](const auto& s) { return hopsOf(s).kick_Hz; }},
+                    Truth{ReadingId::HopKickAngle, [](const auto& s) { return hopsOf(s).kick_deg; }}),
     kByName);
 
 // By its definition on the exact track: detrending evens out part of what single cycles differ by.
-INSTANTIATE_TEST_SUITE_P(Coverage, Hunting, testing::Values(byDefinition("cycle_variation")), kByName);
+INSTANTIATE_TEST_SUITE_P(Coverage, Hunting, testing::Values(byDefinition(ReadingId::CycleVariation)),
+                         kByName);
 
 INSTANTIATE_TEST_SUITE_P(CoverageOfTheDrag, Pulls,
-                         testing::Values(Truth{"drag_turning",
+                         testing::Values(Truth{ReadingId::DragTurning,
                                                [](const auto& s) {
                                                  return 2.0 * pullOf(s).wobble_deg * pullOf(s).wobble_Hz /
                                                         (0.001 * pullOf(s).speed_mm_s);
@@ -346,15 +352,15 @@ INSTANTIATE_TEST_SUITE_P(CoverageOfTheDrag, Pulls,
 
 INSTANTIATE_TEST_SUITE_P(
     Coverage, FallKicks,
-    testing::Values(Truth{"fall_kick_frequency", [](const auto& s) { return sinkOf(s).kick_Hz; }},
-                    Truth{"fall_kick_angle", [](const auto& s) { return sinkOf(s).kick_deg; }}),
+    testing::Values(Truth{ReadingId::FallKickFrequency, [](const auto& s) { return sinkOf(s).kick_Hz; }},
+                    Truth{ReadingId::FallKickAngle, [](const auto& s) { return sinkOf(s).kick_deg; }}),
     kByName);
 
 INSTANTIATE_TEST_SUITE_P(
     Coverage, Standing,
-    testing::Values(Truth{"stand_angle", [](const auto& s) { return sinkOf(s).attitude_deg; },
+    testing::Values(Truth{ReadingId::StandAngle, [](const auto& s) { return sinkOf(s).attitude_deg; },
                           Protocol::Rest},
-                    Truth{"stand_time",
+                    Truth{ReadingId::StandTime,
                           [](const auto& s) {
                             const Sink& sink = sinkOf(s);
                             const double down_s =
@@ -365,7 +371,7 @@ INSTANTIATE_TEST_SUITE_P(
     kByName);
 
 TEST(Coverage, OfDepthAndRise) {
-  for (const char* name : {"running_depth", "rise_rate"}) {
+  for (const ReadingId name : {ReadingId::RunningDepth, ReadingId::RiseRate}) {
     const double inside = insideOf(name, [&](std::mt19937& random) {
       const double rise = between(random, -20.0, 20.0);
       const double depth = between(random, 80.0, 300.0);
@@ -378,7 +384,7 @@ TEST(Coverage, OfDepthAndRise) {
       readRetrieve(test::tracesOf(ends, 2.0, View::Side, 0.0, &random), View::Side, sheet);
       return std::pair(
           sheet.complete({Protocol::Retrieve, View::Side, {MarkName::Nose, MarkName::Tail}, true, true}),
-          std::string(name) == "rise_rate" ? rise : depth);
+          name == ReadingId::RiseRate ? rise : depth);
     });
     EXPECT_GE(inside, kFewestInside) << name;
   }
@@ -387,7 +393,7 @@ TEST(Coverage, OfDepthAndRise) {
 // Farther apart than the 3 s of the median can follow: nearer ones are counted twice, as the definition has
 // it.
 TEST(Coverage, OfBreakouts) {
-  const double inside = insideOf("breakouts", [](std::mt19937& random) {
+  const double inside = insideOf(ReadingId::Breakouts, [](std::mt19937& random) {
     const int darts = static_cast<int>(between(random, 0.0, 4.0));
     const double rate_Hz = between(random, 4.0, 7.0);
     const auto ends = [&](double t) {
@@ -408,7 +414,7 @@ TEST(Coverage, OfBreakouts) {
 }
 
 TEST(Coverage, OfFlashes) {
-  const double inside = insideOf("flash_rate", [](std::mt19937& random) {
+  const double inside = insideOf(ReadingId::FlashRate, [](std::mt19937& random) {
     const double rate_Hz = between(random, 2.0, 8.0);
     std::normal_distribution<double> grey(0.0, 6.0);
     Track track{0, 300, {}};
@@ -426,7 +432,7 @@ TEST(Coverage, OfFlashes) {
 }
 
 TEST(Coverage, OfSpinAndTwist) {
-  for (const char* name : {"spin_turns", "twist_per_metre"}) {
+  for (const ReadingId name : {ReadingId::SpinTurns, ReadingId::TwistPerMetre}) {
     const double inside = insideOf(name, [&](std::mt19937& random) {
       const double rate_Hz = between(random, 1.5, 4.0);
       const double pace = between(random, 150.0, 300.0);
@@ -444,7 +450,7 @@ TEST(Coverage, OfSpinAndTwist) {
       readRoll(roll, sheet);
       return std::pair(
           sheet.complete({Protocol::Retrieve, View::Side, {MarkName::Nose, MarkName::Tail}, true}),
-          std::string(name) == "spin_turns" ? std::floor(rate_Hz * roll.span_s) : rate_Hz / (0.001 * pace));
+          name == ReadingId::SpinTurns ? std::floor(rate_Hz * roll.span_s) : rate_Hz / (0.001 * pace));
     });
     EXPECT_GE(inside, kFewestInside) << name;
   }
@@ -452,8 +458,8 @@ TEST(Coverage, OfSpinAndTwist) {
 
 /// Falls steadily from rest and turns over, or round the plumb.
 TEST(Coverage, OfTumblesAndSpirals) {
-  for (const char* name : {"tumble_rate", "spiral_rate", "spiral_radius"}) {
-    const bool tumbles = std::string(name) == "tumble_rate";
+  for (const ReadingId name : {ReadingId::TumbleRate, ReadingId::SpiralRate, ReadingId::SpiralRadius}) {
+    const bool tumbles = name == ReadingId::TumbleRate;
     const double inside = insideOf(name, [&](std::mt19937& random) {
       const double rate_Hz = between(random, 0.9, 1.8);
       const double pace = between(random, 110.0, 200.0);
@@ -472,7 +478,7 @@ TEST(Coverage, OfTumblesAndSpirals) {
       ReadingSheet sheet;
       readFall(test::tracesOf(ends, 4.0, View::Side, {}, &random), View::Side, sheet);
       return std::pair(sheet.complete({Protocol::Fall, View::Side, {MarkName::Nose, MarkName::Tail}, true}),
-                       std::string(name) == "spiral_radius" ? radius : rate_Hz);
+                       name == ReadingId::SpiralRadius ? radius : rate_Hz);
     });
     EXPECT_GE(inside, kFewestInside) << name;
   }
@@ -480,7 +486,7 @@ TEST(Coverage, OfTumblesAndSpirals) {
 
 /// Marks back and belly of a body that comes at the camera, rocking about a list.
 TEST(Coverage, OfTheRollHeadOn) {
-  for (const char* name : {"roll_frequency", "roll_angle", "roll_list"}) {
+  for (const ReadingId name : {ReadingId::RollFrequency, ReadingId::RollAngle, ReadingId::RollList}) {
     const double inside = insideOf(name, [&](std::mt19937& random) {
       const double rate_Hz = between(random, 3.0, 7.0);
       const double rock_deg = between(random, 20.0, 50.0);
@@ -503,9 +509,9 @@ TEST(Coverage, OfTheRollHeadOn) {
       geometry.view = View::HeadOn;
       ReadingSheet sheet;
       readRoll(traceRoll(track, time_s, geometry, {}), sheet);
-      const double truth = std::string(name) == "roll_frequency" ? rate_Hz
-                           : std::string(name) == "roll_angle"   ? rock_deg
-                                                                 : list_deg;
+      const double truth = name == ReadingId::RollFrequency ? rate_Hz
+                           : name == ReadingId::RollAngle   ? rock_deg
+                                                            : list_deg;
       return std::pair(sheet.complete({Protocol::Retrieve, View::HeadOn, {MarkName::Back, MarkName::Belly}}),
                        truth);
     });
@@ -516,7 +522,7 @@ TEST(Coverage, OfTheRollHeadOn) {
 /// A spot on the flank of a body that passes from left to right, rocking about a list, below or above the
 /// camera.
 TEST(Coverage, OfTheRollFromTheSide) {
-  for (const char* name : {"roll_frequency", "roll_angle", "roll_list"}) {
+  for (const ReadingId name : {ReadingId::RollFrequency, ReadingId::RollAngle, ReadingId::RollList}) {
     const double inside = insideOf(name, [&](std::mt19937& random) {
       constexpr double kHalf_px = 16.0;
       constexpr double kDistance_px = 1600.0;
@@ -552,9 +558,9 @@ TEST(Coverage, OfTheRollFromTheSide) {
                     400.0};
       ReadingSheet sheet;
       readRoll(traceRoll(track, time_s, geometry, view), sheet);
-      const double truth = std::string(name) == "roll_frequency" ? rate_Hz
-                           : std::string(name) == "roll_angle"   ? rock_deg
-                                                                 : list_deg;
+      const double truth = name == ReadingId::RollFrequency ? rate_Hz
+                           : name == ReadingId::RollAngle   ? rock_deg
+                                                            : list_deg;
       return std::pair(sheet.complete({Protocol::Retrieve, View::Side, {MarkName::Flank}}), truth);
     });
     EXPECT_GE(inside, kFewestInside) << name;
@@ -564,7 +570,8 @@ TEST(Coverage, OfTheRollFromTheSide) {
 /// A disc of skirt whose rim is seen a little too far out or in, otherwise at rest than in motion, and
 /// shakes.
 TEST(Coverage, OfTheSkirt) {
-  for (const char* name : {"flare_moving", "flare_rest", "flare_peak_ratio", "flare_half_life"}) {
+  for (const ReadingId name :
+       {ReadingId::FlareMoving, ReadingId::FlareRest, ReadingId::FlarePeakRatio, ReadingId::FlareHalfLife}) {
     const double inside = insideOf(name, [&](std::mt19937& random) {
       const double moving = between(random, 3000.0, 8000.0);
       const double peak = between(random, 1.3, 1.8);
@@ -601,10 +608,10 @@ TEST(Coverage, OfTheSkirt) {
       geometry.scale = *Scale::create({{0, 0}, {200, 0}, Millimetres(100.0), Millimetres(0.2)}, {});
       ReadingSheet sheet;
       readSkirt(traceOutline(track, time_s, geometry), sheet);
-      const std::map<std::string, double> truth{{"flare_moving", 0.25 * moving},
-                                                {"flare_rest", 0.25 * moving * rest},
-                                                {"flare_peak_ratio", peak},
-                                                {"flare_half_life", halfLife_s}};
+      const std::map<ReadingId, double> truth{{ReadingId::FlareMoving, 0.25 * moving},
+                                              {ReadingId::FlareRest, 0.25 * moving * rest},
+                                              {ReadingId::FlarePeakRatio, peak},
+                                              {ReadingId::FlareHalfLife, halfLife_s}};
       return std::pair(sheet.complete({Protocol::Skirt, View::Side, {}, true, false, true}), truth.at(name));
     });
     EXPECT_GE(inside, kFewestInside) << name;
@@ -612,10 +619,11 @@ TEST(Coverage, OfTheSkirt) {
 }
 
 TEST(Coverage, OfTheSound) {
-  for (const char* name : {"rattle_level", "rattle_rate", "rattle_peak_frequency"}) {
+  for (const ReadingId name :
+       {ReadingId::RattleLevel, ReadingId::RattleRate, ReadingId::RattlePeakFrequency}) {
     const double inside = insideOf(name, [&](std::mt19937& random) {
       constexpr double kRate = 48000.0;
-      const bool level = std::string(name) == "rattle_level";
+      const bool level = name == ReadingId::RattleLevel;
       const double louder = level ? between(random, 1.2, 6.0) : 1.0;
       const double pitch_Hz = between(random, 700.0, 4000.0);
       const double every_s = between(random, 0.3, 0.6);
@@ -633,7 +641,7 @@ TEST(Coverage, OfTheSound) {
       ReadingSheet sheet;
       readRattle(heard, sheet);
       const double truth = level ? 20.0 * std::log10(louder)
-                           : std::string(name) == "rattle_rate"
+                           : name == ReadingId::RattleRate
                                ? (std::floor((2.0 - kFirst_s) / every_s) + 1.0) / 2.0
                                : pitch_Hz;
       return std::pair(sheet.complete({Protocol::Sound, View::Side, {}}), truth);

@@ -37,7 +37,7 @@ struct Coverage {
   int read = 0;
   int inside = 0;
 
-  void add(const RehearsalScene& scene, const char* name, double truth, const ReadingSet& set) {
+  void add(const RehearsalScene& scene, ReadingId name, double truth, const ReadingSet& set) {
     const Reading* r = set.find(name);
     if (r == nullptr) return;
     const double off = std::get<double>(r->value) - truth;
@@ -45,7 +45,7 @@ struct Coverage {
     if (std::abs(off) <= *r->u95) {
       ++inside;
     } else {
-      std::printf("[end to end] seed %u: %s is %.3f ± %.3f, true %.3f\n", scene.seed, name,
+      std::printf("[end to end] seed %u: %s is %.3f ± %.3f, true %.3f\n", scene.seed, toString(name).data(),
                   std::get<double>(r->value), *r->u95, truth);
     }
   }
@@ -84,9 +84,9 @@ TEST_P(BodyLength, IsNoMatterForHowTrueTheUncertaintiesAre) {
     pull.wobble_deg = drawnFrom(random, 18.0, 40.0);
     frameBody(scene, body_px);
     const ReadingSet set = measured(scene);
-    coverage.add(scene, "travel_speed", pull.speed_mm_s, set);
-    coverage.add(scene, "wobble_frequency", pull.wobble_Hz, set);
-    coverage.add(scene, "wobble_angle", pull.wobble_deg, set);
+    coverage.add(scene, ReadingId::TravelSpeed, pull.speed_mm_s, set);
+    coverage.add(scene, ReadingId::WobbleFrequency, pull.wobble_Hz, set);
+    coverage.add(scene, ReadingId::WobbleAngle, pull.wobble_deg, set);
   }
   std::printf("[end to end] bodies of %.0f px: %d of %d inside\n", body_px, coverage.inside, coverage.read);
   EXPECT_GE(coverage.read, 2 * passes) << "most are read";
@@ -112,7 +112,7 @@ TEST_P(ShareOfTheFrameRate, IsReadRightlyRefusedOrNamesTheOther) {
   scene.length = Seconds(3.6);
   std::mt19937 random(5);
   const ReadingSet set = test::readFollowed(RehearsalTank(scene), random);
-  const Reading* frequency = set.find("wobble_frequency");
+  const Reading* frequency = set.find(ReadingId::WobbleFrequency);
   if (frequency == nullptr) {
     SUCCEED() << "refused";
     return;

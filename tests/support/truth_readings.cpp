@@ -93,7 +93,7 @@ Evidence evidenceOfTruth(const RehearsalTank& tank) {
   return sheetOf(tank, shaken(0.0)).sheet.evidence();
 }
 
-double valueOf(const ReadingSet& set, std::string_view name) {
+double valueOf(const ReadingSet& set, ReadingId name) {
   const Reading* r = set.find(name);
   return r == nullptr ? std::nan("") : std::get<double>(r->value);
 }

@@ -19,6 +19,6 @@ ReadingSet readFollowed(const RehearsalTank& tank, std::mt19937& random,
 /// Where they came from.
 Evidence evidenceOfTruth(const RehearsalTank& tank);
 
-double valueOf(const ReadingSet& set, std::string_view name);
+double valueOf(const ReadingSet& set, ReadingId name);
 
 }  // namespace fin::test

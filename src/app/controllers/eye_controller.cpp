@@ -16,7 +16,7 @@ Result<void> EyeController::add(const EyeScore& score) {
   return log_.addEyeScores({score});
 }
 
-void EyeController::forget(const std::string& property) {
+void EyeController::forget(ReadingId property) {
   std::vector<EyeScore> before = scores();
   std::erase_if(before, [&](const EyeScore& s) { return s.property != property; });
   if (before.empty()) return;

@@ -19,7 +19,7 @@ class EyeController : public QObject {
 
   [[nodiscard]] std::vector<EyeScore> scores() const;
   [[nodiscard]] Result<void> add(const EyeScore& score);
-  void forget(const std::string& property);
+  void forget(ReadingId property);
 
  signals:
   void changed();

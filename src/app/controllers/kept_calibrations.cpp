@@ -2,14 +2,14 @@
 #include "app/controllers/kept_calibrations.h"
 
 #include <algorithm>
+#include <set>
 
 namespace fin::app {
 namespace {
 
-std::optional<Reading> named(const ReadingSet& set, const std::string& name) {
-  const auto found = std::find_if(set.readings.begin(), set.readings.end(),
-                                  [&](const Reading& r) { return r.name == name; });
-  return found == set.readings.end() ? std::nullopt : std::optional(*found);
+std::optional<Reading> in(const ReadingSet& set, ReadingId id) {
+  const Reading* found = set.find(id);
+  return found == nullptr ? std::nullopt : std::optional(*found);
 }
 
 bool differ(const std::optional<Reading>& a, const std::optional<Reading>& b) {
@@ -18,16 +18,14 @@ bool differ(const std::optional<Reading>& a, const std::optional<Reading>& b) {
 
 void addChanges(const QString& pass, const ReadingSet& before, const ReadingSet& after,
                 std::vector<ReadingChange>& to) {
-  std::vector<std::string> names;
+  std::set<ReadingId> ids;
   for (const ReadingSet* set : {&before, &after}) {
-    for (const Reading& r : set->readings) {
-      if (std::find(names.begin(), names.end(), r.name) == names.end()) names.push_back(r.name);
-    }
+    for (const Reading& r : set->readings) ids.insert(r.id);
   }
-  for (const std::string& name : names) {
-    const auto was = named(before, name);
-    const auto is = named(after, name);
-    if (differ(was, is)) to.push_back({pass, name, was, is});
+  for (const ReadingId id : ids) {
+    const auto was = in(before, id);
+    const auto is = in(after, id);
+    if (differ(was, is)) to.push_back({pass, id, was, is});
   }
 }
 

@@ -11,7 +11,7 @@ namespace fin::app {
 /// A reading of one pass before and after its size and time were changed.
 struct ReadingChange {
   QString pass;
-  std::string reading;
+  ReadingId reading{};
   std::optional<Reading> before;  ///< none where it was refused
   std::optional<Reading> after;
 };

@@ -58,7 +58,7 @@ void LineUp::takeOutDrift() {
   emit changed();
 }
 
-Result<ControlDrift> LineUp::driftOf(std::string_view reading) const {
+Result<ControlDrift> LineUp::driftOf(ReadingId reading) const {
   return fin::driftOf(read_.current, reading);
 }
 
@@ -122,7 +122,7 @@ QString LineUp::heardBy(const std::vector<ComparedPass>& passes) const {
   return cameras.size() < 2 ? QString() : among(cameras);
 }
 
-QStringList LineUp::differencesFor(std::string_view reading, std::optional<double> speed_mm_s) const {
+QStringList LineUp::differencesFor(ReadingId reading, std::optional<double> speed_mm_s) const {
   QStringList out;
   for (const Unequal& unequal : unequalConditions(passes_, conditions(), reading, speed_mm_s))
     out += sentenceOn(unequal, day_.units());

@@ -40,10 +40,9 @@ class LineUp : public QObject {
   /// Measured, but not as they stand: they are not compared.
   [[nodiscard]] const std::vector<OutdatedPass>& outdated() const { return read_.outdated; }
   /// What should have been equal between the passes with this reading and was not, in words.
-  [[nodiscard]] QStringList differencesFor(std::string_view reading,
-                                           std::optional<double> speed_mm_s = {}) const;
+  [[nodiscard]] QStringList differencesFor(ReadingId reading, std::optional<double> speed_mm_s = {}) const;
   /// How the control rig wandered in this reading, whether it is corrected for or not.
-  [[nodiscard]] Result<ControlDrift> driftOf(std::string_view reading) const;
+  [[nodiscard]] Result<ControlDrift> driftOf(ReadingId reading) const;
   [[nodiscard]] bool driftCorrected() const { return driftCorrected_; }
   void correctDrift(bool on);
   /// The rig of a pass, where the day's plan knows it.

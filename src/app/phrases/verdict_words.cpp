@@ -20,7 +20,7 @@ QString nameOf(const ScoreTable& table, std::size_t entry) {
 QString why(const Ranking::Left& left) {
   if (left.lacks.empty()) return QString::fromStdString(left.why);
   QStringList names;
-  for (const std::string& reading : left.lacks) names += spokenName(std::string_view(reading));
+  for (const ReadingId reading : left.lacks) names += spokenName(reading);
   return said("not read: %1").arg(names.join(", "));
 }
 
@@ -94,7 +94,7 @@ QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
     QStringList alone;
     for (std::size_t w = 0; w < table.wishes.size(); ++w) {
       if (ranking.placings.front().cells[w] && !table.scatterKnown[w])
-        alone += spokenName(std::string_view(table.wishes[w].reading));
+        alone += spokenName(table.wishes[w].reading);
     }
     if (!alone.isEmpty()) {
       out +=
@@ -103,8 +103,7 @@ QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
               .arg(alone.join(", "));
     }
     QStringList missing;
-    for (const std::string& reading : ranking.nonDiscriminating)
-      missing += spokenName(std::string_view(reading));
+    for (const ReadingId reading : ranking.nonDiscriminating) missing += spokenName(reading);
     if (!missing.isEmpty())
       out += said("Does not count, as fewer than two rigs were read or none differs: %1.")
                  .arg(missing.join(", "));
@@ -114,8 +113,7 @@ QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
 
 QString whyNoPick(const ScoreTable& purpose, const Ranking& ranking) {
   QStringList missing;
-  for (const std::string& reading : ranking.nonDiscriminating)
-    missing += spokenName(std::string_view(reading)).toLower();
+  for (const ReadingId reading : ranking.nonDiscriminating) missing += spokenName(reading).toLower();
   if (purpose.wishes.empty() || missing.isEmpty()) return QString::fromStdString(ranking.whyNone);
   return said("not read of two rigs: %1").arg(missing.join(", "));
 }
@@ -130,7 +128,7 @@ QString reasonInWords(const ScoreTable& table, const Placing& placing, UnitSyste
   QStringList unknown;
   for (const std::size_t w : order) {
     const Wish& wish = table.wishes[w];
-    const QString name = spokenName(std::string_view(wish.reading));
+    const QString name = spokenName(wish.reading);
     if (const auto& cell = table.cells[w][placing.entry]) {
       parts += QString("%1 %2").arg(name.toLower(), spokenAs(wish.reading, cell->value, cell->u95, units));
     } else {

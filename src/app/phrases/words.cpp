@@ -8,7 +8,6 @@
 #include <cmath>
 #include <map>
 
-#include "core/comparison/score_table.h"
 #include "core/readings/registry.h"
 
 namespace fin::app {
@@ -22,87 +21,90 @@ QString words(const char* text) {
   return QCoreApplication::translate("words", text);
 }
 
-const std::map<std::string_view, const char*>& names() {
-  static const std::map<std::string_view, const char*> table{
-      {"travel_speed", "Pull speed"},
-      {"wobble_frequency", "Wobbles"},
-      {"wobble_angle", "Wobble, side to side"},
-      {"tail_sweep", "Tail sweep"},
-      {"strouhal", "Swimming number"},
-      {"roll_frequency", "Rolls"},
-      {"roll_angle", "Roll, side to side"},
-      {"roll_list", "Lays over"},
-      {"spin_turns", "Spins"},
-      {"twist_per_metre", "Line twist"},
-      {"kick_frequency", "Tail kicks"},
-      {"kick_angle", "Tail kick, side to side"},
-      {"cycle_variation", "Unevenness of the wobble"},
-      {"breakouts", "Breaks out"},
-      {"running_depth", "Running depth"},
-      {"rise_rate", "Climbs"},
-      {"flash_rate", "Flashes"},
-      {"fall_rate", "Fall rate"},
-      {"time_per_metre", "Countdown"},
-      {"settle_distance", "Drop until steady"},
-      {"glide_ratio", "Glide"},
-      {"glide_angle", "Path below level"},
-      {"fall_travel", "Sideways drift"},
-      {"fall_attitude", "Nose down"},
-      {"fall_rock_frequency", "Rocks on the fall"},
-      {"fall_rock_angle", "Rock, end to end"},
-      {"fall_kick_frequency", "Kicks on the fall"},
-      {"fall_kick_angle", "Kick on the fall, side to side"},
-      {"spiral_rate", "Spiral turns"},
-      {"spiral_radius", "Spiral radius"},
-      {"tumble_rate", "Tumbles"},
-      {"fall_mode", "Way of falling"},
-      {"twitch_count", "Twitches"},
-      {"twitch_interval", "Twitch to twitch"},
-      {"twitch_interval_variation", "Unevenness of the cadence"},
-      {"advance", "Darts ahead"},
-      {"spring_back", "Springs back"},
-      {"spring_back_ratio", "Springs back, of the dart"},
-      {"spring_back_time", "Time to spring back"},
-      {"stop_time", "Time to stop"},
-      {"stop_distance", "Way to stop"},
-      {"dart_spread", "Spread of the darts"},
-      {"erraticness", "Each dart different"},
-      {"pause_drift", "Drift in the pause"},
-      {"pause_class", "In the pause it"},
-      {"pause_attitude", "Nose down in the pause"},
-      {"rise_per_twitch", "Climbs with each twitch"},
-      {"side_switch", "Changes side"},
-      {"swing_angle", "Swing"},
-      {"stand_angle", "Stands at"},
-      {"stand_time", "Stands for"},
-      {"flare_moving", "Skirt while moving"},
-      {"flare_rest", "Skirt at rest"},
-      {"flare_peak_ratio", "Skirt flares to"},
-      {"flare_half_life", "Flare half gone after"},
-      {"quiver", "Quivers"},
-      {"hop_count", "Hops"},
-      {"hop_interval", "Hop to hop"},
-      {"hop_interval_variation", "Unevenness of the cadence"},
-      {"hop_height", "Hops up"},
-      {"fall_back_time", "Time to fall back"},
-      {"fall_back_rate", "Falls back at"},
-      {"hop_kick_frequency", "Kicks on the way down"},
-      {"hop_kick_angle", "Kick on the way down, side to side"},
-      {"drag_turning", "Turns on the drag"},
-      {"drag_kick", "Kicks on the drag"},
-      {"onset_speed", "Begins to work at"},
-      {"blowout_speed", "Goes wrong at"},
-      {"rattle_level", "Over the quiet"},
-      {"rattle_rate", "Knocks"},
-      {"rattle_peak_frequency", "Strongest tone"},
+/// A word for every reading; the test goes through all of them.
+const std::map<ReadingId, const char*>& names() {
+  using enum ReadingId;
+  static const std::map<ReadingId, const char*> table{
+      {TravelSpeed, "Pull speed"},
+      {WobbleFrequency, "Wobbles"},
+      {WobbleAngle, "Wobble, side to side"},
+      {TailSweep, "Tail sweep"},
+      {Strouhal, "Swimming number"},
+      {RollFrequency, "Rolls"},
+      {RollAngle, "Roll, side to side"},
+      {RollList, "Lays over"},
+      {SpinTurns, "Spins"},
+      {TwistPerMetre, "Line twist"},
+      {KickFrequency, "Tail kicks"},
+      {KickAngle, "Tail kick, side to side"},
+      {CycleVariation, "Unevenness of the wobble"},
+      {Breakouts, "Breaks out"},
+      {RunningDepth, "Running depth"},
+      {RiseRate, "Climbs"},
+      {FlashRate, "Flashes"},
+      {FallRate, "Fall rate"},
+      {TimePerMetre, "Countdown"},
+      {SettleDistance, "Drop until steady"},
+      {GlideRatio, "Glide"},
+      {GlideAngle, "Path below level"},
+      {FallTravel, "Sideways drift"},
+      {FallAttitude, "Nose down"},
+      {FallRockFrequency, "Rocks on the fall"},
+      {FallRockAngle, "Rock, end to end"},
+      {FallKickFrequency, "Kicks on the fall"},
+      {FallKickAngle, "Kick on the fall, side to side"},
+      {SpiralRate, "Spiral turns"},
+      {SpiralRadius, "Spiral radius"},
+      {TumbleRate, "Tumbles"},
+      {FallMode, "Way of falling"},
+      {TwitchCount, "Twitches"},
+      {TwitchInterval, "Twitch to twitch"},
+      {TwitchIntervalVariation, "Unevenness of the cadence"},
+      {Advance, "Darts ahead"},
+      {SpringBack, "Springs back"},
+      {SpringBackRatio, "Springs back, of the dart"},
+      {SpringBackTime, "Time to spring back"},
+      {StopTime, "Time to stop"},
+      {StopDistance, "Way to stop"},
+      {DartSpread, "Spread of the darts"},
+      {Erraticness, "Each dart different"},
+      {PauseDrift, "Drift in the pause"},
+      {PauseClass, "In the pause it"},
+      {PauseAttitude, "Nose down in the pause"},
+      {RisePerTwitch, "Climbs with each twitch"},
+      {SideSwitch, "Changes side"},
+      {SwingAngle, "Swing"},
+      {StandAngle, "Stands at"},
+      {StandTime, "Stands for"},
+      {FlareMoving, "Skirt while moving"},
+      {FlareRest, "Skirt at rest"},
+      {FlarePeakRatio, "Skirt flares to"},
+      {FlareHalfLife, "Flare half gone after"},
+      {Quiver, "Quivers"},
+      {HopCount, "Hops"},
+      {HopInterval, "Hop to hop"},
+      {HopIntervalVariation, "Unevenness of the cadence"},
+      {HopHeight, "Hops up"},
+      {FallBackTime, "Time to fall back"},
+      {FallBackRate, "Falls back at"},
+      {HopKickFrequency, "Kicks on the way down"},
+      {HopKickAngle, "Kick on the way down, side to side"},
+      {DragTurning, "Turns on the drag"},
+      {DragKick, "Kicks on the drag"},
+      {OnsetSpeed, "Begins to work at"},
+      {BlowoutSpeed, "Goes wrong at"},
+      {RattleLevel, "Over the quiet"},
+      {RattleRate, "Knocks"},
+      {RattlePeakFrequency, "Strongest tone"},
   };
   return table;
 }
 
 QString countedThings(const Reading& reading) {
   const QString n = QLocale::c().toString(reading.n, 'f', 0);
-  const bool cycles = reading.name.starts_with("wobble") || reading.name == "tail_sweep" ||
-                      reading.name == "strouhal" || reading.name == "cycle_variation";
+  using enum ReadingId;
+  const bool cycles = reading.id == WobbleFrequency || reading.id == WobbleAngle || reading.id == TailSweep ||
+                      reading.id == Strouhal || reading.id == CycleVariation;
   return (cycles ? words("%1 whole wobbles stand behind it.") : words("%1 frames stand behind it.")).arg(n);
 }
 
@@ -173,10 +175,9 @@ QString sharesOf(const Reading& reading) {
 
 }  // namespace
 
-QString spokenName(std::string_view reading) {
+QString spokenName(ReadingId reading) {
   const auto found = names().find(reading);
-  return found == names().end() ? QString::fromUtf8(reading.data(), static_cast<qsizetype>(reading.size()))
-                                : words(found->second);
+  return found == names().end() ? QString() : words(found->second);
 }
 
 QString spokenName(Protocol protocol) {
@@ -295,8 +296,8 @@ SpokenValue spoken(const Reading& reading, UnitSystem units) {
   return {number, QString::fromUtf8("± ") + plain.toString(uncertainty, 'f', decimals), shown.unit};
 }
 
-QString spokenAs(std::string_view reading, double value, double u95, UnitSystem units) {
-  const SpokenValue said = spoken({std::string(reading), value, std::string(unitOf(reading)), u95}, units);
+QString spokenAs(ReadingId reading, double value, double u95, UnitSystem units) {
+  const SpokenValue said = spoken({reading, value, std::string(unitOf(reading)), u95}, units);
   return QString("%1 %2 %3").arg(said.value, said.uncertainty, said.unit).trimmed();
 }
 
@@ -311,7 +312,7 @@ QString spokenSpeed(double mm_s, UnitSystem units) {
 
 QString howMeasured(const Reading& reading) {
   QStringList parts;
-  if (const ReadingSpec* spec = readingNamed(reading.name)) {
+  if (const ReadingSpec* spec = specOf(reading.id)) {
     parts << QString::fromUtf8(spec->definition.data(), static_cast<qsizetype>(spec->definition.size()));
   }
   parts << countedThings(reading);

@@ -12,7 +12,7 @@ namespace fin::app {
 enum class UnitSystem { Metric, Imperial };
 
 /// The reading's name as a tester says it.
-QString spokenName(std::string_view reading);
+QString spokenName(ReadingId reading);
 QString spokenName(Protocol protocol);
 QString spokenName(View view);
 QString spokenName(MarkName mark);
@@ -29,7 +29,7 @@ struct SpokenValue {
 SpokenValue spoken(const Reading& reading, UnitSystem units);
 
 /// The same in one line, of a reading's name and number: "6.61 ± 0.03 Hz".
-QString spokenAs(std::string_view reading, double value, double u95, UnitSystem units);
+QString spokenAs(ReadingId reading, double value, double u95, UnitSystem units);
 
 /// A speed that was set or asked for: "250 mm/s".
 QString spokenSpeed(double mm_s, UnitSystem units);

@@ -146,7 +146,7 @@ class Report {
       if (wish.weight != 1.0) way += QObject::tr(", weight %1").arg(plainNumber(wish.weight));
       if (table_.speeds_mm_s[w])
         way += QObject::tr(", pulled at about %1").arg(spokenSpeed(*table_.speeds_mm_s[w], units_));
-      parts += QString("%1 (%2)").arg(spokenName(std::string_view(wish.reading)), way);
+      parts += QString("%1 (%2)").arg(spokenName(wish.reading), way);
     }
     return parts.isEmpty() ? QString() : paragraph(QObject::tr("Scored by: %1.").arg(parts.join("; ")));
   }
@@ -245,11 +245,11 @@ class Report {
   QString readings() const {
     const auto& passes = controller_.lineUp().passes();
     QString rows;
-    for (const std::string& reading : readingsAmong(passes)) {
+    for (const ReadingId reading : readingsAmong(passes)) {
       const auto speed = commonSpeed(passes, reading);
       std::vector<RigValues> values;
       for (const ComparedRig& rig : valuesOf(passes, reading, speed)) values.push_back(numbersOf(rig));
-      QString name = "<b>" + spokenName(std::string_view(reading)).toHtmlEscaped() + "</b>";
+      QString name = "<b>" + spokenName(reading).toHtmlEscaped() + "</b>";
       for (const RigMean& rig : compare(values).rigs) {
         rows += row({name, escaped(rig.rig), spokenAs(reading, rig.mean, rig.u95, units_),
                      QString::number(rig.passes), QString::fromStdString(rig.letters)});
@@ -272,13 +272,13 @@ class Report {
     QString body;
     const auto& passes = controller_.lineUp().passes();
     for (std::size_t w = 0; w < table_.wishes.size(); ++w) {
-      const std::string& reading = table_.wishes[w].reading;
+      ReadingId reading = table_.wishes[w].reading;
       const auto rigs = valuesOf(passes, reading, table_.speeds_mm_s[w]);
       if (rigs.empty()) continue;
       std::vector<RigValues> values;
       for (const ComparedRig& rig : rigs) values.push_back(numbersOf(rig));
       const std::unique_ptr<QCustomPlot> plot(dressedPlot("reportPlot"));
-      const QString name = spokenName(std::string_view(reading));
+      const QString name = spokenName(reading);
       plot->yAxis->grid()->setVisible(false);
       plot->resize(kPlotWidth_px, kPlotEdge_px + kLane_px * static_cast<int>(rigs.size()));
       drawSpread(*plot, compare(values), rigs, name, shownUnit(unitOf(reading), units_));

@@ -21,7 +21,7 @@ std::vector<Value>& of(ByRig<Value>& rigs, const std::string& name) {
 }  // namespace
 
 std::optional<double> ComparedPass::speed() const {
-  const auto along = numberIn(readings, "travel_speed");
+  const auto along = numberIn(readings, ReadingId::TravelSpeed);
   return along ? std::optional(std::abs(*along)) : std::nullopt;
 }
 
@@ -39,14 +39,14 @@ RigValues numbersOf(const ComparedRig& rig) {
   return out;
 }
 
-std::vector<std::string> readingsAmong(const std::vector<ComparedPass>& passes) {
-  std::vector<std::string> out;
+std::vector<ReadingId> readingsAmong(const std::vector<ComparedPass>& passes) {
+  std::vector<ReadingId> out;
   for (const Protocol protocol : kAllProtocols) {
     for (const ReadingSpec& spec : readingsOf(protocol)) {
       const bool there = std::any_of(passes.begin(), passes.end(), [&](const ComparedPass& p) {
-        return numberIn(p.readings, spec.name).has_value();
+        return numberIn(p.readings, spec.id).has_value();
       });
-      if (there && std::find(out.begin(), out.end(), spec.name) == out.end()) out.emplace_back(spec.name);
+      if (there && std::find(out.begin(), out.end(), spec.id) == out.end()) out.emplace_back(spec.id);
     }
   }
   return out;
@@ -68,7 +68,7 @@ std::vector<double> speedsOf(const std::vector<ComparedPass>& passes) {
   return out;
 }
 
-std::vector<ComparedRig> valuesOf(const std::vector<ComparedPass>& passes, std::string_view reading,
+std::vector<ComparedRig> valuesOf(const std::vector<ComparedPass>& passes, ReadingId reading,
                                   std::optional<double> speed_mm_s) {
   ByRig<ComparedValue> rigs;
   std::map<std::int64_t, std::size_t> known;  // planned pass → its place among the rig's values
@@ -90,7 +90,7 @@ std::vector<ComparedRig> valuesOf(const std::vector<ComparedPass>& passes, std::
   return out;
 }
 
-std::optional<double> commonSpeed(const std::vector<ComparedPass>& passes, std::string_view reading) {
+std::optional<double> commonSpeed(const std::vector<ComparedPass>& passes, ReadingId reading) {
   std::vector<ComparedPass> having;
   std::copy_if(passes.begin(), passes.end(), std::back_inserter(having),
                [&](const ComparedPass& p) { return numberIn(p.readings, reading).has_value(); });
@@ -130,7 +130,7 @@ std::vector<DepthCurve> depthsOf(const std::vector<ComparedPass>& passes, DepthB
   const double alike = bySpeed ? kOtherLine : kOtherSpeed;
   std::vector<DepthCurve> out;
   for (const ComparedPass& pass : passes) {
-    const auto depth = numberIn(pass.readings, "running_depth");
+    const auto depth = numberIn(pass.readings, ReadingId::RunningDepth);
     const auto speed = pass.speed();
     if (!depth || !speed || (!bySpeed && !pass.lineOut_mm)) continue;
     const std::optional<double> held = bySpeed ? pass.lineOut_mm : speed;
@@ -140,7 +140,7 @@ std::vector<DepthCurve> depthsOf(const std::vector<ComparedPass>& passes, DepthB
     });
     if (curve == out.end()) curve = out.insert(out.end(), {pass.rig, held, {}});
     curve->points.push_back({bySpeed ? *speed : *pass.lineOut_mm, *depth,
-                             pass.readings.find("running_depth")->u95.value_or(0.0)});
+                             pass.readings.find(ReadingId::RunningDepth)->u95.value_or(0.0)});
   }
   for (DepthCurve& curve : out) {
     std::sort(curve.points.begin(), curve.points.end(),

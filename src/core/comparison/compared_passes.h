@@ -66,17 +66,17 @@ struct DepthCurve {
 template <class Value>
 using ByRig = std::vector<std::pair<std::string, std::vector<Value>>>;
 
-/// Names of all readings with a number, in the order of the protocols.
-std::vector<std::string> readingsAmong(const std::vector<ComparedPass>& passes);
+/// All readings with a number, in the order of the protocols.
+std::vector<ReadingId> readingsAmong(const std::vector<ComparedPass>& passes);
 /// Speeds of the pulls, each standing for those within a tenth of it; rising.
 std::vector<double> speedsOf(const std::vector<ComparedPass>& passes);
 /// The values of one reading, of pulls at about one speed where one is given. Several clips of one planned
 /// pass give one value: the surest.
-std::vector<ComparedRig> valuesOf(const std::vector<ComparedPass>& passes, std::string_view reading,
+std::vector<ComparedRig> valuesOf(const std::vector<ComparedPass>& passes, ReadingId reading,
                                   std::optional<double> speed_mm_s = {});
 /// The speed at which most rigs with this reading were pulled (of equals the one with most passes); none
 /// where nothing was pulled.
-std::optional<double> commonSpeed(const std::vector<ComparedPass>& passes, std::string_view reading);
+std::optional<double> commonSpeed(const std::vector<ComparedPass>& passes, ReadingId reading);
 /// Rigs that were pulled at speeds more than a tenth apart, each with its rungs.
 ByRig<LadderRung> laddersOf(const std::vector<ComparedPass>& passes);
 /// Rigs whose running depth was read. Lines within a twentieth count as one, speeds within a tenth.

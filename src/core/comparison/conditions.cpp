@@ -26,8 +26,8 @@ void addIfUnlike(Unequal::What what, const DistinctTexts& values, std::vector<Un
 std::optional<Unequal> unequalCadence(const std::vector<ComparedPass>& passes) {
   std::optional<Unequal> out;
   for (const ComparedPass& pass : passes) {
-    const auto interval =
-        numberIn(pass.readings, pass.protocol == Protocol::Hop ? "hop_interval" : "twitch_interval");
+    const auto interval = numberIn(
+        pass.readings, pass.protocol == Protocol::Hop ? ReadingId::HopInterval : ReadingId::TwitchInterval);
     if (!interval) continue;
     if (!out) out = Unequal{Unequal::What::Cadence, *interval, *interval, {}};
     out->least = std::min(out->least, *interval);
@@ -52,8 +52,8 @@ std::vector<std::string> camerasOf(const std::vector<ComparedPass>& passes,
 }
 
 std::vector<Unequal> unequalConditions(const std::vector<ComparedPass>& passes,
-                                       const std::vector<PassConditions>& conditions,
-                                       std::string_view reading, std::optional<double> speed_mm_s) {
+                                       const std::vector<PassConditions>& conditions, ReadingId reading,
+                                       std::optional<double> speed_mm_s) {
   std::vector<ComparedPass> shown;
   DistinctTexts lines;
   DistinctTexts links;
@@ -71,7 +71,7 @@ std::vector<Unequal> unequalConditions(const std::vector<ComparedPass>& passes,
   if (const std::vector<double> speeds = speedsOf(shown); speeds.size() > 1)
     out.push_back({Unequal::What::PullSpeed, speeds.front(), speeds.back(), {}});
   if (auto cadence = unequalCadence(shown)) out.push_back(std::move(*cadence));
-  if (reading.starts_with("rattle_")) {
+  if (toString(reading).starts_with("rattle_")) {
     const auto cameras = camerasOf(shown, conditions);
     addIfUnlike(Unequal::What::Camera, {cameras.begin(), cameras.end()}, out);
   }

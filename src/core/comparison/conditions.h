@@ -37,8 +37,8 @@ struct Unequal {
 /// a tenth longer than the shortest. Cameras and their distance count for loudness alone: an angle or a
 /// length does not depend on them.
 std::vector<Unequal> unequalConditions(const std::vector<ComparedPass>& passes,
-                                       const std::vector<PassConditions>& conditions,
-                                       std::string_view reading, std::optional<double> speed_mm_s = {});
+                                       const std::vector<PassConditions>& conditions, ReadingId reading,
+                                       std::optional<double> speed_mm_s = {});
 
 /// The cameras of these passes, with their distance where it was said ("fixed at 1.5 m"), each once.
 std::vector<std::string> camerasOf(const std::vector<ComparedPass>& passes,

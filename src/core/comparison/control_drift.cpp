@@ -13,7 +13,7 @@ constexpr double kHour_s = 3600.0;
 
 }  // namespace
 
-Result<ControlDrift> driftOf(const std::vector<ComparedPass>& passes, std::string_view reading) {
+Result<ControlDrift> driftOf(const std::vector<ComparedPass>& passes, ReadingId reading) {
   std::vector<ComparedPass> control;
   std::copy_if(passes.begin(), passes.end(), std::back_inserter(control),
                [](const ComparedPass& p) { return p.control && p.made_s; });
@@ -55,14 +55,14 @@ Result<ControlDrift> driftOf(const std::vector<ComparedPass>& passes, std::strin
   return out;
 }
 
-std::vector<ComparedPass> withoutDrift(std::vector<ComparedPass> passes, std::string_view reading,
+std::vector<ComparedPass> withoutDrift(std::vector<ComparedPass> passes, ReadingId reading,
                                        const ControlDrift& drift) {
   for (ComparedPass& pass : passes) {
     if (!pass.made_s) continue;
     const double hours = *pass.made_s / kHour_s - drift.middle_h;
     for (Reading& r : pass.readings.readings) {
       auto* value = std::get_if<double>(&r.value);
-      if (r.name != reading || value == nullptr) continue;
+      if (r.id != reading || value == nullptr) continue;
       *value -= drift.perHour * hours;
       r.u95 = std::hypot(r.u95.value_or(0.0), drift.u95 * hours);
     }
@@ -72,8 +72,8 @@ std::vector<ComparedPass> withoutDrift(std::vector<ComparedPass> passes, std::st
 
 std::vector<ComparedPass> withoutDrifts(const std::vector<ComparedPass>& passes) {
   std::vector<ComparedPass> out = passes;
-  for (const std::string& reading : readingsAmong(passes)) {
-    if (reading == "travel_speed") continue;
+  for (const ReadingId reading : readingsAmong(passes)) {
+    if (reading == ReadingId::TravelSpeed) continue;
     if (const auto drift = driftOf(passes, reading); drift && drift->seen)
       out = withoutDrift(std::move(out), reading, *drift);
   }

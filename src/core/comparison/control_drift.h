@@ -21,11 +21,11 @@ struct ControlDrift {
 
 /// Of the control rig's passes; of pulls those at the speed at which it was pulled most. BadRequest with what
 /// is missing: three passes of the control rig with this reading at different times.
-Result<ControlDrift> driftOf(const std::vector<ComparedPass>& passes, std::string_view reading);
+Result<ControlDrift> driftOf(const std::vector<ComparedPass>& passes, ReadingId reading);
 
 /// The passes with this reading as it would have been at the control's middle time. Passes whose time is not
 /// known stay as they are; u95 takes in what the line is unsure by.
-std::vector<ComparedPass> withoutDrift(std::vector<ComparedPass> passes, std::string_view reading,
+std::vector<ComparedPass> withoutDrift(std::vector<ComparedPass> passes, ReadingId reading,
                                        const ControlDrift& drift);
 /// The same for every reading in which a drift is seen. The speed of a pull stays: it is what was set.
 std::vector<ComparedPass> withoutDrifts(const std::vector<ComparedPass>& passes);

@@ -29,7 +29,7 @@ std::optional<double> correlation(const std::vector<double>& a, const std::vecto
 }  // namespace
 
 EyeCheck checkEye(const std::vector<EyeScore>& scores, const std::vector<ComparedPass>& passes,
-                  const std::string& property) {
+                  ReadingId property) {
   std::map<std::int64_t, std::vector<double>> byPass;
   for (const EyeScore& score : scores) {
     if (score.property == property) byPass[score.pass].push_back(score.score);

@@ -12,7 +12,7 @@ namespace fin {
 /// One judgement by eye: how much of a property a clip shows, 0 to 10.
 struct EyeScore {
   std::int64_t pass = 0;
-  std::string property;  ///< name of the reading that measures the same
+  ReadingId property{};  ///< the reading that measures the same
   double score = 0.0;
 };
 
@@ -35,7 +35,7 @@ struct EyeCheck {
 
 /// Places are means for equals. Checked against R (cor, method = "spearman").
 EyeCheck checkEye(const std::vector<EyeScore>& scores, const std::vector<ComparedPass>& passes,
-                  const std::string& property);
+                  ReadingId property);
 
 /// Every clip twice in an order drawn from `seed`, never the same one twice in a row where there are three
 /// and more.

@@ -204,11 +204,11 @@ std::string currencyOf(const ScoreTable& table) {
 }
 
 /// Of these wishes; an entry that has enough of them lacks none.
-std::vector<std::string> lacksOf(const ScoreTable& table, std::size_t e,
-                                 const std::vector<std::size_t>& wishes, const RankOptions& options) {
+std::vector<ReadingId> lacksOf(const ScoreTable& table, std::size_t e, const std::vector<std::size_t>& wishes,
+                               const RankOptions& options) {
   double known = 0.0;
   double whole = 0.0;
-  std::vector<std::string> lacks;
+  std::vector<ReadingId> lacks;
   for (const std::size_t w : wishes) {
     whole += table.wishes[w].weight;
     if (table.cells[w][e]) {

@@ -7,15 +7,15 @@
 namespace fin {
 
 std::optional<RateDoubt> rateDoubt(const ReadingSet& pass, std::span<const ReadingSet> peers) {
-  for (const char* name : {"wobble_frequency", "kick_frequency", "fall_rate"}) {
-    const auto value = numberIn(pass, name);
+  for (const ReadingId id : {ReadingId::WobbleFrequency, ReadingId::KickFrequency, ReadingId::FallRate}) {
+    const auto value = numberIn(pass, id);
     if (!value) continue;
     std::vector<double> others;
     for (const ReadingSet& peer : peers) {
-      if (const auto other = numberIn(peer, name)) others.push_back(*other);
+      if (const auto other = numberIn(peer, id)) others.push_back(*other);
     }
     if (const auto whole = wholeFactor(*value, others))
-      return RateDoubt{name, whole->factor, whole->tooSlow, others.size()};
+      return RateDoubt{id, whole->factor, whole->tooSlow, others.size()};
   }
   return std::nullopt;
 }

@@ -12,7 +12,7 @@ namespace fin {
 /// A filming rate that was said wrongly makes every frequency and every speed wrong by one and the same whole
 /// factor.
 struct RateDoubt {
-  std::string reading;    ///< by which it shows
+  ReadingId reading{};    ///< by which it shows
   int factor = 1;         ///< two and more
   bool tooSlow = false;   ///< it reads slower than its peers
   std::size_t peers = 0;  ///< other passes of the rig with this reading

@@ -21,8 +21,8 @@ double scatterOfOnePass(const std::vector<RigValues>& rigs) {
   return boost::math::quantile(boost::math::students_t(scatter->degrees), 0.975) * scatter->sd;
 }
 
-std::map<std::string, ScoredValue> overPasses(const std::vector<ComparedPass>& passes,
-                                              std::string_view reading, std::optional<double> speed) {
+std::map<std::string, ScoredValue> overPasses(const std::vector<ComparedPass>& passes, ReadingId reading,
+                                              std::optional<double> speed) {
   std::vector<RigValues> values;
   for (const ComparedRig& rig : valuesOf(passes, reading, speed)) values.push_back(numbersOf(rig));
   const double alone = scatterOfOnePass(values);
@@ -34,8 +34,7 @@ std::map<std::string, ScoredValue> overPasses(const std::vector<ComparedPass>& p
   return out;
 }
 
-std::map<std::string, ScoredValue> overLadders(const std::vector<ComparedPass>& passes,
-                                               std::string_view reading) {
+std::map<std::string, ScoredValue> overLadders(const std::vector<ComparedPass>& passes, ReadingId reading) {
   std::map<std::string, ScoredValue> out;
   for (const auto& [rig, rungs] : laddersOf(passes)) {
     const SpeedLadder ladder = evaluateLadder(rungs);
@@ -46,12 +45,6 @@ std::map<std::string, ScoredValue> overLadders(const std::vector<ComparedPass>& 
 }
 
 }  // namespace
-
-std::string_view unitOf(std::string_view reading) {
-  if (isOfLadder(reading)) return "mm/s";
-  const ReadingSpec* spec = readingNamed(reading);
-  return spec == nullptr ? std::string_view() : spec->unit;
-}
 
 ScoreTable tableFor(const std::vector<ComparedPass>& passes, std::vector<Entry> entries,
                     std::vector<Wish> wishes) {

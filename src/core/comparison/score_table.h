@@ -45,9 +45,6 @@ struct ScoreTable {
   friend bool operator==(const ScoreTable&, const ScoreTable&) = default;
 };
 
-/// The unit of a reading of a pass or of a ladder; empty for what is neither.
-std::string_view unitOf(std::string_view reading);
-
 /// Every rig's value of every wish, as compare() gives it. A rig with one pass cannot tell how its passes
 /// scatter, so it is as unsure as the scatter of the others says, where they have two and more. Onset and
 /// blow-out come from the rig's ladder.

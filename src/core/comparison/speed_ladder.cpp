@@ -47,8 +47,8 @@ double onsetU95(const std::vector<LadderRung>& rungs, double onset, double thres
   return 0.0;
 }
 
-void refuse(SpeedLadder& ladder, const char* name, std::string why) {
-  ladder.readings.refused.push_back({name, std::move(why)});
+void refuse(SpeedLadder& ladder, ReadingId id, std::string why) {
+  ladder.readings.refused.push_back({id, std::move(why)});
 }
 
 std::optional<double> readOnset(SpeedLadder& ladder) {
@@ -57,11 +57,11 @@ std::optional<double> readOnset(SpeedLadder& ladder) {
   for (const LadderRung& r : rungs) plateau = std::max(plateau, actionOf(r));
   const double threshold = std::max(kPlateauShare * plateau, kNoiseTimes * actionOf(rungs.front()));
   if (plateau <= 0.0) {
-    refuse(ladder, "onset_speed", "no pull shows a steady action");
+    refuse(ladder, ReadingId::OnsetSpeed, "no pull shows a steady action");
     return std::nullopt;
   }
   if (actionOf(rungs.front()) >= kPlateauShare * plateau) {
-    refuse(ladder, "onset_speed",
+    refuse(ladder, ReadingId::OnsetSpeed,
            fmt::format("it works at the slowest pull filmed already ({:.0f} mm/s); film slower ones",
                        rungs.front().speed_mm_s));
     return rungs.front().speed_mm_s;
@@ -77,13 +77,13 @@ std::optional<double> readOnset(SpeedLadder& ladder) {
   const auto onset =
       speeds.size() >= 2 ? MonotoneCurve(speeds, actions).firstRiseThrough(threshold) : std::nullopt;
   if (!onset) {
-    refuse(ladder, "onset_speed",
+    refuse(ladder, ReadingId::OnsetSpeed,
            "the action does not rise far enough over the slowest pull's; film faster ones");
     return std::nullopt;
   }
   const double u95 = onsetU95(rungs, *onset, threshold);
   ladder.readings.readings.push_back(
-      {"onset_speed",
+      {ReadingId::OnsetSpeed,
        *onset,
        "mm/s",
        u95,
@@ -99,13 +99,13 @@ std::optional<double> readOnset(SpeedLadder& ladder) {
 }
 
 void readBlowout(SpeedLadder& ladder, std::optional<double> onset) {
-  if (!onset) return refuse(ladder, "blowout_speed", "it needs an onset to lie above");
+  if (!onset) return refuse(ladder, ReadingId::BlowoutSpeed, "it needs an onset to lie above");
   for (const LadderRung& rung : ladder.rungs) {
     if (rung.speed_mm_s <= *onset) continue;
     const std::string why = whyBlownOut(rung);
     if (why.empty()) continue;
     ladder.readings.readings.push_back(
-        {"blowout_speed",
+        {ReadingId::BlowoutSpeed,
          rung.speed_mm_s,
          "mm/s",
          rung.speedU95_mm_s,
@@ -116,20 +116,20 @@ void readBlowout(SpeedLadder& ladder, std::optional<double> onset) {
           "and the next slower pull"}});
     return;
   }
-  refuse(ladder, "blowout_speed",
+  refuse(ladder, ReadingId::BlowoutSpeed,
          fmt::format("it holds at the fastest pull filmed ({:.0f} mm/s); film faster ones",
                      ladder.rungs.back().speed_mm_s));
 }
 
 }  // namespace
 
-std::optional<double> numberIn(const ReadingSet& set, std::string_view name) {
-  const Reading* found = set.find(name);
+std::optional<double> numberIn(const ReadingSet& set, ReadingId id) {
+  const Reading* found = set.find(id);
   const double* number = found == nullptr ? nullptr : std::get_if<double>(&found->value);
   return number == nullptr ? std::nullopt : std::optional(*number);
 }
 
-bool isOfLadder(std::string_view reading) {
+bool isOfLadder(ReadingId reading) {
   return std::find(std::begin(kLadderReadings), std::end(kLadderReadings), reading) !=
          std::end(kLadderReadings);
 }
@@ -140,23 +140,23 @@ bool showsAction(View view, std::span<const MarkSeed> marks) {
 }
 
 std::optional<LadderRung> rungOf(const std::string& name, const ReadingSet& readings, bool actionShown) {
-  const Reading* speed = readings.find("travel_speed");
+  const Reading* speed = readings.find(ReadingId::TravelSpeed);
   if (speed == nullptr) return std::nullopt;
   LadderRung out;
   out.name = name;
   out.speed_mm_s = std::abs(std::get<double>(speed->value));
   out.speedU95_mm_s = speed->u95.value_or(0.0);
   // A paddle tail's action is its kick; where none is asked for, the wobble.
-  const bool kicks = readings.find("kick_angle") != nullptr;
-  const Reading* action = readings.find(kicks ? "kick_angle" : "wobble_angle");
+  const bool kicks = readings.find(ReadingId::KickAngle) != nullptr;
+  const Reading* action = readings.find(kicks ? ReadingId::KickAngle : ReadingId::WobbleAngle);
   if (action == nullptr && !actionShown) return std::nullopt;
   if (action != nullptr) {
     out.action_deg = std::get<double>(action->value);
     out.actionU95_deg = action->u95.value_or(0.0);
   }
-  out.cycleVariation_percent = numberIn(readings, "cycle_variation");
-  out.spinTurns = numberIn(readings, "spin_turns");
-  out.list_deg = numberIn(readings, "roll_list");
+  out.cycleVariation_percent = numberIn(readings, ReadingId::CycleVariation);
+  out.spinTurns = numberIn(readings, ReadingId::SpinTurns);
+  out.list_deg = numberIn(readings, ReadingId::RollList);
   return out;
 }
 
@@ -165,8 +165,8 @@ SpeedLadder evaluateLadder(std::vector<LadderRung> rungs) {
   std::sort(out.rungs.begin(), out.rungs.end(),
             [](const LadderRung& a, const LadderRung& b) { return a.speed_mm_s < b.speed_mm_s; });
   if (out.rungs.size() < kFewestRungs) {
-    for (const char* name : {"onset_speed", "blowout_speed"})
-      refuse(out, name, "three pulls at different speeds or more are wanted");
+    for (const ReadingId id : kLadderReadings)
+      refuse(out, id, "three pulls at different speeds or more are wanted");
     return out;
   }
   readBlowout(out, readOnset(out));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <array>
 #include <optional>
 #include <span>
 #include <string>
@@ -26,7 +27,7 @@ struct LadderRung {
 };
 
 /// A reading's number; none where it was refused or is a word.
-std::optional<double> numberIn(const ReadingSet& set, std::string_view name);
+std::optional<double> numberIn(const ReadingSet& set, ReadingId id);
 
 /// Whether a pass is filmed and marked so that its action can be seen: the wobble from above, the kick of a
 /// tip anywhere.
@@ -37,8 +38,8 @@ bool showsAction(View view, std::span<const MarkSeed> marks);
 std::optional<LadderRung> rungOf(const std::string& name, const ReadingSet& readings, bool actionShown);
 
 /// Readings of a ladder and of no single pass; mm/s.
-constexpr std::string_view kLadderReadings[] = {"onset_speed", "blowout_speed"};
-bool isOfLadder(std::string_view reading);
+inline constexpr std::array kLadderReadings{ReadingId::OnsetSpeed, ReadingId::BlowoutSpeed};
+bool isOfLadder(ReadingId reading);
 
 struct SpeedLadder {
   std::vector<LadderRung> rungs;  ///< by rising speed

@@ -14,8 +14,8 @@ constexpr double kAbout = 0.05;  ///< either side of a speed that was filmed alo
 
 std::optional<SpeedBand> bandOfLadder(const std::string& rig, const std::vector<LadderRung>& rungs) {
   const SpeedLadder ladder = evaluateLadder(rungs);
-  const auto onset = numberIn(ladder.readings, "onset_speed");
-  const auto blowout = numberIn(ladder.readings, "blowout_speed");
+  const auto onset = numberIn(ladder.readings, ReadingId::OnsetSpeed);
+  const auto blowout = numberIn(ladder.readings, ReadingId::BlowoutSpeed);
   SpeedBand band{rig, 0.0, 0.0, true, !onset, !blowout};
   bool any = false;
   for (const LadderRung& rung : ladder.rungs) {

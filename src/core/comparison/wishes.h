@@ -25,7 +25,7 @@ struct PointsCurve {
 
 /// One property that a tester scores by.
 struct Wish {
-  std::string reading;
+  ReadingId reading{};
   Direction direction = Direction::More;
   double target = 0.0;  ///< only with Direction::Target, in the reading's unit
   double weight = 1.0;  ///< 2 counts double, 0 does not count
@@ -50,7 +50,7 @@ std::vector<Purpose> usualPurposes();
 /// most rigs were read by, those that as many rigs have, each in its usual direction.
 std::vector<Wish> proposedWishes(const std::vector<ComparedPass>& passes);
 /// In the direction it is usually wanted; more, where there is no usual one.
-Wish usualWish(std::string_view reading);
+Wish usualWish(ReadingId reading);
 
 /// What the tester decides by. A value: undo swaps whole ones.
 struct VerdictPlan {

@@ -48,13 +48,14 @@ ReadingRows rowsOf(const std::vector<ComparedPass>& passes) {
     const std::string protocol(toString(pass.protocol));
     for (const Reading& r : pass.readings.readings) {
       const auto* number = std::get_if<double>(&r.value);
-      out.rows.push_back({pass.rig, pass.title, protocol, r.name,
+      out.rows.push_back({pass.rig, pass.title, protocol, std::string(toString(r.id)),
                           number != nullptr ? fmt::format("{:.6g}", *number) : std::get<std::string>(r.value),
                           r.unit, r.u95 ? fmt::format("{:.3g}", *r.u95) : "", fmt::format("{:g}", r.n),
                           std::string(toString(r.grade)), joined(r.notes)});
     }
     for (const Refusal& r : pass.readings.refused)
-      out.rows.push_back({pass.rig, pass.title, protocol, r.name, "", "", "", "", "refused", r.why});
+      out.rows.push_back(
+          {pass.rig, pass.title, protocol, std::string(toString(r.id)), "", "", "", "", "refused", r.why});
   }
   return out;
 }

@@ -13,7 +13,7 @@ namespace {
 using nlohmann::ordered_json;
 
 ordered_json toJson(const Reading& r) {
-  ordered_json out{{"name", r.name}};
+  ordered_json out{{"name", toString(r.id)}};
   if (const auto* text = std::get_if<std::string>(&r.value)) {
     out["value"] = *text;
   } else {
@@ -39,7 +39,7 @@ void putReadings(const ReadingSet& set, ordered_json& into) {
   into["readings"] = ordered_json::array();
   for (const Reading& r : set.readings) into["readings"].push_back(toJson(r));
   into["refused"] = ordered_json::array();
-  for (const Refusal& r : set.refused) into["refused"].push_back({{"name", r.name}, {"why", r.why}});
+  for (const Refusal& r : set.refused) into["refused"].push_back({{"name", toString(r.id)}, {"why", r.why}});
 }
 
 std::string writeReadings(const PassRequest& request, const PassResult& result,

@@ -6,6 +6,7 @@
 namespace fin {
 
 FIN_ENUM_AS_WORD(Direction, directionNamed)
+FIN_ENUM_AS_WORD(ReadingId, readingNamed)
 
 NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(PointsCurve, none, half, full)
 NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(Wish, reading, direction, target, weight, speed_mm_s, curve)

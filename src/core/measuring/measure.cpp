@@ -97,7 +97,7 @@ Result<void> readSound(const PassRequest& request, const Clip& clip, const ClipC
     return {};
   }
   if (heard.error().code != ErrorCode::Unsupported) return tl::unexpected(heard.error());
-  for (const ReadingSpec& spec : readingsOf(Protocol::Sound)) sheet.refuse(spec.name, heard.error().message);
+  for (const ReadingSpec& spec : readingsOf(Protocol::Sound)) sheet.refuse(spec.id, heard.error().message);
   return {};
 }
 

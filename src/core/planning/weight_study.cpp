@@ -12,8 +12,8 @@ constexpr double kSettledAfter = 1.164;
 
 /// From the drop that coming up to speed took.
 Seconds timeConstantOf(const ReadingSet& readings) {
-  const auto drop = numberIn(readings, "settle_distance");
-  const auto rate = numberIn(readings, "fall_rate");
+  const auto drop = numberIn(readings, ReadingId::SettleDistance);
+  const auto rate = numberIn(readings, ReadingId::FallRate);
   return Seconds(drop && rate && *rate > 0.0 ? *drop / (kSettledAfter * *rate) : 0.0);
 }
 
@@ -21,7 +21,7 @@ Seconds timeConstantOf(const ReadingSet& readings) {
 
 std::vector<MeasuredFall> fallsAmong(const std::vector<ComparedPass>& passes, const RigOfPass& rigOf) {
   std::vector<MeasuredFall> out;
-  for (const ComparedRig& rig : valuesOf(passes, "fall_rate")) {
+  for (const ComparedRig& rig : valuesOf(passes, ReadingId::FallRate)) {
     const Spread spread = compare({numbersOf(rig)});
     MeasuredFall fall{rig.rig, {}, {}, {}};
     fall.rate = {
@@ -31,7 +31,7 @@ std::vector<MeasuredFall> fallsAmong(const std::vector<ComparedPass>& passes, co
     if (first != passes.end()) {
       if (const Rig* known = rigOf(*first)) fall.rigId = known->id;
       fall.timeConstant = timeConstantOf(first->readings);
-      const Reading* mode = first->readings.find("fall_mode");
+      const Reading* mode = first->readings.find(ReadingId::FallMode);
       const auto* words = mode != nullptr ? std::get_if<std::string>(&mode->value) : nullptr;
       if (words != nullptr) fall.mode = *words;
     }

@@ -21,15 +21,15 @@ constexpr std::size_t kFewestSwings = 4;
 constexpr double kPerMetre = 1000.0;
 
 /// The movement of one angle per metre of way.
-void readMovement(const char* name, const Series& angle, const Swing& swing, const PassTraces& traces,
+void readMovement(ReadingId id, const Series& angle, const Swing& swing, const PassTraces& traces,
                   const Series& way, ReadingSheet& sheet) {
   const double perPixel_deg = swing.unitPerPixel / swing.arm * kDegreesPerRadian;
   const double least = std::max(kLeastSwing_deg, kFeignedSwing_px * perPixel_deg);
   const std::vector<TurningPoint> turns = turningPoints(smoothed(angle, kDragWindow_s), least);
   if (turns.size() < kFewestSwings + 1) {
-    return sheet.refuse(name, fmt::format("it swings by more than {:.1f}° {} times only in view; drag it "
-                                          "further",
-                                          least, turns.size()));
+    return sheet.refuse(id, fmt::format("it swings by more than {:.1f}° {} times only in view; drag it "
+                                        "further",
+                                        least, turns.size()));
   }
   const double pulled =
       std::abs(valueAt(way, turns.back().t_s) - valueAt(way, turns.front().t_s)) / kPerMetre;
@@ -40,7 +40,7 @@ void readMovement(const char* name, const Series& angle, const Swing& swing, con
     sum += swings.back();
   }
   if (pulled * kPerMetre < kLeastWay_bodies * traces.bodyLength)
-    return sheet.refuse(name, "it is hardly pulled along in view; drag it further");
+    return sheet.refuse(id, "it is hardly pulled along in view; drag it further");
   const auto n = static_cast<double>(swings.size());
   double squares = 0.0;
   for (const double s : swings) squares += std::pow(s - sum / n, 2);
@@ -56,7 +56,7 @@ void readMovement(const char* name, const Series& angle, const Swing& swing, con
   e.grade = gradeOf(e.value, e.u95);
   e.notes.push_back(
       fmt::format("{:.0f} swings of more than {:.1f}° over {:.0f} mm", n, least, pulled * kPerMetre));
-  sheet.give(name, e);
+  sheet.give(id, e);
 }
 
 }  // namespace
@@ -65,8 +65,9 @@ void readDrag(const PassTraces& traces, ReadingSheet& sheet) {
   if (traces.frames() < 8) return;
   const Series way = smoothed(traces.alongCentre, kDragWindow_s);
   const Swing body{"turning", traces.bodyLength, traces.unitPerPixel, traces.frameRate_Hz};
-  readMovement("drag_turning", traces.axis, body, traces, way, sheet);
-  if (!traces.kick.empty()) readMovement("drag_kick", traces.kick, kickOf(traces), traces, way, sheet);
+  readMovement(ReadingId::DragTurning, traces.axis, body, traces, way, sheet);
+  if (!traces.kick.empty())
+    readMovement(ReadingId::DragKick, traces.kick, kickOf(traces), traces, way, sheet);
 }
 
 }  // namespace fin

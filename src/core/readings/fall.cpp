@@ -32,8 +32,8 @@ constexpr double kChanceAllowed = 1e-4;
 constexpr double kMeanBlocks = 8.0;
 constexpr double kTurnEnds = 0.012;  ///< turns by which the two ends of a tumble may be told wrongly (95 %)
 
-const char* const kSteadyNames[] = {"fall_rate",   "time_per_metre", "settle_distance",
-                                    "glide_ratio", "glide_angle",    "fall_attitude"};
+const ReadingId kSteadyNames[] = {ReadingId::FallRate,   ReadingId::TimePerMetre, ReadingId::SettleDistance,
+                                  ReadingId::GlideRatio, ReadingId::GlideAngle,   ReadingId::FallAttitude};
 
 Series depthOf(const PassTraces& traces) {
   Series depth = traces.upCentre;
@@ -164,13 +164,13 @@ void readRate(const PassTraces& traces, const SteadyPart& part, const LineFit& d
   rate.grade = gradeOf(rate.value, rate.u95);
   rate.notes.push_back(fmt::format("steady from {:.2f} s to {:.2f} s ({})", part.from_s, part.to_s,
                                    part.landed ? "just before the bottom" : "the end of the clip"));
-  sheet.give("fall_rate", rate);
+  sheet.give(ReadingId::FallRate, rate);
   sheet.evidence().steady = {part.from_s, part.to_s};
   sheet.evidence().line = FittedLine{{part.from_s, part.to_s}, -down.at(part.from_s), -down.at(part.to_s)};
 
   Estimate countdown = rate;
   countdown.scale(1000.0 / (rate.value * rate.value));  // d(1/v) = dv / v²
-  sheet.give("time_per_metre", countdown);
+  sheet.give(ReadingId::TimePerMetre, countdown);
 
   Estimate settle;
   settle.value = part.fit.settleDistance();
@@ -184,7 +184,7 @@ void readRate(const PassTraces& traces, const SteadyPart& part, const LineFit& d
                          {UncertaintySource::Scale, settle.value * traces.scaleRelativeU95}});
   settle.n = rate.n;
   settle.grade = gradeOf(settle.value, settle.u95);
-  sheet.give("settle_distance", settle);
+  sheet.give(ReadingId::SettleDistance, settle);
 }
 
 void readGlide(const LineFit& down, const LineFit& side, double face, ReadingSheet& sheet) {
@@ -196,12 +196,12 @@ void readGlide(const LineFit& down, const LineFit& side, double face, ReadingShe
        {UncertaintySource::Plumb, plumb}});
   ratio.n = static_cast<double>(down.n);
   ratio.grade = ratio.u95 < 0.03 ? Grade::Good : gradeOf(ratio.value, ratio.u95);
-  sheet.give("glide_ratio", ratio);
+  sheet.give(ReadingId::GlideRatio, ratio);
 
   Estimate angle = ratio;
   angle.scale(kDegreesPerRadian / (1.0 + ratio.value * ratio.value));
   angle.value = std::atan2(down.slope, std::abs(side.slope)) * kDegreesPerRadian;
-  sheet.give("glide_angle", angle);
+  sheet.give(ReadingId::GlideAngle, angle);
 }
 
 void readTravel(const PassTraces& traces, const SteadyPart& part, ReadingSheet& sheet) {
@@ -222,20 +222,21 @@ void readTravel(const PassTraces& traces, const SteadyPart& part, ReadingSheet& 
        {UncertaintySource::Scatter, (byNose ? kTurned_bodies : kSways_bodies) * traces.bodyLength}});
   e.n = static_cast<double>(fall.size());
   e.grade = gradeOf(e.value, e.u95);
-  sheet.give("fall_travel", e);
+  sheet.give(ReadingId::FallTravel, e);
 }
 
 void readAttitude(const PassTraces& traces, const SteadyPart& part, const Series& pitch,
                   const std::optional<Rocking>& rocking, const std::string& mode, ReadingSheet& sheet) {
   if (mode == "tumble" || mode == "spiral") {
-    sheet.refuse("fall_attitude", fmt::format("the lure falls in a {}: it has no lasting attitude", mode));
+    sheet.refuse(ReadingId::FallAttitude,
+                 fmt::format("the lure falls in a {}: it has no lasting attitude", mode));
     return;
   }
   const Series steady = pitch.between(part.from_s, part.to_s);
   if (steady.empty()) return;
   const double rocks = rocking ? std::floor(steady.span_s() * rocking->frequency_Hz + 0.5) : kMeanBlocks;
   const auto blocks = static_cast<std::size_t>(std::clamp(rocks, 1.0, kMeanBlocks));
-  sheet.give("fall_attitude", meanBodyAngle(steady, blocks, traces));
+  sheet.give(ReadingId::FallAttitude, meanBodyAngle(steady, blocks, traces));
 }
 
 /// The tail's kick on the way down, once the fall is steady.
@@ -245,12 +246,12 @@ void readFallKick(const PassTraces& traces, const SteadyPart& part, ReadingSheet
   const Swing tip = kickOf(traces);
   const auto found = findSwinging(kick, tip);
   if (!found) {
-    for (const char* name : {"fall_kick_frequency", "fall_kick_angle"})
-      sheet.refuse(name, found.error().message);
+    for (const ReadingId id : {ReadingId::FallKickFrequency, ReadingId::FallKickAngle})
+      sheet.refuse(id, found.error().message);
     return;
   }
-  sheet.give("fall_kick_frequency", rateOf(*found, tip));
-  sheet.give("fall_kick_angle", angleOf(*found, tip));
+  sheet.give(ReadingId::FallKickFrequency, rateOf(*found, tip));
+  sheet.give(ReadingId::FallKickAngle, angleOf(*found, tip));
 }
 
 /// When it has turned by one half more, in turns: a body is faster broadside than edge on, but every half
@@ -277,54 +278,56 @@ void readTurning(const PassTraces& traces, const SteadyPart& part, const Series&
   if (mode == "tumble") {
     const auto turning = fitLine(steady);
     const auto halves = fitLine(halfTurns(steady));
-    if (!turning || !halves) return sheet.refuse("tumble_rate", "it turns over less than once in view");
+    if (!turning || !halves)
+      return sheet.refuse(ReadingId::TumbleRate, "it turns over less than once in view");
     Estimate e;
     e.value = std::abs(turning->slope) / 360.0;
     e.setUncertainty({{UncertaintySource::Scatter, halves->slopeU95},
                       {UncertaintySource::Marks, kTurnEnds / std::max(steady.span_s(), 1e-3)}});
     e.n = e.value * steady.span_s();
     e.grade = gradeOf(e.value, e.u95);
-    sheet.give("tumble_rate", e);
+    sheet.give(ReadingId::TumbleRate, e);
   } else {
-    sheet.refuse("tumble_rate", "it does not turn right over");
+    sheet.refuse(ReadingId::TumbleRate, "it does not turn right over");
   }
   if (mode == "tumble" || mode == "spiral") {
-    for (const char* name : {"fall_rock_frequency", "fall_rock_angle"})
-      sheet.refuse(name,
-                   fmt::format("the lure falls in a {}: it has no lasting attitude to rock about", mode));
+    for (const ReadingId id : {ReadingId::FallRockFrequency, ReadingId::FallRockAngle})
+      sheet.refuse(id, fmt::format("the lure falls in a {}: it has no lasting attitude to rock about", mode));
     return;
   }
   const Swing body{"rock", traces.bodyLength, traces.unitPerPixel, traces.frameRate_Hz};
   const auto rock = findSwinging(steady, body);
   if (!rock) {
-    for (const char* name : {"fall_rock_frequency", "fall_rock_angle"})
-      sheet.refuse(name, rock.error().message);
+    for (const ReadingId id : {ReadingId::FallRockFrequency, ReadingId::FallRockAngle})
+      sheet.refuse(id, rock.error().message);
     return;
   }
-  sheet.give("fall_rock_frequency", rateOf(*rock, body));
-  sheet.give("fall_rock_angle", angleOf(*rock, body));
+  sheet.give(ReadingId::FallRockFrequency, rateOf(*rock, body));
+  sheet.give(ReadingId::FallRockAngle, angleOf(*rock, body));
 }
 
 /// How often it goes round, and how wide.
 void readSpiral(const PassTraces& traces, const SteadyPart& part, const std::string& mode,
                 ReadingSheet& sheet) {
   if (mode != "spiral") {
-    for (const char* name : {"spiral_rate", "spiral_radius"}) sheet.refuse(name, "it does not spiral");
+    for (const ReadingId id : {ReadingId::SpiralRate, ReadingId::SpiralRadius})
+      sheet.refuse(id, "it does not spiral");
     return;
   }
   const Swing turn{"turn", 1.0, 1.0 / kDegreesPerRadian, traces.frameRate_Hz};
   const auto turning = findSwinging(traces.bodyAlong.between(part.from_s, part.to_s), turn);
   if (!turning) {
-    for (const char* name : {"spiral_rate", "spiral_radius"}) sheet.refuse(name, turning.error().message);
+    for (const ReadingId id : {ReadingId::SpiralRate, ReadingId::SpiralRadius})
+      sheet.refuse(id, turning.error().message);
     return;
   }
-  sheet.give("spiral_rate", rateOf(*turning, turn));
+  sheet.give(ReadingId::SpiralRate, rateOf(*turning, turn));
   const Series sway =
       withoutRunningMean(traces.alongCentre.between(part.from_s, part.to_s), 1.0 / turning->fit.frequency_Hz);
   Estimate radius = medianSwing(*turning, sway, turn, kMarkMoveU95.value() * traces.unitPerPixel);
   radius.scale(0.5);
   radius.alsoUnsureBy({UncertaintySource::Scale, radius.value * traces.scaleRelativeU95});
-  sheet.give("spiral_radius", radius);
+  sheet.give(ReadingId::SpiralRadius, radius);
 }
 
 }  // namespace
@@ -334,9 +337,9 @@ void readFall(const PassTraces& traces, View view, ReadingSheet& sheet) {
   const Series depth = depthOf(traces);
   auto part = findSteadyPart(traces, depth);
   if (!part) {
-    for (const char* name : kSteadyNames) sheet.refuse(name, part.error().message);
-    sheet.refuse("fall_mode", part.error().message);
-    sheet.refuse("fall_travel", part.error().message);
+    for (const ReadingId id : kSteadyNames) sheet.refuse(id, part.error().message);
+    sheet.refuse(ReadingId::FallMode, part.error().message);
+    sheet.refuse(ReadingId::FallTravel, part.error().message);
     return;
   }
   readTravel(traces, *part, sheet);
@@ -349,13 +352,13 @@ void readFall(const PassTraces& traces, View view, ReadingSheet& sheet) {
   const auto down = fitLine(depth.between(part->from_s, part->to_s));
   const auto side = fitLine(traces.alongCentre.between(part->from_s, part->to_s));
   if (!down || !side || down->slope <= 0.0) {
-    for (const char* name : kSteadyNames) sheet.refuse(name, "too few frames show the steady part");
+    for (const ReadingId id : kSteadyNames) sheet.refuse(id, "too few frames show the steady part");
     return;
   }
   readRate(traces, *part, *down, sheet);
   readGlide(*down, *side, face, sheet);
   const std::string mode = modeOf(traces, *part, pitch, rocking, face * side->slope / down->slope);
-  sheet.give("fall_mode", mode,
+  sheet.give(ReadingId::FallMode, mode,
              {fmt::format("thresholds: tumble {:.0f}°, flutter {:.0f}°, glide {:.2f}", kTumbleFrom_deg,
                           kFlutterFrom_deg, kGlideFrom)},
              static_cast<double>(down->n));

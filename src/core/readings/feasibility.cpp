@@ -45,23 +45,23 @@ double rateU95_Hz(const ClipFacts& facts) {
   return 1.96 * std::hypot(bound, kUsualUnevenness * kUsualBeat_Hz / beats);
 }
 
-void expectOf(const ReadingSpec& spec, const ClipFacts& facts, Feasibility& promise) {
+void expectOf(const ReadingSpec& spec, const ClipFacts& facts, Feasibility& feasible) {
   const double place_px = std::numbers::sqrt2 * kMarkPlaceU95.value();
   const double move_px = std::numbers::sqrt2 * kMarkMoveU95.value();
   if (isRate(spec)) {
-    promise.expectedU95 = rateU95_Hz(facts);
-    promise.unit = "Hz";
+    feasible.expectedU95 = rateU95_Hz(facts);
+    feasible.unit = "Hz";
   } else if (isAngle(spec)) {
-    promise.expectedU95 = move_px / body_px(facts) * kDegreesPerRadian;
-    promise.unit = "deg";
+    feasible.expectedU95 = move_px / body_px(facts) * kDegreesPerRadian;
+    feasible.unit = "deg";
   } else if (isSpeed(spec) && facts.scaleRelativeU95) {
-    promise.expectedU95 =
+    feasible.expectedU95 =
         100.0 * std::hypot(*facts.scaleRelativeU95, place_px / (kShownPath * facts.width_px));
-    promise.unit = "%";
+    feasible.unit = "%";
   } else if (spec.needsScale && facts.scaleRelativeU95) {
-    promise.expectedU95 =
+    feasible.expectedU95 =
         100.0 * std::hypot(*facts.scaleRelativeU95, move_px / (kUsualSwing * 2.0 * body_px(facts)));
-    promise.unit = "%";
+    feasible.unit = "%";
   }
 }
 
@@ -89,13 +89,13 @@ PassNeeds wholly(PassNeeds needs) {
 std::vector<Feasibility> feasibilityOf(const PassNeeds& needs, const ClipFacts& facts) {
   std::vector<Feasibility> out;
   for (const ReadingSpec& spec : readingsOf(needs.protocol)) {
-    Feasibility promise{std::string(spec.name), whyNot(spec, wholly(needs)), {}, std::nullopt, {}, {}};
-    if (promise.why.empty()) {
-      promise.toSay = whyNot(spec, needs);
-      expectOf(spec, facts, promise);
-      promise.better = betterFor(spec, facts);
+    Feasibility feasible{spec.id, whyNot(spec, wholly(needs)), {}, std::nullopt, {}, {}};
+    if (feasible.why.empty()) {
+      feasible.toSay = whyNot(spec, needs);
+      expectOf(spec, facts, feasible);
+      feasible.better = betterFor(spec, facts);
     }
-    out.push_back(std::move(promise));
+    out.push_back(std::move(feasible));
   }
   return out;
 }

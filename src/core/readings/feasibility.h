@@ -20,7 +20,7 @@ struct ClipFacts {
 
 /// What one reading of a clip will be worth.
 struct Feasibility {
-  std::string name;
+  ReadingId id{};
   std::string why;                    ///< why the clip cannot show it; empty where it can
   std::string toSay;                  ///< what the person has to say first; empty where nothing is missing
   std::optional<double> expectedU95;  ///< in `unit`, where it can be told before

@@ -11,7 +11,8 @@
 namespace fin {
 namespace {
 
-constexpr TwitchWords kHopWords{"hop", "hops"};
+constexpr TwitchWords kHopWords{"hops", ReadingId::HopCount, ReadingId::HopInterval,
+                                ReadingId::HopIntervalVariation};
 constexpr double kBeforeFirst_s = 0.3;  ///< in which the first hop stood on the bottom
 constexpr double kRateFrom = 0.2;       ///< of the way down, with speed gathered
 constexpr double kDownShare = 0.9;
@@ -86,14 +87,15 @@ void readHop(const PassTraces& traces, ReadingSheet& sheet, const std::optional<
   const Hops m = measure(traces, motion, hops);
   TwitchSheet out(traces, kHopWords, sheet);
   out.cadence(hops);
-  out.length("hop_height", m.height, "the place that it hops from is not in view");
-  out.median("fall_back_time", m.fallTime, {{UncertaintySource::FrameTime, 1.0 / traces.frameRate_Hz}},
+  out.length(ReadingId::HopHeight, m.height, "the place that it hops from is not in view");
+  out.median(ReadingId::FallBackTime, m.fallTime, {{UncertaintySource::FrameTime, 1.0 / traces.frameRate_Hz}},
              kNoFall);
-  out.length("fall_back_rate", m.fallRate, kNoFall);
+  out.length(ReadingId::FallBackRate, m.fallRate, kNoFall);
   if (traces.kick.empty()) return;
   const char* why = m.noKick.empty() ? kNoFall : m.noKick.c_str();
-  out.median("hop_kick_frequency", m.kickRate, {{UncertaintySource::Cycles, ownU95(m.kickRateU95)}}, why);
-  out.median("hop_kick_angle", m.kickAngle, {{UncertaintySource::Marks, ownU95(m.kickAngleU95)}}, why);
+  out.median(ReadingId::HopKickFrequency, m.kickRate, {{UncertaintySource::Cycles, ownU95(m.kickRateU95)}},
+             why);
+  out.median(ReadingId::HopKickAngle, m.kickAngle, {{UncertaintySource::Marks, ownU95(m.kickAngleU95)}}, why);
 }
 
 }  // namespace fin

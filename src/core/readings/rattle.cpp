@@ -92,18 +92,20 @@ double sinkingBackground_dB(const Series& level, const std::vector<double>& onse
 void readLevel(const HeardPass& heard, const Series& window, const std::vector<double>& onsets,
                ReadingSheet& sheet) {
   if (const std::size_t places = clippedPlaces(heard.window) + clippedPlaces(heard.quiet); places > 0) {
-    sheet.refuse("rattle_level", fmt::format("the sound is clipped in {} places: it was louder than the "
-                                             "camera could hold; turn its gain down and film again",
-                                             places));
+    sheet.refuse(ReadingId::RattleLevel,
+                 fmt::format("the sound is clipped in {} places: it was louder than the "
+                             "camera could hold; turn its gain down and film again",
+                             places));
     return;
   }
   if (heard.quiet.empty()) {
-    sheet.refuse("rattle_level", "no quiet stretch is marked, so there is nothing to compare the level with");
+    sheet.refuse(ReadingId::RattleLevel,
+                 "no quiet stretch is marked, so there is nothing to compare the level with");
     return;
   }
   const Series quiet = levelOf(heard.quiet, heard.rate_Hz);
   if (quiet.size() < 4) {
-    sheet.refuse("rattle_level", "the quiet stretch is too short; mark a second or more");
+    sheet.refuse(ReadingId::RattleLevel, "the quiet stretch is too short; mark a second or more");
     return;
   }
   Estimate e;
@@ -122,14 +124,14 @@ void readLevel(const HeardPass& heard, const Series& window, const std::vector<d
                     "to follow the loudness; set it to a fixed one",
                     sinks));
   }
-  sheet.give("rattle_level", e);
+  sheet.give(ReadingId::RattleLevel, e);
 }
 
 /// The strongest peak of the knocks' spectrum over the background's.
 void readPitch(const HeardPass& heard, const std::vector<double>& onsets, ReadingSheet& sheet) {
   const SoundSpectra fine = soundSpectra(heard.window, heard.rate_Hz, kFineStretch, kFineHop);
   if (onsets.empty() || fine.empty()) {
-    sheet.refuse("rattle_peak_frequency", "no knock stands out by 10 dB");
+    sheet.refuse(ReadingId::RattlePeakFrequency, "no knock stands out by 10 dB");
     return;
   }
   const double half_s = 0.5 * static_cast<double>(kFineStretch) / heard.rate_Hz;
@@ -164,7 +166,7 @@ void readPitch(const HeardPass& heard, const std::vector<double>& onsets, Readin
   e.n = static_cast<double>(onsets.size());
   e.grade = gradeOf(e.value, e.u95);
   e.notes.push_back(kOnlyCompare);
-  sheet.give("rattle_peak_frequency", e);
+  sheet.give(ReadingId::RattlePeakFrequency, e);
 }
 
 }  // namespace
@@ -174,7 +176,7 @@ void readRattle(const HeardPass& heard, ReadingSheet& sheet) {
   if (level.size() < 8) return;
   if (isSilent(heard.window)) {
     for (const ReadingSpec& spec : readingsOf(Protocol::Sound))
-      sheet.refuse(spec.name, "the clip's sound is silent; see that the camera records any, and film again");
+      sheet.refuse(spec.id, "the clip's sound is silent; see that the camera records any, and film again");
     return;
   }
   const std::vector<double> onsets = onsetsOf(level, median(level.y));
@@ -186,7 +188,7 @@ void readRattle(const HeardPass& heard, ReadingSheet& sheet) {
   rate.u95 = std::max(1.0, 0.05 * rate.n) / span;
   rate.grade = rate.n >= 5.0 ? Grade::Good : Grade::Fair;
   rate.notes.push_back(kOnlyCompare);
-  sheet.give("rattle_rate", rate);
+  sheet.give(ReadingId::RattleRate, rate);
   readPitch(heard, onsets, sheet);
 }
 

@@ -32,9 +32,9 @@ std::optional<View> viewNamed(std::string_view text) {
   return enumNamed<View>(kViews, text);
 }
 
-const Reading* ReadingSet::find(std::string_view name) const {
+const Reading* ReadingSet::find(ReadingId id) const {
   const auto found =
-      std::find_if(readings.begin(), readings.end(), [name](const Reading& r) { return r.name == name; });
+      std::find_if(readings.begin(), readings.end(), [id](const Reading& r) { return r.id == id; });
   return found == readings.end() ? nullptr : &*found;
 }
 

@@ -8,6 +8,7 @@
 #include <variant>
 #include <vector>
 
+#include "core/readings/reading_id.h"
 #include "core/units/estimate.h"
 
 namespace fin {
@@ -27,7 +28,7 @@ std::optional<View> viewNamed(std::string_view text);
 
 /// One number (or class) that a pass gave, with all that is needed to believe it.
 struct Reading {
-  std::string name;
+  ReadingId id{};
   std::variant<double, std::string> value;
   std::string unit;
   std::optional<double> u95;  ///< none for text
@@ -38,7 +39,7 @@ struct Reading {
 };
 
 struct Refusal {
-  std::string name;
+  ReadingId id{};
   std::string why;
 };
 
@@ -47,7 +48,7 @@ struct ReadingSet {
   std::vector<Reading> readings;
   std::vector<Refusal> refused;
 
-  [[nodiscard]] const Reading* find(std::string_view name) const;
+  [[nodiscard]] const Reading* find(ReadingId id) const;
 };
 
 /// Raised whenever a change to a method alters a reported number.

@@ -8,6 +8,7 @@ namespace fin {
 namespace {
 
 using enum MarkName;
+using enum ReadingId;
 using Views = std::vector<View>;
 using Marks = std::vector<MarkName>;
 
@@ -23,113 +24,113 @@ const Marks kNone{};
 
 constexpr bool kNeedsScale = true;
 
-ReadingSpec spec(std::string_view name, std::string_view unit, Views views, Marks marks, bool scale,
+ReadingSpec spec(ReadingId id, std::string_view unit, Views views, Marks marks, bool scale,
                  std::string_view definition) {
-  return {name, unit, std::move(views), std::move(marks), scale, false, false, definition};
+  return {id, unit, std::move(views), std::move(marks), scale, false, false, definition};
 }
 
 std::vector<ReadingSpec> retrieve() {
   std::vector<ReadingSpec> specs{
-      spec("travel_speed", "mm/s", kNotHeadOn, kBody, kNeedsScale,
+      spec(TravelSpeed, "mm/s", kNotHeadOn, kBody, kNeedsScale,
            "A straight line is laid through the place of the body's centre (midway between nose and tail) "
            "along "
            "the pull against true time; its slope is the speed."),
-      spec("wobble_frequency", "Hz", kTop, kBody, false,
+      spec(WobbleFrequency, "Hz", kTop, kBody, false,
            "The angle of the line from tail to nose, less its own mean over one wobble, is fitted with one "
            "repeating motion of free shape. The rate of that motion is the reading."),
-      spec("wobble_angle", "deg", kTop, kBody, false,
+      spec(WobbleAngle, "deg", kTop, kBody, false,
            "In every whole wobble the widest swing to one side and to the other is taken from the angle of "
            "the "
            "body; the reading is the middle one of all wobbles, side to side."),
-      spec("tail_sweep", "mm", kTop, kBody, kNeedsScale,
+      spec(TailSweep, "mm", kTop, kBody, kNeedsScale,
            "How far the tail moves from side to side in every whole wobble, less its mean over one wobble; "
            "the "
            "reading is the middle one."),
-      spec("strouhal", "", kTop, kBody, kNeedsScale,
+      spec(Strouhal, "", kTop, kBody, kNeedsScale,
            "Wobbles per second times tail sweep over travel speed. Most fish swim at 0.2 to 0.4: context, "
            "not a "
            "score."),
       spec(
-          "roll_frequency", "Hz", kRollViews, kNone, false,
+          RollFrequency, "Hz", kRollViews, kNone, false,
           "How the body lies about its own axis is taken from the line from belly to back (head-on), or from "
           "how far the flank spot lies off the outline's mid line (side). The rate at which it rocks."),
-      spec("roll_angle", "deg", kRollViews, kNone, false, "The middle one of all whole rolls, side to side."),
-      spec("roll_list", "deg", kRollViews, kNone, false,
+      spec(RollAngle, "deg", kRollViews, kNone, false, "The middle one of all whole rolls, side to side."),
+      spec(RollList, "deg", kRollViews, kNone, false,
            "The mean roll over whole cycles: how far it lays over, towards its own right positive."),
-      spec("spin_turns", "turns", kRollViews, kNone, false,
+      spec(SpinTurns, "turns", kRollViews, kNone, false,
            "Whole turns of the roll, 0 when it only rocks. A spot that hides for half of each turn still "
            "counts "
            "them."),
-      spec("twist_per_metre", "turns/m", kSide, kBody, kNeedsScale,
+      spec(TwistPerMetre, "turns/m", kSide, kBody, kNeedsScale,
            "Turns over the way travelled: what it does to the line."),
-      spec("kick_frequency", "Hz", kNotHeadOn, kKick, false,
+      spec(KickFrequency, "Hz", kNotHeadOn, kKick, false,
            "The angle of the line from tail to tip against the body is fitted with one repeating motion of "
            "free "
            "shape. The rate of that motion is the reading."),
-      spec("kick_angle", "deg", kNotHeadOn, kKick, false,
+      spec(KickAngle, "deg", kNotHeadOn, kKick, false,
            "In every whole kick the widest bend to one side and to the other; the reading is the middle one "
            "of all "
            "kicks, side to side."),
-      spec("cycle_variation", "%", kNotHeadOn, kBody, false,
+      spec(CycleVariation, "%", kNotHeadOn, kBody, false,
            "How unequal the single wobbles (or kicks, where no wobble is seen) are in length: the spread of "
            "their "
            "lengths over the middle one. Small is a steady action, large a hunting one."),
-      spec("breakouts", "per 10 s", kTop, kBody, false,
+      spec(Breakouts, "per 10 s", kTop, kBody, false,
            "How often the body's path, averaged over one wobble, leaves its own middle of three seconds by "
            "more "
            "than half the tail sweep and comes back."),
-      spec("running_depth", "mm", kSide, kBody, kNeedsScale,
+      spec(RunningDepth, "mm", kSide, kBody, kNeedsScale,
            "The mean depth of the body's centre straight under the marked waterline."),
-      spec("rise_rate", "mm/s", kSide, kBody, kNeedsScale,
+      spec(RiseRate, "mm/s", kSide, kBody, kNeedsScale,
            "A straight line is laid through the height of the body's centre against true time; its slope is "
            "the "
            "reading, upwards positive."),
-      spec("flash_rate", "Hz", kAll, kNone, false,
+      spec(FlashRate, "Hz", kAll, kNone, false,
            "The rate at which the lure's brightness repeats, in its outline or between its marks."),
   };
   for (ReadingSpec& s : specs) {
-    s.needsWaterline = s.name == "running_depth";
+    s.needsWaterline = s.id == RunningDepth;
   }
   return specs;
 }
 
 std::vector<ReadingSpec> fall() {
   return {
-      spec("fall_rate", "mm/s", kSide, kBody, kNeedsScale,
+      spec(FallRate, "mm/s", kSide, kBody, kNeedsScale,
            "A fall from rest nears a steady speed. That approach is fitted; from where 95 % of the steady "
            "speed "
            "is passed to just before the bottom, a straight line through the depth gives the rate."),
-      spec("time_per_metre", "s/m", kSide, kBody, kNeedsScale,
+      spec(TimePerMetre, "s/m", kSide, kBody, kNeedsScale,
            "1000 over the fall rate: the countdown for one metre of depth."),
-      spec("settle_distance", "mm", kSide, kBody, kNeedsScale,
+      spec(SettleDistance, "mm", kSide, kBody, kNeedsScale,
            "How far it drops until 95 % of the steady speed is reached: 1.164 times steady speed times the "
            "time "
            "constant of the fitted approach."),
       spec(
-          "glide_ratio", "", kSide, kBody, false,
+          GlideRatio, "", kSide, kBody, false,
           "Distance to the side over distance down in the steady part; positive when it leads with the nose, "
           "negative when it backs away."),
-      spec("glide_angle", "deg", kSide, kBody, false,
+      spec(GlideAngle, "deg", kSide, kBody, false,
            "Angle of the path below the horizontal in the steady part; 90 is straight down."),
-      spec("fall_travel", "mm", kSide, kBody, kNeedsScale, "Net distance to the side over the whole fall."),
-      spec("fall_attitude", "deg", kSide, kBody, false,
+      spec(FallTravel, "mm", kSide, kBody, kNeedsScale, "Net distance to the side over the whole fall."),
+      spec(FallAttitude, "deg", kSide, kBody, false,
            "Mean angle of the body in the steady part, nose down positive."),
-      spec("fall_rock_frequency", "Hz", kSide, kBody, false,
+      spec(FallRockFrequency, "Hz", kSide, kBody, false,
            "The rate at which the body rocks about its mean attitude in the steady part."),
-      spec("fall_rock_angle", "deg", kSide, kBody, false,
+      spec(FallRockAngle, "deg", kSide, kBody, false,
            "The middle one of all whole rocks in the steady part, side to side."),
-      spec("fall_kick_frequency", "Hz", kSide, kKick, false,
+      spec(FallKickFrequency, "Hz", kSide, kKick, false,
            "The rate of the tail's kick against the body, in the steady part of the fall."),
-      spec("fall_kick_angle", "deg", kSide, kKick, false,
+      spec(FallKickAngle, "deg", kSide, kKick, false,
            "The middle one of all whole kicks in the steady part, side to side."),
-      spec("spiral_rate", "Hz", kSide, kBody, false,
+      spec(SpiralRate, "Hz", kSide, kBody, false,
            "The rate at which nose and tail trade sides and back: turns of the heading a second."),
-      spec("spiral_radius", "mm", kSide, kBody, kNeedsScale,
+      spec(SpiralRadius, "mm", kSide, kBody, kNeedsScale,
            "Half of how far the path sways from side to side, the middle one of all turns."),
-      spec("tumble_rate", "Hz", kSide, kBody, false,
+      spec(TumbleRate, "Hz", kSide, kBody, false,
            "Whole turns of the body a second: the slope of a straight line through its unwrapped angle."),
       spec(
-          "fall_mode", "text", kSide, kBody, false,
+          FallMode, "text", kSide, kBody, false,
           "Tumble if the body turns right over; else spiral if nose and tail trade sides; else flutter if it "
           "rocks by more than 30 degrees; else glide if it goes more than 0.35 to the side for 1 down; else "
           "plumb."),
@@ -139,65 +140,62 @@ std::vector<ReadingSpec> fall() {
 std::vector<ReadingSpec> twitchLike(bool walking) {
   const Views& views = walking ? kTop : kTankViews;
   std::vector<ReadingSpec> specs{
-      spec("twitch_count", "", views, kBody, false,
+      spec(TwitchCount, "", views, kBody, false,
            "A twitch starts when the speed along the pull rises through a quarter of the clip's fast speed "
            "(its 95th "
            "percentile), after it was slow."),
-      spec("twitch_interval", "s", views, kBody, false, "The middle one of the times from start to start."),
-      spec("twitch_interval_variation", "%", views, kBody, false,
+      spec(TwitchInterval, "s", views, kBody, false, "The middle one of the times from start to start."),
+      spec(TwitchIntervalVariation, "%", views, kBody, false,
            "How unequal these times are: their standard deviation over their mean. It is the tester's own "
            "steadiness."),
-      spec("advance", "mm", views, kBody, kNeedsScale,
+      spec(Advance, "mm", views, kBody, kNeedsScale,
            "How far along the pull a twitch comes before it first falls back or rests; the middle one of all "
            "twitches."),
-      spec("spring_back", "mm", views, kBody, kNeedsScale,
+      spec(SpringBack, "mm", views, kBody, kNeedsScale,
            "From the furthest place to the rearmost one after it, before the next start; the middle one."),
-      spec("spring_back_ratio", "%", views, kBody, false,
+      spec(SpringBackRatio, "%", views, kBody, false,
            "Spring-back over advance, the middle one of all twitches."),
-      spec("spring_back_time", "s", views, kBody, false,
+      spec(SpringBackTime, "s", views, kBody, false,
            "From the furthest place to nine tenths of the way to the rearmost; the middle one."),
-      spec("stop_time", "s", views, kBody, false,
+      spec(StopTime, "s", views, kBody, false,
            "From the greatest speed of a twitch to a tenth of it; the middle one. A dead stop is short."),
-      spec("stop_distance", "mm", views, kBody, kNeedsScale,
-           "How far it goes on in that time; the middle one."),
-      spec("dart_spread", "deg", views, kBody, false,
+      spec(StopDistance, "mm", views, kBody, kNeedsScale, "How far it goes on in that time; the middle one."),
+      spec(DartSpread, "deg", views, kBody, false,
            "How far the directions of the twitches, start to furthest place, spread: their circular standard "
            "deviation."),
-      spec("erraticness", "%", views, kBody, false,
+      spec(Erraticness, "%", views, kBody, false,
            "The paths of all twitches, start to furthest place, are laid over each other at 20 equal steps "
            "and scaled "
            "to their advance; the mean distance between two of them. The same each time is near 0."),
-      spec("pause_drift", "mm/s", kSide, kBody, kNeedsScale,
+      spec(PauseDrift, "mm/s", kSide, kBody, kNeedsScale,
            "A straight line through the height in the still part of every pause, from 0.2 s after the "
            "rearmost place; "
            "the middle slope, upwards positive."),
-      spec("pause_class", "text", kSide, kBody, kNeedsScale,
-           "Rises or sinks by more than 10 mm/s, or holds."),
-      spec("pause_attitude", "deg", kSide, kBody, false,
+      spec(PauseClass, "text", kSide, kBody, kNeedsScale, "Rises or sinks by more than 10 mm/s, or holds."),
+      spec(PauseAttitude, "deg", kSide, kBody, false,
            "The body's mean angle over the same parts, nose down positive; the middle one."),
-      spec("rise_per_twitch", "mm", kSide, kBody, kNeedsScale,
-           "Change of height from one start to the next."),
+      spec(RisePerTwitch, "mm", kSide, kBody, kNeedsScale, "Change of height from one start to the next."),
   };
   if (walking) {
-    specs.push_back(spec("side_switch", "%", kTop, kBody, false,
+    specs.push_back(spec(SideSwitch, "%", kTop, kBody, false,
                          "The share of twitches that go to the other side than the one before."));
-    specs.push_back(spec("swing_angle", "deg", kTop, kBody, false,
-                         "The middle angle between one direction and the next."));
+    specs.push_back(
+        spec(SwingAngle, "deg", kTop, kBody, false, "The middle angle between one direction and the next."));
   }
   return specs;
 }
 
 std::vector<ReadingSpec> skirt() {
   std::vector<ReadingSpec> specs{
-      spec("flare_moving", "mm²", kNotHeadOn, kNone, kNeedsScale,
+      spec(FlareMoving, "mm²", kNotHeadOn, kNone, kNeedsScale,
            "The middle one of the outline's areas while the lure moves, up to shortly before it stops."),
-      spec("flare_rest", "mm²", kNotHeadOn, kNone, kNeedsScale,
+      spec(FlareRest, "mm²", kNotHeadOn, kNone, kNeedsScale,
            "The middle one of the outline's areas over the last second, at rest."),
-      spec("flare_peak_ratio", "", kNotHeadOn, kNone, false,
+      spec(FlarePeakRatio, "", kNotHeadOn, kNone, false,
            "The largest area within a second after the stop, over the area while moving."),
-      spec("flare_half_life", "s", kNotHeadOn, kNone, false,
+      spec(FlareHalfLife, "s", kNotHeadOn, kNone, false,
            "From the widest opening until half of what it opened has gone."),
-      spec("quiver", "%", kNotHeadOn, kNone, false,
+      spec(Quiver, "%", kNotHeadOn, kNone, false,
            "How much of the outline changes in a sixtieth of a second at rest: the area that is in one "
            "outline "
            "and not in the other, over the area."),
@@ -208,9 +206,9 @@ std::vector<ReadingSpec> skirt() {
 
 std::vector<ReadingSpec> rest() {
   std::vector<ReadingSpec> specs{
-      spec("stand_angle", "deg", kSide, kBody, false,
+      spec(StandAngle, "deg", kSide, kBody, false,
            "The body's mean angle above the bottom, from touch-down until it lies down or the view ends."),
-      spec("stand_time", "s", kSide, kBody, false,
+      spec(StandTime, "s", kSide, kBody, false,
            "From touch-down until the body's angle above the bottom falls below 30°, or until the view "
            "ends.")};
   // What lies on the bottom may wear a skirt.
@@ -221,44 +219,44 @@ std::vector<ReadingSpec> rest() {
 std::vector<ReadingSpec> sound() {
   return {
       spec(
-          "rattle_level", "dB", kAll, kNone, false,
+          RattleLevel, "dB", kAll, kNone, false,
           "The loudness in the window, weighted as the ear hears it, over that of the marked quiet stretch."),
-      spec("rattle_rate", "1/s", kAll, kNone, false,
+      spec(RattleRate, "1/s", kAll, kNone, false,
            "How often the sound rises by more than 10 dB over its background."),
-      spec("rattle_peak_frequency", "Hz", kAll, kNone, false,
+      spec(RattlePeakFrequency, "Hz", kAll, kNone, false,
            "The strongest peak of the knocks' spectrum over that of the stretches between them.")};
 }
 
 std::vector<ReadingSpec> hop() {
   return {
-      spec("hop_count", "", kSide, kBody, false,
+      spec(HopCount, "", kSide, kBody, false,
            "A hop starts when the speed upwards rises through a quarter of the clip's fast speed (its 95th "
            "percentile), after it was slow."),
-      spec("hop_interval", "s", kSide, kBody, false, "The middle one of the times from start to start."),
-      spec("hop_interval_variation", "%", kSide, kBody, false,
+      spec(HopInterval, "s", kSide, kBody, false, "The middle one of the times from start to start."),
+      spec(HopIntervalVariation, "%", kSide, kBody, false,
            "How unequal these times are: their standard deviation over their mean. It is the tester's own "
            "steadiness."),
-      spec("hop_height", "mm", kSide, kBody, kNeedsScale,
+      spec(HopHeight, "mm", kSide, kBody, kNeedsScale,
            "The highest place of a hop over the lowest one before it; the middle one of all hops."),
-      spec("fall_back_time", "s", kSide, kBody, false,
+      spec(FallBackTime, "s", kSide, kBody, false,
            "From the highest place to nine tenths of the way down; the middle one."),
       spec(
-          "fall_back_rate", "mm/s", kSide, kBody, kNeedsScale,
+          FallBackRate, "mm/s", kSide, kBody, kNeedsScale,
           "A straight line through the height from a fifth to nine tenths of the way down; the middle slope, "
           "downwards positive."),
-      spec("hop_kick_frequency", "Hz", kSide, kKick, false,
+      spec(HopKickFrequency, "Hz", kSide, kKick, false,
            "The rate of the tail's kick against the body on the way down; the middle one of all hops."),
-      spec("hop_kick_angle", "deg", kSide, kKick, false,
+      spec(HopKickAngle, "deg", kSide, kKick, false,
            "How wide it kicks on the way down, side to side; the middle one of all hops."),
   };
 }
 
 std::vector<ReadingSpec> drag() {
   return {
-      spec("drag_turning", "deg/m", kTankViews, kBody, kNeedsScale,
+      spec(DragTurning, "deg/m", kTankViews, kBody, kNeedsScale,
            "All swings of the body's angle between the first and the last of its turning points, added up, "
            "over the way pulled in between. A stick gives 0."),
-      spec("drag_kick", "deg/m", kTankViews, kKick, kNeedsScale,
+      spec(DragKick, "deg/m", kTankViews, kKick, kNeedsScale,
            "The same of the tail's angle against the body."),
   };
 }
@@ -276,13 +274,18 @@ std::span<const ReadingSpec> readingsOf(Protocol protocol) {
   return all()[static_cast<std::size_t>(protocol)];
 }
 
-const ReadingSpec* readingNamed(std::string_view name) {
+const ReadingSpec* specOf(ReadingId reading) {
   for (const auto& protocol : all()) {
     const auto found = std::find_if(protocol.begin(), protocol.end(),
-                                    [name](const ReadingSpec& s) { return s.name == name; });
+                                    [reading](const ReadingSpec& s) { return s.id == reading; });
     if (found != protocol.end()) return &*found;
   }
   return nullptr;
+}
+
+std::string_view unitOf(ReadingId reading) {
+  const ReadingSpec* spec = specOf(reading);
+  return spec == nullptr ? "mm/s" : spec->unit;  // what only a ladder tells are speeds
 }
 
 }  // namespace fin

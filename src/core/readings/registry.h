@@ -12,7 +12,7 @@ namespace fin {
 
 /// What a reading needs before it can be asked for.
 struct ReadingSpec {
-  std::string_view name;
+  ReadingId id{};
   std::string_view unit;
   std::vector<View> shownBy;    ///< views that can show it at all
   std::vector<MarkName> marks;  ///< that must be placed
@@ -24,7 +24,9 @@ struct ReadingSpec {
 
 /// The readings of a protocol, in the order in which they are shown.
 std::span<const ReadingSpec> readingsOf(Protocol protocol);
-/// Looks through all protocols; null if there is none of that name.
-const ReadingSpec* readingNamed(std::string_view name);
+/// The first protocol that asks for it defines it; null for what only a ladder tells.
+const ReadingSpec* specOf(ReadingId reading);
+/// "mm/s" and the like; "text" for a class.
+std::string_view unitOf(ReadingId reading);
 
 }  // namespace fin

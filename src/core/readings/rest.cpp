@@ -58,8 +58,8 @@ void readRest(const PassTraces& traces, double bottom_deg, ReadingSheet& sheet) 
   if (traces.frames() < 8) return;
   const auto from = restFrom(traces);
   if (!from) {
-    for (const char* name : {"stand_angle", "stand_time"})
-      sheet.refuse(name, "the lure does not come to rest in view; let it lie on the bottom for some seconds");
+    for (const ReadingId id : {ReadingId::StandAngle, ReadingId::StandTime})
+      sheet.refuse(id, "the lure does not come to rest in view; let it lie on the bottom for some seconds");
     return;
   }
   const Series angle = standing(traces, bottom_deg);
@@ -71,9 +71,9 @@ void readRest(const PassTraces& traces, double bottom_deg, ReadingSheet& sheet) 
   }
   const Series stood = angle.between(*from, to);
   if (stood.size() < 3) {
-    sheet.refuse("stand_angle", "it lies on its side as soon as it touches down");
+    sheet.refuse(ReadingId::StandAngle, "it lies on its side as soon as it touches down");
   } else {
-    sheet.give("stand_angle", meanBodyAngle(stood, kRestBlocks, traces));
+    sheet.give(ReadingId::StandAngle, meanBodyAngle(stood, kRestBlocks, traces));
   }
   Estimate time;
   time.value = to - *from;
@@ -85,7 +85,7 @@ void readRest(const PassTraces& traces, double bottom_deg, ReadingSheet& sheet) 
   time.grade = gradeOf(time.value, time.u95);
   time.notes.push_back(lay ? fmt::format("it lies down (below {:.0f}°)", kLies_deg)
                            : "still standing when the view ends");
-  sheet.give("stand_time", time);
+  sheet.give(ReadingId::StandTime, time);
 }
 
 }  // namespace fin

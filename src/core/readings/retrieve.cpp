@@ -16,12 +16,12 @@ constexpr double kBackgroundU95 = 0.01;  ///< share of the speed: the background
 constexpr double kMedianOver_s = 3.0;
 constexpr double kMarkPlace_px = kMarkPlaceU95.value();
 
-const char* const kWobbleNames[] = {"wobble_frequency", "wobble_angle", "tail_sweep", "strouhal",
-                                    "cycle_variation"};
+const ReadingId kWobbleNames[] = {ReadingId::WobbleFrequency, ReadingId::WobbleAngle, ReadingId::TailSweep,
+                                  ReadingId::Strouhal, ReadingId::CycleVariation};
 
 void readTravelSpeed(const PassTraces& traces, ReadingSheet& sheet) {
   if (!traces.againstTank) {
-    sheet.refuse("travel_speed",
+    sheet.refuse(ReadingId::TravelSpeed,
                  traces.backgroundSeen > 0.0
                      ? "too little of the background was seen to tell how the camera moved"
                      : "the camera moves along: let the background be followed to tell the speed");
@@ -29,7 +29,7 @@ void readTravelSpeed(const PassTraces& traces, ReadingSheet& sheet) {
   }
   const auto line = fitLine(traces.alongCentre);
   if (!line) {
-    sheet.refuse("travel_speed", line.error().message + "; a longer run in view is needed");
+    sheet.refuse(ReadingId::TravelSpeed, line.error().message + "; a longer run in view is needed");
     return;
   }
   Estimate e;
@@ -42,7 +42,7 @@ void readTravelSpeed(const PassTraces& traces, ReadingSheet& sheet) {
                     {UncertaintySource::Background, behind}});
   e.n = static_cast<double>(line->n);
   e.grade = gradeOf(e.value, e.u95);
-  sheet.give("travel_speed", e);
+  sheet.give(ReadingId::TravelSpeed, e);
   const TimeSpan span{traces.alongCentre.t_s.front(), traces.alongCentre.t_s.back()};
   sheet.evidence().line = FittedLine{span, line->at(span.from_s), line->at(span.to_s)};
 }
@@ -52,18 +52,18 @@ void readWobble(const PassTraces& traces, ReadingSheet& sheet) {
   const Swing body{"wobble", traces.bodyLength, traces.unitPerPixel, traces.frameRate_Hz};
   const auto wobble = findSwinging(traces.axis, body);
   if (!wobble) {
-    for (const char* name : kWobbleNames) sheet.refuse(name, wobble.error().message);
+    for (const ReadingId id : kWobbleNames) sheet.refuse(id, wobble.error().message);
     return;
   }
-  sheet.give("wobble_frequency", rateOf(*wobble, body));
+  sheet.give(ReadingId::WobbleFrequency, rateOf(*wobble, body));
   for (const Cycle& c : wobble->cycles) sheet.evidence().cycles.push_back({c.from_s, c.to_s});
-  sheet.give("cycle_variation", variationOf(*wobble, body));
-  sheet.give("wobble_angle", angleOf(*wobble, body));
+  sheet.give(ReadingId::CycleVariation, variationOf(*wobble, body));
+  sheet.give(ReadingId::WobbleAngle, angleOf(*wobble, body));
   const double place = kMarkMoveU95.value() * traces.unitPerPixel;
   const Series tail = withoutRunningMean(traces.acrossTail, 1.0 / wobble->fit.frequency_Hz);
   Estimate sweep = medianSwing(*wobble, tail, body, place);
   sweep.alsoUnsureBy({UncertaintySource::Scale, sweep.value * traces.scaleRelativeU95});
-  sheet.give("tail_sweep", sweep);
+  sheet.give(ReadingId::TailSweep, sweep);
 }
 
 /// The tail's kick, where a tip was followed. In a view that shows no wobble it also tells how even the
@@ -73,16 +73,17 @@ void readKick(const PassTraces& traces, View view, ReadingSheet& sheet) {
   const Swing tip = kickOf(traces);
   const auto kick = findSwinging(traces.kick, tip);
   if (!kick) {
-    for (const char* name : {"kick_frequency", "kick_angle"}) sheet.refuse(name, kick.error().message);
+    for (const ReadingId id : {ReadingId::KickFrequency, ReadingId::KickAngle})
+      sheet.refuse(id, kick.error().message);
     return;
   }
-  sheet.give("kick_frequency", rateOf(*kick, tip));
+  sheet.give(ReadingId::KickFrequency, rateOf(*kick, tip));
   if (sheet.evidence().cycles.empty()) {
     for (const Cycle& c : kick->cycles) sheet.evidence().cycles.push_back({c.from_s, c.to_s});
   }
-  sheet.give("kick_angle", angleOf(*kick, tip));
-  if (view != View::Top || sheet.estimate("cycle_variation") == nullptr)
-    sheet.give("cycle_variation", variationOf(*kick, tip));
+  sheet.give(ReadingId::KickAngle, angleOf(*kick, tip));
+  if (view != View::Top || sheet.estimate(ReadingId::CycleVariation) == nullptr)
+    sheet.give(ReadingId::CycleVariation, variationOf(*kick, tip));
 }
 
 /// Depth under the waterline, and whether it rises.
@@ -92,7 +93,7 @@ void readDepth(const PassTraces& traces, ReadingSheet& sheet) {
     Estimate rise;
     rise.value = line->slope;
     const double ends = std::sqrt(2.0) * kMarkPlace_px * traces.unitPerPixel / traces.upCentre.span_s();
-    const Estimate* along = sheet.estimate("travel_speed");
+    const Estimate* along = sheet.estimate(ReadingId::TravelSpeed);
     // A plumb line that leans turns travel into rise.
     const double leaning =
         (along != nullptr ? std::abs(along->value) : 0.0) * kPlumbU95_deg / kDegreesPerRadian;
@@ -102,7 +103,7 @@ void readDepth(const PassTraces& traces, ReadingSheet& sheet) {
                          {UncertaintySource::Plumb, leaning}});
     rise.n = static_cast<double>(line->n);
     rise.grade = rise.u95 < 2.0 ? Grade::Good : rise.u95 < 8.0 ? Grade::Fair : Grade::Poor;
-    sheet.give("rise_rate", rise);
+    sheet.give(ReadingId::RiseRate, rise);
   }
   if (traces.depth.empty()) return;
   // A lure that rises steadily has a mean depth all the same: only what is left beside its line is scatter.
@@ -119,15 +120,16 @@ void readDepth(const PassTraces& traces, ReadingSheet& sheet) {
                         {UncertaintySource::Marks, line_mm}});
   depth.n = static_cast<double>(traces.depth.size());
   depth.grade = gradeOf(depth.value, depth.u95);
-  sheet.give("running_depth", depth);
+  sheet.give(ReadingId::RunningDepth, depth);
 }
 
 void readStrouhal(ReadingSheet& sheet) {
-  const Estimate* f = sheet.estimate("wobble_frequency");
-  const Estimate* a = sheet.estimate("tail_sweep");
-  const Estimate* u = sheet.estimate("travel_speed");
+  const Estimate* f = sheet.estimate(ReadingId::WobbleFrequency);
+  const Estimate* a = sheet.estimate(ReadingId::TailSweep);
+  const Estimate* u = sheet.estimate(ReadingId::TravelSpeed);
   if (f == nullptr || a == nullptr || u == nullptr || std::abs(u->value) <= u->u95) {
-    sheet.refuse("strouhal", "it needs wobble, tail sweep and a travel speed that is more than nothing");
+    sheet.refuse(ReadingId::Strouhal,
+                 "it needs wobble, tail sweep and a travel speed that is more than nothing");
     return;
   }
   Estimate e;
@@ -135,7 +137,7 @@ void readStrouhal(ReadingSheet& sheet) {
   e.u95 = std::abs(e.value) * std::hypot(f->u95 / f->value, a->u95 / a->value, u->u95 / u->value);
   e.n = f->n;
   e.grade = worse(worse(f->grade, a->grade), u->grade);
-  sheet.give("strouhal", e);
+  sheet.give(ReadingId::Strouhal, e);
 }
 
 /// When a sway, averaged over one cycle, departed farthest from its own running median, each time that it did
@@ -167,10 +169,10 @@ std::vector<double> departures(const Series& sway, double cycle_s, double least)
 
 /// How often it breaks out to the side, where the wobble says what a side is.
 void readBreakouts(const PassTraces& traces, ReadingSheet& sheet) {
-  const Estimate* rate = sheet.estimate("wobble_frequency");
-  const Estimate* sweep = sheet.estimate("tail_sweep");
+  const Estimate* rate = sheet.estimate(ReadingId::WobbleFrequency);
+  const Estimate* sweep = sheet.estimate(ReadingId::TailSweep);
   if (rate == nullptr || sweep == nullptr) {
-    sheet.refuse("breakouts", "it needs the wobble and its tail sweep to tell a breakout by");
+    sheet.refuse(ReadingId::Breakouts, "it needs the wobble and its tail sweep to tell a breakout by");
     return;
   }
   sheet.evidence().breakouts_s = departures(traces.upCentre, 1.0 / rate->value, 0.5 * sweep->value);
@@ -182,7 +184,7 @@ void readBreakouts(const PassTraces& traces, ReadingSheet& sheet) {
   e.n = count;
   e.grade = span >= kMedianOver_s ? Grade::Fair : Grade::Poor;
   e.notes.push_back(fmt::format("{:.0f} in {:.1f} s", count, span));
-  sheet.give("breakouts", e);
+  sheet.give(ReadingId::Breakouts, e);
 }
 
 }  // namespace
@@ -193,10 +195,10 @@ void readFlash(const Series& flash, ReadingSheet& sheet) {
   const Swing body{"flash", 1.0, 1.0 / kDegreesPerRadian, 1.0 / spacing};
   const auto rhythm = findSwinging(flash, body);
   if (!rhythm) {
-    sheet.refuse("flash_rate", rhythm.error().message);
+    sheet.refuse(ReadingId::FlashRate, rhythm.error().message);
     return;
   }
-  sheet.give("flash_rate", rateOf(*rhythm, body));
+  sheet.give(ReadingId::FlashRate, rateOf(*rhythm, body));
 }
 
 void readRetrieve(const PassTraces& traces, View view, ReadingSheet& sheet) {

@@ -26,7 +26,8 @@ constexpr std::size_t kRollBlocks = 8;
 constexpr double kFlankU95_deg = 2.0;    ///< parallax of the spot against the outline
 constexpr double kWorstAskew_deg = 6.0;  ///< where the camera's distance is not known
 
-const std::array kNames{"roll_frequency", "roll_angle", "roll_list", "spin_turns", "twist_per_metre"};
+const std::array kNames{ReadingId::RollFrequency, ReadingId::RollAngle, ReadingId::RollList,
+                        ReadingId::SpinTurns, ReadingId::TwistPerMetre};
 
 double dot(PixelPoint a, PixelPoint b) {
   return a.x_px * b.x_px + a.y_px * b.y_px;
@@ -160,12 +161,12 @@ void readSpin(const RollTrace& trace, const LineFit& line, ReadingSheet& sheet) 
   spin.n = static_cast<double>(trace.roll.size());
   spin.grade = gradeOf(spin.value, spin.u95);
   spin.notes.push_back(fmt::format("it goes through {:.1f} turns; whole ones are counted", turns));
-  sheet.give("spin_turns", spin);
-  for (const char* name : {"roll_frequency", "roll_angle", "roll_list"})
-    sheet.refuse(name, "it spins right round: there is no rocking to measure");
-  const Estimate* speed = sheet.estimate("travel_speed");
+  sheet.give(ReadingId::SpinTurns, spin);
+  for (const ReadingId id : {ReadingId::RollFrequency, ReadingId::RollAngle, ReadingId::RollList})
+    sheet.refuse(id, "it spins right round: there is no rocking to measure");
+  const Estimate* speed = sheet.estimate(ReadingId::TravelSpeed);
   if (speed == nullptr || std::abs(speed->value) <= speed->u95) {
-    sheet.refuse("twist_per_metre", "it needs a travel speed");
+    sheet.refuse(ReadingId::TwistPerMetre, "it needs a travel speed");
     return;
   }
   Estimate twist;
@@ -174,17 +175,17 @@ void readSpin(const RollTrace& trace, const LineFit& line, ReadingSheet& sheet) 
   twist.u95 = std::hypot(twist.u95, twist.value * 0.15 / std::max(turns, 1.0));
   twist.n = spin.n;
   twist.grade = gradeOf(twist.value, twist.u95);
-  sheet.give("twist_per_metre", twist);
+  sheet.give(ReadingId::TwistPerMetre, twist);
 }
 
 void readRocking(const RollTrace& trace, ReadingSheet& sheet) {
   Estimate none;
   none.n = static_cast<double>(trace.roll.size());
   none.u95 = 0.5;
-  sheet.give("spin_turns", none);
-  if (sheet.estimate("travel_speed") != nullptr) {
+  sheet.give(ReadingId::SpinTurns, none);
+  if (sheet.estimate(ReadingId::TravelSpeed) != nullptr) {
     none.u95 = 0.1;
-    sheet.give("twist_per_metre", none);
+    sheet.give(ReadingId::TwistPerMetre, none);
   }
   const Swing body{"roll", trace.arm_px, 1.0, trace.frameRate_Hz};
   const auto rocking = findSwinging(trace.roll, body);
@@ -202,16 +203,17 @@ void readRocking(const RollTrace& trace, ReadingSheet& sheet) {
   if (trace.askew)
     list.notes.push_back(
         "the camera's distance is not known: the angle under which it sees the lure is left in");
-  sheet.give("roll_list", list);
+  sheet.give(ReadingId::RollList, list);
   if (!rocking) {
-    for (const char* name : {"roll_frequency", "roll_angle"}) sheet.refuse(name, rocking.error().message);
+    for (const ReadingId id : {ReadingId::RollFrequency, ReadingId::RollAngle})
+      sheet.refuse(id, rocking.error().message);
     return;
   }
-  sheet.give("roll_frequency", rateOf(*rocking, body));
+  sheet.give(ReadingId::RollFrequency, rateOf(*rocking, body));
   Estimate angle = angleOf(*rocking, body);
   angle.alsoUnsureBy(
       {UncertaintySource::Marks, angle.value * 0.03});  // of the half height, or of the marks' own size
-  sheet.give("roll_angle", angle);
+  sheet.give(ReadingId::RollAngle, angle);
 }
 
 }  // namespace
@@ -230,7 +232,7 @@ RollTrace traceRoll(const Track& track, std::span<const double> time_s, const Ge
 
 void readRoll(const RollTrace& trace, ReadingSheet& sheet) {
   if (!trace.lacking.empty()) {
-    for (const char* name : kNames) sheet.refuse(name, trace.lacking);
+    for (const ReadingId id : kNames) sheet.refuse(id, trace.lacking);
     return;
   }
   const auto line = fitLine(trace.roll);

@@ -35,32 +35,31 @@ std::string whyNot(const ReadingSpec& spec, const PassNeeds& needs) {
   return {};
 }
 
-void ReadingSheet::give(std::string_view name, std::string text, std::vector<std::string> notes, double n) {
-  found_.insert_or_assign(std::string(name), Text{std::move(text), std::move(notes), n});
+void ReadingSheet::give(ReadingId id, std::string text, std::vector<std::string> notes, double n) {
+  found_.insert_or_assign(id, Text{std::move(text), std::move(notes), n});
 }
 
-const Estimate* ReadingSheet::estimate(std::string_view name) const {
-  const auto found = found_.find(name);
+const Estimate* ReadingSheet::estimate(ReadingId id) const {
+  const auto found = found_.find(id);
   return found == found_.end() ? nullptr : std::get_if<Estimate>(&found->second);
 }
 
 ReadingSet ReadingSheet::complete(const PassNeeds& needs) const {
   ReadingSet set;
   for (const ReadingSpec& spec : readingsOf(needs.protocol)) {
-    const std::string name(spec.name);
-    const auto found = found_.find(name);
+    const auto found = found_.find(spec.id);
     if (std::string why = whyNot(spec, needs); !why.empty()) {
-      set.refused.push_back({name, std::move(why)});
+      set.refused.push_back({spec.id, std::move(why)});
     } else if (found == found_.end()) {
-      set.refused.push_back({name, "the lure was not followed well enough"});
+      set.refused.push_back({spec.id, "the lure was not followed well enough"});
     } else if (const auto* e = std::get_if<Estimate>(&found->second)) {
       set.readings.push_back(
-          {name, e->value, std::string(spec.unit), e->u95, e->n, e->grade, e->notes, e->parts});
+          {spec.id, e->value, std::string(spec.unit), e->u95, e->n, e->grade, e->notes, e->parts});
     } else if (const auto* t = std::get_if<Text>(&found->second)) {
       set.readings.push_back(
-          {name, t->text, std::string(spec.unit), std::nullopt, t->n, Grade::Good, t->notes});
+          {spec.id, t->text, std::string(spec.unit), std::nullopt, t->n, Grade::Good, t->notes});
     } else {
-      set.refused.push_back({name, std::get<std::string>(found->second)});
+      set.refused.push_back({spec.id, std::get<std::string>(found->second)});
     }
   }
   return set;

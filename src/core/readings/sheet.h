@@ -28,18 +28,14 @@ std::string whyNot(const ReadingSpec& spec, const PassNeeds& needs);
 /// Collects what a protocol's methods found, and turns it into a whole set in which nothing is missing.
 class ReadingSheet {
  public:
-  void give(std::string_view name, Estimate estimate) {
-    found_.insert_or_assign(std::string(name), std::move(estimate));
-  }
-  void give(std::string_view name, std::string text, std::vector<std::string> notes, double n);
-  void refuse(std::string_view name, std::string why) {
-    found_.insert_or_assign(std::string(name), std::move(why));
-  }
+  void give(ReadingId id, Estimate estimate) { found_.insert_or_assign(id, std::move(estimate)); }
+  void give(ReadingId id, std::string text, std::vector<std::string> notes, double n);
+  void refuse(ReadingId id, std::string why) { found_.insert_or_assign(id, std::move(why)); }
 
   /// Where the readings came from; for the methods to write.
   [[nodiscard]] Evidence& evidence() { return evidence_; }
 
-  [[nodiscard]] const Estimate* estimate(std::string_view name) const;
+  [[nodiscard]] const Estimate* estimate(ReadingId id) const;
   [[nodiscard]] ReadingSet complete(const PassNeeds& needs) const;
 
  private:
@@ -48,7 +44,7 @@ class ReadingSheet {
     std::vector<std::string> notes;
     double n;
   };
-  std::map<std::string, std::variant<Estimate, Text, std::string>, std::less<>> found_;
+  std::map<ReadingId, std::variant<Estimate, Text, std::string>> found_;
   Evidence evidence_;
 };
 

@@ -21,8 +21,8 @@ constexpr double kGoneAtLeast = 0.10;  ///< of the moving area: less than this d
 constexpr double kRimNoise = 0.12;     ///< of its pixels, that change from frame to frame
 constexpr std::size_t kFewestFrames = 8;
 
-const char* const kSkirtNames[] = {"flare_moving", "flare_rest", "flare_peak_ratio", "flare_half_life",
-                                   "quiver"};
+const ReadingId kSkirtNames[] = {ReadingId::FlareMoving, ReadingId::FlareRest, ReadingId::FlarePeakRatio,
+                                 ReadingId::FlareHalfLife, ReadingId::Quiver};
 
 /// When it stops: the pace falls below a share of what it was while moving, and does not rise above it again.
 std::optional<double> stopOf(const Series& pace) {
@@ -67,11 +67,11 @@ void readPeak(const Series& area, double stop_s, const Estimate& moving, const E
                         {UncertaintySource::Scatter, 1.96 * ratio.value * shaking}});
   ratio.n = static_cast<double>(opening.size());
   ratio.grade = gradeOf(ratio.value, ratio.u95);
-  sheet.give("flare_peak_ratio", ratio);
+  sheet.give(ReadingId::FlarePeakRatio, ratio);
 
   const double gone = *top - rest.value;
   if (gone < kGoneAtLeast * moving.value) {
-    sheet.refuse("flare_half_life", "the skirt stays as open as it was at its widest");
+    sheet.refuse(ReadingId::FlareHalfLife, "the skirt stays as open as it was at its widest");
     return;
   }
   const Series after = smoothed(area, kSmooth_s).between(peak_s, area.t_s.back());
@@ -87,10 +87,10 @@ void readPeak(const Series& area, double stop_s, const Estimate& moving, const E
                          {UncertaintySource::Scatter, 1.96 * robustSpread(after.y) / 6.0 / fall}});
     time.n = static_cast<double>(after.size());
     time.grade = gradeOf(time.value, time.u95);
-    sheet.give("flare_half_life", time);
+    sheet.give(ReadingId::FlareHalfLife, time);
     return;
   }
-  sheet.refuse("flare_half_life", "half of its opening has not gone before the view ends; film on");
+  sheet.refuse(ReadingId::FlareHalfLife, "half of its opening has not gone before the view ends; film on");
 }
 
 void readQuiver(const OutlineTraces& traces, double from_s, ReadingSheet& sheet) {
@@ -107,7 +107,7 @@ void readQuiver(const OutlineTraces& traces, double from_s, ReadingSheet& sheet)
   e.n = static_cast<double>(rest.size());
   e.grade = gradeOf(e.value, e.u95);
   e.notes.push_back("noise and coding at the rim quiver too: compare passes of one camera");
-  sheet.give("quiver", e);
+  sheet.give(ReadingId::Quiver, e);
 }
 
 }  // namespace
@@ -116,8 +116,8 @@ void readSkirt(const OutlineTraces& traces, ReadingSheet& sheet) {
   if (traces.area.size() < kFewestFrames) return;
   const auto stop = stopOf(traces.pace);
   if (!stop) {
-    for (const char* name : kSkirtNames)
-      sheet.refuse(name, "the lure does not come to a stop in view; pull, then let it lie");
+    for (const ReadingId id : kSkirtNames)
+      sheet.refuse(id, "the lure does not come to a stop in view; pull, then let it lie");
     return;
   }
   sheet.evidence().stop_s = *stop;
@@ -126,14 +126,14 @@ void readSkirt(const OutlineTraces& traces, ReadingSheet& sheet) {
   const double end = traces.area.t_s.back();
   const Series rest = traces.area.between(end - kAtRest_s, end);
   if (moving.size() < kFewestFrames || rest.size() < kFewestFrames || end - kAtRest_s < *stop) {
-    for (const char* name : kSkirtNames)
-      sheet.refuse(name, "too short: a second of pull and two of rest are wanted");
+    for (const ReadingId id : kSkirtNames)
+      sheet.refuse(id, "too short: a second of pull and two of rest are wanted");
     return;
   }
   const Estimate movingArea = areaEstimate(moving, traces);
   const Estimate restArea = areaEstimate(rest, traces);
-  sheet.give("flare_moving", movingArea);
-  sheet.give("flare_rest", restArea);
+  sheet.give(ReadingId::FlareMoving, movingArea);
+  sheet.give(ReadingId::FlareRest, restArea);
   readPeak(traces.area, *stop, movingArea, restArea, traces, sheet);
   readQuiver(traces, end - kAtRest_s, sheet);
 }

@@ -16,7 +16,8 @@ namespace fin {
 namespace {
 
 constexpr double kExtremesU95_px = 0.9;  ///< of a furthest and a rearmost place: wandering pushes both out
-constexpr TwitchWords kTwitchWords{"twitch", "twitches"};
+constexpr TwitchWords kTwitchWords{"twitches", ReadingId::TwitchCount, ReadingId::TwitchInterval,
+                                   ReadingId::TwitchIntervalVariation};
 constexpr double kTwitchStopShare = 0.10;  ///< of a twitch's peak speed
 constexpr double kSettled_s = 0.20;        ///< after the rearmost point a pause is still
 constexpr double kBeforeNext_s = 0.08;     ///< the run-up to the next start is no pause
@@ -126,8 +127,8 @@ Measured measure(const PassTraces& traces, const TwitchMotion& motion, const std
 void readLikeness(const Measured& m, TwitchSheet& out) {
   const auto n = static_cast<double>(m.heading_rad.size());
   if (n < kFewestForLikeness) {
-    for (const char* name : {"dart_spread", "erraticness"})
-      out.sheet().refuse(name, "at least three twitches are needed to tell how alike they are");
+    for (const ReadingId id : {ReadingId::DartSpread, ReadingId::Erraticness})
+      out.sheet().refuse(id, "at least three twitches are needed to tell how alike they are");
     return;
   }
   double c = 0.0;
@@ -139,7 +140,7 @@ void readLikeness(const Measured& m, TwitchSheet& out) {
   const double noise = out.moveU95() / median(m.advance);
   const double spread =
       std::sqrt(std::max(-2.0 * std::log(std::min(std::hypot(c, s), 1.0)), 0.0)) * kDegreesPerRadian;
-  out.give("dart_spread", spread,
+  out.give(ReadingId::DartSpread, spread,
            {{UncertaintySource::Scatter, 1.96 * spread / std::sqrt(2.0 * (n - 1.0))},
             {UncertaintySource::Marks, noise * kDegreesPerRadian * 0.5}},
            n);
@@ -154,7 +155,7 @@ void readLikeness(const Measured& m, TwitchSheet& out) {
   }
   const double mean = std::accumulate(apart.begin(), apart.end(), 0.0) / static_cast<double>(apart.size());
   // Pairs share twitches: as many independent ones as there are twitches.
-  out.give("erraticness", mean,
+  out.give(ReadingId::Erraticness, mean,
            {{UncertaintySource::Scatter, 1.96 * robustSpread(apart) / std::sqrt(n)},
             {UncertaintySource::Marks, 50.0 * noise}},
            n);
@@ -166,13 +167,14 @@ void readPauses(const Measured& m, TwitchSheet& out) {
   const double each = m.driftU95.empty() ? 0.0
                                          : kMedianOverMean * median(m.driftU95) /
                                                std::sqrt(static_cast<double>(m.driftU95.size()));
-  out.median("pause_drift", m.drift, {{UncertaintySource::Marks, std::hypot(kLeastDrift_mm_s, each)}}, why);
+  out.median(ReadingId::PauseDrift, m.drift, {{UncertaintySource::Marks, std::hypot(kLeastDrift_mm_s, each)}},
+             why);
   const double turn = bodyAnglePlaceU95_deg(out.traces());
-  out.median("pause_attitude", m.attitude,
+  out.median(ReadingId::PauseAttitude, m.attitude,
              {{UncertaintySource::Marks, turn}, {UncertaintySource::Plumb, kPlumbU95_deg}}, why);
-  if (m.drift.empty()) return out.sheet().refuse("pause_class", why);
+  if (m.drift.empty()) return out.sheet().refuse(ReadingId::PauseClass, why);
   const double drift = median(m.drift);
-  out.sheet().give("pause_class",
+  out.sheet().give(ReadingId::PauseClass,
                    drift > kHolds_mm_s    ? "rises"
                    : drift < -kHolds_mm_s ? "sinks"
                                           : "holds",
@@ -183,8 +185,8 @@ void readPauses(const Measured& m, TwitchSheet& out) {
 void readWalk(const Measured& m, TwitchSheet& out) {
   const Values& h = m.heading_rad;
   if (h.size() < 3) {
-    for (const char* name : {"side_switch", "swing_angle"})
-      out.sheet().refuse(name, "at least three twitches are needed");
+    for (const ReadingId id : {ReadingId::SideSwitch, ReadingId::SwingAngle})
+      out.sheet().refuse(id, "at least three twitches are needed");
     return;
   }
   const double middle = std::accumulate(h.begin(), h.end(), 0.0) / static_cast<double>(h.size());
@@ -195,9 +197,9 @@ void readWalk(const Measured& m, TwitchSheet& out) {
     swings.push_back(std::abs(std::remainder(h[i] - h[i - 1], 2.0 * std::numbers::pi)) * kDegreesPerRadian);
   }
   const auto n = static_cast<double>(swings.size());
-  out.give("side_switch", 100.0 * switches / n, {{UncertaintySource::Scatter, 100.0 / n}}, n);
+  out.give(ReadingId::SideSwitch, 100.0 * switches / n, {{UncertaintySource::Scatter, 100.0 / n}}, n);
   out.median(
-      "swing_angle", swings,
+      ReadingId::SwingAngle, swings,
       {{UncertaintySource::Marks, std::sqrt(2.0) * out.moveU95() / median(m.advance) * kDegreesPerRadian}},
       "");
 }
@@ -213,26 +215,26 @@ void readTwitch(const PassTraces& traces, Protocol protocol, View view, ReadingS
   const Measured m = measure(traces, motion, twitches);
   TwitchSheet out(traces, kTwitchWords, sheet);
   out.cadence(twitches);
-  out.length("advance", m.advance, "no twitch goes forward in view");
+  out.length(ReadingId::Advance, m.advance, "no twitch goes forward in view");
   const double extremes = kExtremesU95_px * traces.unitPerPixel;
-  out.length("spring_back", m.springBack, "no twitch goes forward in view", extremes);
+  out.length(ReadingId::SpringBack, m.springBack, "no twitch goes forward in view", extremes);
   const double share = m.advance.empty() ? 0.0 : 100.0 * extremes / median(m.advance);
-  out.median("spring_back_ratio", m.springRatio, {{UncertaintySource::Marks, share}},
+  out.median(ReadingId::SpringBackRatio, m.springRatio, {{UncertaintySource::Marks, share}},
              "no twitch goes forward in view");
   const double frame_s = 1.0 / traces.frameRate_Hz;
   if (!m.springRatio.empty() && median(m.springRatio) < 100.0 * kLeastBackShare) {
-    sheet.refuse("spring_back_time", "it hardly springs back, so that no time can be told for it");
+    sheet.refuse(ReadingId::SpringBackTime, "it hardly springs back, so that no time can be told for it");
   } else {
-    out.median("spring_back_time", m.springTime, {{UncertaintySource::FrameTime, frame_s}},
+    out.median(ReadingId::SpringBackTime, m.springTime, {{UncertaintySource::FrameTime, frame_s}},
                "it does not spring back in view");
   }
-  out.median("stop_time", m.stopTime, {{UncertaintySource::FrameTime, frame_s}},
+  out.median(ReadingId::StopTime, m.stopTime, {{UncertaintySource::FrameTime, frame_s}},
              "no twitch comes to a stop in view");
-  out.length("stop_distance", m.stopDistance, "no twitch comes to a stop in view");
+  out.length(ReadingId::StopDistance, m.stopDistance, "no twitch comes to a stop in view");
   readLikeness(m, out);
   if (view == View::Side) {
     readPauses(m, out);
-    out.length("rise_per_twitch", m.rise, "one twitch alone does not tell what a twitch adds");
+    out.length(ReadingId::RisePerTwitch, m.rise, "one twitch alone does not tell what a twitch adds");
   }
   if (protocol == Protocol::Walk) readWalk(m, out);
 }

@@ -19,7 +19,7 @@ double TwitchSheet::moveU95() const {
   return std::sqrt(0.5) * kMarkMoveU95.value() * traces_.unitPerPixel;
 }
 
-void TwitchSheet::give(std::string_view name, double value, std::vector<UncertaintyPart> parts, double n) {
+void TwitchSheet::give(ReadingId id, double value, std::vector<UncertaintyPart> parts, double n) {
   Estimate e;
   e.value = value;
   e.n = n;
@@ -29,37 +29,36 @@ void TwitchSheet::give(std::string_view name, double value, std::vector<Uncertai
     e.grade = Grade::Poor;
     e.notes.push_back(fmt::format("from {:.0f} {} only; 3 or more are wanted", n, words_.many));
   }
-  sheet_.give(name, e);
+  sheet_.give(id, e);
 }
 
-void TwitchSheet::median(std::string_view name, const std::vector<double>& values,
-                         std::vector<UncertaintyPart> floor, const char* why) {
-  if (values.empty()) return sheet_.refuse(name, why);
+void TwitchSheet::median(ReadingId id, const std::vector<double>& values, std::vector<UncertaintyPart> floor,
+                         const char* why) {
+  if (values.empty()) return sheet_.refuse(id, why);
   floor.push_back({UncertaintySource::Scatter, medianU95(values)});
-  give(name, fin::median(values), std::move(floor), static_cast<double>(values.size()));
+  give(id, fin::median(values), std::move(floor), static_cast<double>(values.size()));
 }
 
-void TwitchSheet::length(std::string_view name, const std::vector<double>& values, const char* why,
+void TwitchSheet::length(ReadingId id, const std::vector<double>& values, const char* why,
                          double setUncertainty) {
-  median(name, values,
+  median(id, values,
          {{UncertaintySource::Marks, setUncertainty},
           {UncertaintySource::Scale, std::abs(fin::median(values)) * traces_.scaleRelativeU95}},
          why);
 }
 
 void TwitchSheet::cadence(const std::vector<Twitch>& twitches) {
-  const auto named = [this](const char* what) { return std::string(words_.one) + what; };
   std::vector<double> gaps;
   for (std::size_t i = 1; i < twitches.size(); ++i)
     gaps.push_back(twitches[i].start_s - twitches[i - 1].start_s);
   const auto counting = static_cast<double>(
       std::count_if(twitches.begin(), twitches.end(), [](const Twitch& t) { return !t.leftOut; }));
-  give(named("_count"), counting, {}, counting);
+  give(words_.count, counting, {}, counting);
   const double frame_s = 1.0 / std::max(traces_.frameRate_Hz, 1.0);
-  median(named("_interval"), gaps, {{UncertaintySource::FrameTime, kStartsWithin_frames * frame_s}},
+  median(words_.interval, gaps, {{UncertaintySource::FrameTime, kStartsWithin_frames * frame_s}},
          "one alone has no interval; film at least two");
   if (gaps.size() < 2) {
-    sheet_.refuse(named("_interval_variation"), "three at least are needed");
+    sheet_.refuse(words_.variation, "three at least are needed");
     return;
   }
   const auto n = static_cast<double>(gaps.size());
@@ -67,7 +66,7 @@ void TwitchSheet::cadence(const std::vector<Twitch>& twitches) {
   double squares = 0.0;
   for (const double g : gaps) squares += (g - mean) * (g - mean);
   const double variation = 100.0 * std::sqrt(squares / (n - 1.0)) / mean;
-  give(named("_interval_variation"), variation,
+  give(words_.variation, variation,
        {{UncertaintySource::Scatter, 1.96 * variation / std::sqrt(2.0 * (n - 1.0))},
         {UncertaintySource::FrameTime, 100.0 * 0.3 * frame_s / mean}},
        n);
@@ -90,7 +89,7 @@ bool canBeRead(const TwitchMotion& motion, const std::vector<Twitch>& twitches, 
         words.many, without);
   }
   if (why.empty()) return true;
-  for (const ReadingSpec& spec : readingsOf(protocol)) sheet.refuse(spec.name, why);
+  for (const ReadingSpec& spec : readingsOf(protocol)) sheet.refuse(spec.id, why);
   return false;
 }
 

@@ -2,7 +2,6 @@
 // Private to core/readings: how the readings of twitches and hops are written.
 #pragma once
 
-#include <string_view>
 #include <vector>
 
 #include "core/readings/pass_traces.h"
@@ -11,10 +10,12 @@
 
 namespace fin {
 
-/// What they are called: "twitch", "twitches".
+/// What the movements of a pass are called, and the readings that tell their cadence.
 struct TwitchWords {
-  const char* one;
   const char* many;
+  ReadingId count;
+  ReadingId interval;
+  ReadingId variation;
 };
 
 /// Writes medians over the twitches (or hops) of a pass with their uncertainty: their spread, the scale and
@@ -24,19 +25,18 @@ class TwitchSheet {
   TwitchSheet(const PassTraces& traces, TwitchWords words, ReadingSheet& sheet)
       : traces_(traces), words_(words), sheet_(sheet) {}
 
-  void give(std::string_view name, double value, std::vector<UncertaintyPart> parts, double n);
+  void give(ReadingId id, double value, std::vector<UncertaintyPart> parts, double n);
   /// `floor` is the part that no averaging removes, in the reading's unit. Refused, for `why`, without
   /// values.
-  void median(std::string_view name, const std::vector<double>& values, std::vector<UncertaintyPart> floor,
+  void median(ReadingId id, const std::vector<double>& values, std::vector<UncertaintyPart> floor,
               const char* why);
   /// A median length: the scale has its share. `setUncertainty` is what following leaves unsure
   /// of a way (95 %, in the traces' unit).
-  void length(std::string_view name, const std::vector<double>& values, const char* why,
-              double setUncertainty);
-  void length(std::string_view name, const std::vector<double>& values, const char* why) {
-    length(name, values, why, moveU95());
+  void length(ReadingId id, const std::vector<double>& values, const char* why, double setUncertainty);
+  void length(ReadingId id, const std::vector<double>& values, const char* why) {
+    length(id, values, why, moveU95());
   }
-  /// How many, how often, how evenly: the readings ONE_count, ONE_interval and ONE_interval_variation.
+  /// How many, how often, how evenly.
   void cadence(const std::vector<Twitch>& twitches);
 
   /// How far the way of the body's centre, midway between two marks, may be off (95 %).

@@ -176,9 +176,11 @@ class SqliteLog : public Log {
     return reading([&]() -> Result<std::vector<EyeScore>> {
       SQLite::Statement query(database_, "SELECT pass_id, property, score FROM eye_score ORDER BY id");
       std::vector<EyeScore> out;
-      while (query.executeStep())
-        out.push_back(
-            {query.getColumn(0).getInt64(), query.getColumn(1).getString(), query.getColumn(2).getDouble()});
+      while (query.executeStep()) {
+        // What only a later program reads stays in the log and is not shown.
+        if (const auto property = readingNamed(query.getColumn(1).getString()))
+          out.push_back({query.getColumn(0).getInt64(), *property, query.getColumn(2).getDouble()});
+      }
       return out;
     });
   }
@@ -187,12 +189,13 @@ class SqliteLog : public Log {
     return changing([&] {
       for (const EyeScore& score : scores)
         run(database_, "INSERT INTO eye_score (pass_id, property, score) VALUES (?, ?, ?)", score.pass,
-            score.property, score.score);
+            std::string(toString(score.property)), score.score);
     });
   }
 
-  Result<void> forgetEyeScores(const std::string& property) override {
-    return changing([&] { run(database_, "DELETE FROM eye_score WHERE property = ?", property); });
+  Result<void> forgetEyeScores(ReadingId property) override {
+    return changing(
+        [&] { run(database_, "DELETE FROM eye_score WHERE property = ?", std::string(toString(property))); });
   }
 
   Result<std::map<std::string, double>> cameraGains_dB() const override {

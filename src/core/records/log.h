@@ -137,7 +137,7 @@ class Log {
   [[nodiscard]] virtual Result<std::vector<EyeScore>> eyeScores() const = 0;
   [[nodiscard]] virtual Result<void> addEyeScores(const std::vector<EyeScore>& scores) = 0;
   /// Of one property; all of it.
-  [[nodiscard]] virtual Result<void> forgetEyeScores(const std::string& property) = 0;
+  [[nodiscard]] virtual Result<void> forgetEyeScores(ReadingId property) = 0;
 
   /// By how many dB the clips of a camera are to be heard louder, where that was said.
   [[nodiscard]] virtual Result<std::map<std::string, double>> cameraGains_dB() const = 0;

@@ -14,14 +14,21 @@ std::optional<Grade> gradeNamed(const std::string& text) {
   return std::nullopt;
 }
 
+tl::unexpected<Error> unknownReading(const std::string& word) {
+  return failure(ErrorCode::Unreadable, "this program knows no reading \"" + word + "\"", word);
+}
+
 /// A class has words, everything else a number.
 Result<Reading> readingFrom(SQLite::Statement& row) {
   Reading r;
-  r.name = row.getColumn(0).getString();
+  const std::string word = row.getColumn(0).getString();
+  const auto id = readingNamed(word);
+  if (!id) return unknownReading(word);
+  r.id = *id;
   r.unit = row.getColumn(3).getString();
   const bool words = r.unit == "text";
   if (row.getColumn(words ? 2 : 1).isNull() || row.getColumn(words ? 1 : 2).isNull() == false)
-    return failure(ErrorCode::Unreadable, r.name + " has no value of its kind", r.name);
+    return failure(ErrorCode::Unreadable, word + " has no value of its kind", word);
   if (words) {
     r.value = row.getColumn(2).getString();
   } else {
@@ -41,7 +48,7 @@ Result<Reading> readingFrom(SQLite::Statement& row) {
 void insertReading(const SQLite::Database& database, RowId pass, int place, const Reading& r,
                    int methodVersion) {
   SQLite::Statement insert(database, "INSERT INTO reading VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)");
-  SQLite::bind(insert, pass, place, r.name);
+  SQLite::bind(insert, pass, place, std::string(toString(r.id)));
   if (const auto* number = std::get_if<double>(&r.value)) insert.bind(4, *number);
   if (const auto* words = std::get_if<std::string>(&r.value)) insert.bind(5, *words);
   insert.bind(6, r.unit);
@@ -68,8 +75,12 @@ Result<ReadingSet> readingsIn(const SQLite::Database& database, RowId pass) {
   }
   SQLite::Statement refused(database, "SELECT name, why FROM refusal WHERE pass_id = ? ORDER BY place");
   refused.bind(1, pass);
-  while (refused.executeStep())
-    out.refused.push_back({refused.getColumn(0).getString(), refused.getColumn(1).getString()});
+  while (refused.executeStep()) {
+    const std::string word = refused.getColumn(0).getString();
+    const auto id = readingNamed(word);
+    if (!id) return unknownReading(word);
+    out.refused.push_back({*id, refused.getColumn(1).getString()});
+  }
   return out;
 }
 
@@ -83,7 +94,7 @@ void writeReadings(const SQLite::Database& database, RowId pass, const ReadingSe
   for (const Reading& r : set.readings) insertReading(database, pass, place++, r, methodVersion);
   SQLite::Statement insert(database, "INSERT INTO refusal VALUES (?, ?, ?, ?)");
   for (const Refusal& r : set.refused) {
-    SQLite::bind(insert, pass, place++, r.name, r.why);
+    SQLite::bind(insert, pass, place++, std::string(toString(r.id)), r.why);
     insert.exec();
     insert.reset();
   }

@@ -59,8 +59,8 @@ QString CameraCard::changesText() const {
   QString rows;
   for (const ReadingChange& c : kept_.changes()) {
     rows += QString("<br><b>%1</b> %2: %3 → %4")
-                .arg(c.pass.toHtmlEscaped(), spokenName(std::string_view(c.reading)),
-                     valueText(c.before, units_), valueText(c.after, units_));
+                .arg(c.pass.toHtmlEscaped(), spokenName(c.reading), valueText(c.before, units_),
+                     valueText(c.after, units_));
   }
   return tr("What changed:") + rows;
 }

@@ -20,7 +20,7 @@ QString gradeText(Grade grade) {
 
 /// What one reading will be worth, before anything was followed.
 QString promiseText(const Feasibility& promise, UnitSystem units) {
-  QString out = QString("<b>%1</b>").arg(spokenName(std::string_view(promise.name)).toHtmlEscaped());
+  QString out = QString("<b>%1</b>").arg(spokenName(promise.id).toHtmlEscaped());
   if (promise.expectedU95) {
     const ShownUnit unit = shownUnit(promise.unit, units);
     out +=
@@ -36,16 +36,16 @@ QString promiseText(const Feasibility& promise, UnitSystem units) {
 QFrame* cardFor(const Reading& reading, UnitSystem units, bool open, const std::function<void()>& toggle) {
   auto* card = new QFrame;
   card->setProperty("card", true);
-  card->setObjectName(QString::fromStdString("reading_" + reading.name));
+  card->setObjectName("reading_" + QString::fromUtf8(toString(reading.id)));
   auto* layout = new QVBoxLayout(card);
   layout->setContentsMargins(11, 7, 8, 7);
   layout->setSpacing(1);
 
   auto* top = new QHBoxLayout;
-  top->addWidget(faintLabel(spokenName(std::string_view(reading.name))), 1);
+  top->addWidget(faintLabel(spokenName(reading.id)), 1);
   auto* how = new QPushButton(open ? QObject::tr("close") : QObject::tr("how?"));
   how->setObjectName("how");
-  how->setAccessibleName(QObject::tr("How %1 was measured").arg(spokenName(std::string_view(reading.name))));
+  how->setAccessibleName(QObject::tr("How %1 was measured").arg(spokenName(reading.id)));
   QFont small = how->font();
   small.setPixelSize(12);
   how->setFont(small);
@@ -67,8 +67,7 @@ QFrame* cardFor(const Reading& reading, UnitSystem units, bool open, const std::
   layout->addLayout(row);
   if (open) layout->addWidget(faintLabel(howMeasured(reading)));
   const QString spokenAll =
-      QString("%1 %2 %3 %4")
-          .arg(spokenName(std::string_view(reading.name)), value.value, value.uncertainty, value.unit);
+      QString("%1 %2 %3 %4").arg(spokenName(reading.id), value.value, value.uncertainty, value.unit);
   card->setAccessibleName(spokenAll);
   return card;
 }
@@ -107,11 +106,10 @@ void ReadingsPanel::addPromises(QVBoxLayout& layout) {
     layout.addWidget(heading);
     for (const Feasibility& p : promises) {
       if (p.why.empty() != standing) continue;
-      layout.addWidget(faintRichLabel(standing
-                                          ? promiseText(p, units_)
-                                          : QString("<b>%1</b>: %2")
-                                                .arg(spokenName(std::string_view(p.name)).toHtmlEscaped(),
-                                                     QString::fromStdString(p.why).toHtmlEscaped())));
+      layout.addWidget(faintRichLabel(standing ? promiseText(p, units_)
+                                               : QString("<b>%1</b>: %2")
+                                                     .arg(spokenName(p.id).toHtmlEscaped(),
+                                                          QString::fromStdString(p.why).toHtmlEscaped())));
     }
   };
   add(tr("What this clip can tell"), true);
@@ -125,9 +123,9 @@ void ReadingsPanel::rebuild() {
   layout->setSpacing(6);
   const ReadingSet& set = controller_.readings();
   for (const Reading& reading : set.readings) {
-    const QString name = QString::fromStdString(reading.name);
-    layout->addWidget(cardFor(reading, units_, opened_ == name, [this, name] {
-      opened_ = opened_ == name ? QString() : name;
+    const ReadingId id = reading.id;
+    layout->addWidget(cardFor(reading, units_, opened_ == id, [this, id] {
+      opened_ = opened_ == id ? std::nullopt : std::optional(id);
       QMetaObject::invokeMethod(this, &ReadingsPanel::rebuild, Qt::QueuedConnection);
     }));
   }
@@ -138,7 +136,7 @@ void ReadingsPanel::rebuild() {
     layout->addWidget(heading);
     for (const Refusal& refusal : set.refused) {
       layout->addWidget(faintRichLabel(QString("<b>%1</b>: %2")
-                                           .arg(spokenName(std::string_view(refusal.name)).toHtmlEscaped(),
+                                           .arg(spokenName(refusal.id).toHtmlEscaped(),
                                                 QString::fromStdString(refusal.why).toHtmlEscaped())));
     }
   }

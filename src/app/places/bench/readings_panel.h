@@ -25,7 +25,7 @@ class ReadingsPanel : public QScrollArea {
 
   PassController& controller_;
   UnitSystem units_ = UnitSystem::Metric;
-  QString opened_;  ///< the reading whose origin is shown
+  std::optional<ReadingId> opened_;  ///< the reading whose origin is shown
 };
 
 }  // namespace fin::app

@@ -140,9 +140,9 @@ void EyePage::refresh() {
     const QSignalBlocker quiet(property_);
     const QString before = property_->currentData().toString();
     property_->clear();
-    for (const std::string& reading : readingsAmong(lineUp_.passes())) {
-      if (reading != "travel_speed")
-        property_->addItem(spokenName(std::string_view(reading)), QString::fromStdString(reading));
+    for (const ReadingId reading : readingsAmong(lineUp_.passes())) {
+      if (reading != ReadingId::TravelSpeed)
+        property_->addItem(spokenName(reading), QVariant::fromValue(reading));
     }
     property_->setCurrentIndex(std::max(0, property_->findData(before)));
   }

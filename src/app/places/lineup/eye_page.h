@@ -43,7 +43,7 @@ class EyePage : public QWidget {
   void end();
   void showResult();
   void tick();
-  [[nodiscard]] std::string property() const { return property_->currentData().toString().toStdString(); }
+  [[nodiscard]] ReadingId property() const { return property_->currentData().value<ReadingId>(); }
 
   EyeController& controller_;
   LineUp& lineUp_;

@@ -108,9 +108,9 @@ void LadderPage::show() {
 /// limit lies somewhere between.
 void LadderPage::shade(const SpeedLadder& ladder) {
   const double factor = shownUnit("mm/s", units_).factor;
-  const auto onset = numberIn(ladder.readings, "onset_speed");
+  const auto onset = numberIn(ladder.readings, ReadingId::OnsetSpeed);
   if (!onset) return;
-  const auto blowout = numberIn(ladder.readings, "blowout_speed");
+  const auto blowout = numberIn(ladder.readings, ReadingId::BlowoutSpeed);
   double good = *onset;
   for (const LadderRung& rung : ladder.rungs) {
     if (!blowout || rung.speed_mm_s < *blowout) good = std::max(good, rung.speed_mm_s);
@@ -161,16 +161,16 @@ void LadderPage::draw(const SpeedLadder& ladder, const QColor& colour, bool chos
 }
 
 void LadderPage::say(const SpeedLadder& ladder) {
-  const auto onset = numberIn(ladder.readings, "onset_speed");
-  const auto blowout = numberIn(ladder.readings, "blowout_speed");
-  const auto text = [&](const char* name) {
-    const SpokenValue v = spoken(*ladder.readings.find(name), units_);
+  const auto onset = numberIn(ladder.readings, ReadingId::OnsetSpeed);
+  const auto blowout = numberIn(ladder.readings, ReadingId::BlowoutSpeed);
+  const auto text = [&](ReadingId id) {
+    const SpokenValue v = spoken(*ladder.readings.find(id), units_);
     return QString("%1 %2 %3").arg(v.value, v.uncertainty, v.unit);
   };
-  band_->setText(onset && blowout
-                     ? tr("Works from %1; goes wrong at %2").arg(text("onset_speed"), text("blowout_speed"))
-                 : onset   ? tr("Works from %1 on").arg(text("onset_speed"))
-                 : blowout ? tr("Goes wrong at %1").arg(text("blowout_speed"))
+  band_->setText(onset && blowout ? tr("Works from %1; goes wrong at %2")
+                                        .arg(text(ReadingId::OnsetSpeed), text(ReadingId::BlowoutSpeed))
+                 : onset   ? tr("Works from %1 on").arg(text(ReadingId::OnsetSpeed))
+                 : blowout ? tr("Goes wrong at %1").arg(text(ReadingId::BlowoutSpeed))
                            : tr("No usable band in the speeds filmed"));
   QStringList lines;
   for (const Reading& reading : ladder.readings.readings) {
@@ -178,14 +178,13 @@ void LadderPage::say(const SpeedLadder& ladder) {
     for (const std::string& note : reading.notes) notes += QString::fromStdString(note);
     if (!notes.isEmpty()) {
       lines += QString("<b>%1:</b> %2.")
-                   .arg(spokenName(std::string_view(reading.name)).toHtmlEscaped(),
-                        notes.join("; ").toHtmlEscaped());
+                   .arg(spokenName(reading.id).toHtmlEscaped(), notes.join("; ").toHtmlEscaped());
     }
   }
   for (const Refusal& refusal : ladder.readings.refused) {
-    lines += QString("<b>%1:</b> %2.")
-                 .arg(spokenName(std::string_view(refusal.name)).toHtmlEscaped(),
-                      QString::fromStdString(refusal.why).toHtmlEscaped());
+    lines +=
+        QString("<b>%1:</b> %2.")
+            .arg(spokenName(refusal.id).toHtmlEscaped(), QString::fromStdString(refusal.why).toHtmlEscaped());
   }
   const bool lost = std::any_of(ladder.rungs.begin(), ladder.rungs.end(),
                                 [](const LadderRung& r) { return !r.action_deg.has_value(); });

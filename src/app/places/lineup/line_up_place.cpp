@@ -31,7 +31,7 @@ LineUpPlace::LineUpPlace(EyeController& eye, EarController& ear, LineUp& lineUp,
   connect(spread_, &SpreadPage::passWanted, this, &LineUpPlace::passWanted);
 }
 
-void LineUpPlace::showReading(const std::string& reading) {
+void LineUpPlace::showReading(ReadingId reading) {
   const bool ladder = isOfLadder(reading);
   go(ladder ? Page::Ladder : Page::Spread);
   if (!ladder) spread_->showReading(reading);

@@ -23,7 +23,7 @@ class LineUpPlace : public PageTabs {
   LineUpPlace(EyeController& eye, EarController& ear, LineUp& lineUp, QWidget* parent = nullptr);
   void go(Page page) { PageTabs::go(static_cast<int>(page)); }
   /// The passes with this reading beside each other.
-  void showReading(const std::string& reading);
+  void showReading(ReadingId reading);
   void setUnits(UnitSystem units);
   [[nodiscard]] InStepPage& inStep() { return *inStep_; }
   [[nodiscard]] EyePage& eye() { return *eye_; }

@@ -99,19 +99,19 @@ void SpreadPage::setUnits(UnitSystem units) {
 }
 
 void SpreadPage::refresh() {
-  const QString before = choice_->currentItem() ? choice_->currentItem()->data(kReadingRole).toString() : "";
+  const QVariant before = choice_->currentItem() ? choice_->currentItem()->data(kReadingRole) : QVariant();
   {
     const QSignalBlocker quiet(choice_);
     choice_->clear();
-    const std::vector<std::string> readings = readingsAmong(lineUp_.passes());
-    for (const std::string& reading : readings) {
-      auto* item = new QListWidgetItem(spokenName(std::string_view(reading)), choice_);
-      item->setData(kReadingRole, QString::fromStdString(reading));
-      if (item->data(kReadingRole).toString() == before) choice_->setCurrentItem(item);
+    const std::vector<ReadingId> readings = readingsAmong(lineUp_.passes());
+    for (const ReadingId reading : readings) {
+      auto* item = new QListWidgetItem(spokenName(reading), choice_);
+      item->setData(kReadingRole, QVariant::fromValue(reading));
+      if (item->data(kReadingRole) == before) choice_->setCurrentItem(item);
     }
     // The speed is what was set, not what was found out.
     if (choice_->currentItem() == nullptr && choice_->count() > 0)
-      choice_->setCurrentRow(choice_->count() > 1 && readings.front() == "travel_speed" ? 1 : 0);
+      choice_->setCurrentRow(choice_->count() > 1 && readings.front() == ReadingId::TravelSpeed ? 1 : 0);
   }
   fillSpeeds();
   showChosen();
@@ -123,7 +123,8 @@ void SpreadPage::fillSpeeds() {
   const bool first = speed_->count() < 2;
   QVariant before = speed_->currentData();
   // Pulls at one pace to begin with: the one of most rigs.
-  if (const auto common = commonSpeed(lineUp_.passes(), "travel_speed"); first && common) before = *common;
+  if (const auto common = commonSpeed(lineUp_.passes(), ReadingId::TravelSpeed); first && common)
+    before = *common;
   speed_->clear();
   speed_->addItem(tr("any speed"));
   for (const double speed : speedsOf(lineUp_.passes())) {
@@ -137,12 +138,12 @@ void SpreadPage::fillSpeeds() {
 void SpreadPage::showChosen() {
   const QListWidgetItem* item = choice_->currentItem();
   plot_->setVisible(item != nullptr);
-  if (item != nullptr) return show(item->data(kReadingRole).toString().toStdString());
+  if (item != nullptr) return show(item->data(kReadingRole).value<ReadingId>());
   heading_->setText(tr("Nothing to compare yet"));
   words_->setText(tr("Measure passes on the bench; each of their readings is compared here."));
 }
 
-void SpreadPage::show(const std::string& reading) {
+void SpreadPage::show(ReadingId reading) {
   const std::optional<double> speed =
       speed_->currentData().isValid() ? std::optional(speed_->currentData().toDouble()) : std::nullopt;
   const std::vector<ComparedRig> rigs = valuesOf(lineUp_.passes(), reading, speed);
@@ -150,7 +151,7 @@ void SpreadPage::show(const std::string& reading) {
   for (const ComparedRig& rig : rigs) values.push_back(numbersOf(rig));
   const Spread spread = compare(values, FurtherPasses::Find);
   const ShownUnit unit = shownUnit(unitOf(reading), units_);
-  const QString name = spokenName(std::string_view(reading));
+  const QString name = spokenName(reading);
   heading_->setText(name);
   points_ = drawSpread(*plot_, spread, rigs, name, unit);
   say(spread, lineUp_.differencesFor(reading, speed));
@@ -158,15 +159,14 @@ void SpreadPage::show(const std::string& reading) {
   showDrift(reading);
 }
 
-void SpreadPage::showReading(const std::string& reading) {
+void SpreadPage::showReading(ReadingId reading) {
   for (int row = 0; row < choice_->count(); ++row) {
-    if (choice_->item(row)->data(kReadingRole).toString().toStdString() == reading)
-      choice_->setCurrentRow(row);
+    if (choice_->item(row)->data(kReadingRole).value<ReadingId>() == reading) choice_->setCurrentRow(row);
   }
 }
 
 /// What the rig that came again all day says of the day itself.
-void SpreadPage::showDrift(const std::string& reading) {
+void SpreadPage::showDrift(ReadingId reading) {
   const auto drift = lineUp_.driftOf(reading);
   drift_->setVisible(drift.has_value());
   correctDrift_->setVisible(drift && drift->seen);

@@ -22,7 +22,7 @@ class SpreadPage : public QWidget {
  public:
   explicit SpreadPage(LineUp& lineUp, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
-  void showReading(const std::string& reading);
+  void showReading(ReadingId reading);
 
  signals:
   void passWanted(RowId pass);
@@ -34,8 +34,8 @@ class SpreadPage : public QWidget {
   void refresh();
   void fillSpeeds();
   void showChosen();
-  void show(const std::string& reading);
-  void showDrift(const std::string& reading);
+  void show(ReadingId reading);
+  void showDrift(ReadingId reading);
   void say(const Spread& spread, const QStringList& differences);
   void listPasses(const Spread& spread, const std::vector<ComparedRig>& rigs, const ShownUnit& unit);
   [[nodiscard]] RowId passAt(QPointF at) const;

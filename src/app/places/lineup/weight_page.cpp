@@ -120,7 +120,7 @@ void WeightPage::setUnits(UnitSystem units) {
 }
 
 QString WeightPage::speed(double mm_s, double u95) const {
-  const SpokenValue v = spoken({"fall_rate", mm_s, "mm/s", u95, 1.0}, units_);
+  const SpokenValue v = spoken({ReadingId::FallRate, mm_s, "mm/s", u95, 1.0}, units_);
   return QString("%1 %2 %3").arg(v.value, v.uncertainty, v.unit);
 }
 

@@ -24,7 +24,7 @@ class ScorePage : public QWidget {
 
  signals:
   /// What lies behind a column is to be seen.
-  void readingWanted(const std::string& reading);
+  void readingWanted(ReadingId reading);
 
  protected:
   void showEvent(QShowEvent* event) override;

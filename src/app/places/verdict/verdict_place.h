@@ -24,7 +24,7 @@ class VerdictPlace : public QWidget {
   [[nodiscard]] ReportPage& report() { return *report_; }
 
  signals:
-  void readingWanted(const std::string& reading);
+  void readingWanted(ReadingId reading);
 
  protected:
   void showEvent(QShowEvent* event) override;

@@ -23,9 +23,9 @@ constexpr WeightWord kWeights[] = {{0.0, QT_TR_NOOP("does not count")},
                                    {2.0, QT_TR_NOOP("counts double")},
                                    {3.0, QT_TR_NOOP("counts three times")}};
 
-bool isOfPull(std::string_view reading) {
+bool isOfPull(ReadingId reading) {
   const auto pulls = readingsOf(Protocol::Retrieve);
-  return std::any_of(pulls.begin(), pulls.end(), [&](const ReadingSpec& s) { return s.name == reading; });
+  return std::any_of(pulls.begin(), pulls.end(), [&](const ReadingSpec& s) { return s.id == reading; });
 }
 
 void choose(QComboBox& box, const QVariant& data) {
@@ -56,10 +56,9 @@ WishEditor::WishEditor(const LineUp& lineUp, bool curves, QWidget* parent)
   layout->addLayout(row);
   connect(list_, &QListWidget::currentRowChanged, this, &WishEditor::spellOut);
   connect(add_, &QComboBox::activated, this, [this] {
-    const QString reading = add_->currentData().toString();
-    if (reading.isEmpty()) return;
+    if (!add_->currentData().isValid()) return;
     std::vector<Wish> more = wishes_;
-    more.push_back(usualWish(reading.toStdString()));
+    more.push_back(usualWish(add_->currentData().value<ReadingId>()));
     emit edited(tr("Add %1").arg(add_->currentText()), more);
     list_->setCurrentRow(list_->count() - 1);
   });
@@ -73,7 +72,7 @@ WishEditor::WishEditor(const LineUp& lineUp, bool curves, QWidget* parent)
 
 void WishEditor::setUnits(UnitSystem units) {
   units_ = units;
-  spelled_.clear();
+  spelled_.reset();
   show(wishes_);
 }
 
@@ -95,7 +94,7 @@ void WishEditor::fillList() {
                         : wish.direction == Direction::Less
                             ? tr("less")
                             : tr("near %1 %2").arg(wish.target * unit.factor).arg(unit.unit);
-    QString line = QString("%1: %2").arg(spokenName(std::string_view(wish.reading)), way.trimmed());
+    QString line = QString("%1: %2").arg(spokenName(wish.reading), way.trimmed());
     for (const WeightWord& w : kWeights) {
       if (w.weight == wish.weight && w.weight != 1.0) line += ", " + tr(w.word);
     }
@@ -108,13 +107,13 @@ void WishEditor::fillList() {
 void WishEditor::fillChoice() {
   const QSignalBlocker quiet(add_);
   add_->clear();
-  add_->addItem(tr("Add what counts …"), QString());
-  std::vector<std::string> readings = readingsAmong(lineUp_.passes());
+  add_->addItem(tr("Add what counts …"));
+  std::vector<ReadingId> readings = readingsAmong(lineUp_.passes());
   if (!laddersOf(lineUp_.passes()).empty())
     readings.insert(readings.end(), std::begin(kLadderReadings), std::end(kLadderReadings));
-  for (const std::string& reading : readings) {
+  for (const ReadingId reading : readings) {
     if (std::none_of(wishes_.begin(), wishes_.end(), [&](const Wish& w) { return w.reading == reading; }))
-      add_->addItem(spokenName(std::string_view(reading)), QString::fromStdString(reading));
+      add_->addItem(spokenName(reading), QVariant::fromValue(reading));
   }
 }
 
@@ -122,7 +121,7 @@ void WishEditor::spellOut() {
   const bool any = chosen() >= 0;
   remove_->setEnabled(any);
   const Wish wish = any ? wishes_[static_cast<std::size_t>(chosen())] : Wish{};
-  const std::string now = any ? wish.reading + std::string(toString(wish.direction)) : "";
+  const auto now = any ? std::optional(std::pair(wish.reading, wish.direction)) : std::nullopt;
   if (now == spelled_ && form_ != nullptr) return fillForm();
   spelled_ = now;
   if (form_ != nullptr) {
@@ -256,7 +255,7 @@ void WishEditor::change(const QString& what, const std::function<void(Wish&)>& c
   std::vector<Wish> after = wishes_;
   Wish& wish = after[static_cast<std::size_t>(chosen())];
   change(wish);
-  emit edited(QString("%1: %2").arg(what, spokenName(std::string_view(wish.reading))), after);
+  emit edited(QString("%1: %2").arg(what, spokenName(wish.reading)), after);
 }
 
 }  // namespace fin::app

@@ -50,7 +50,8 @@ class WishEditor : public QWidget {
   QComboBox* add_;
   QPushButton* remove_;
   QWidget* form_ = nullptr;
-  std::string spelled_;  ///< reading and direction that the form was made for
+  std::optional<std::pair<ReadingId, Direction>>
+      spelled_;  ///< reading and direction that the form was made for
   QComboBox* wanted_ = nullptr;
   UnitBox* target_ = nullptr;
   QComboBox* weight_ = nullptr;
