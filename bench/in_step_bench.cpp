@@ -32,7 +32,7 @@ int main(int argc, char** argv) {
   window.show();
   window.go(fin::app::Place::LineUp);
   window.lineUp().go(fin::app::LineUpPlace::Page::InStep);
-  std::vector<fin::RowId> wanted;
+  std::vector<fin::PassId> wanted;
   for (const auto& pass : window.passController().passes()) {
     if (wanted.size() < count) wanted.push_back(pass.id);
   }

@@ -104,7 +104,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   addPlace(Place::Poolside, tr("Poolside"), poolside_);
   addPlace(Place::Bench, tr("Bench"), bench_);
   lineUp_ = new LineUpPlace(*eye_, *ear_, *lineUpModel_);
-  connect(lineUp_, &LineUpPlace::passWanted, this, [this](RowId pass) {
+  connect(lineUp_, &LineUpPlace::passWanted, this, [this](PassId pass) {
     controller_->select(pass);
     go(Place::Bench);
   });

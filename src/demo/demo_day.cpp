@@ -23,7 +23,7 @@ constexpr const char* kBoardTitle = "The board before the fixed camera";
 /// Eight invented models over the four families: one on two heads, two near twins, one that is not graded.
 Rack demoRack() {
   Rack rack;
-  const auto plastic = [](RowId id, const char* name, double length, double weight, double price) {
+  const auto plastic = [](ModelId id, const char* name, double length, double weight, double price) {
     return Model{.id = id,
                  .name = name,
                  .family = Family::SoftPlastic,
@@ -34,7 +34,7 @@ Rack demoRack() {
                  .colours = "peat, mud green",
                  .buoyancy = Buoyancy::Floats};
   };
-  const auto hard = [](RowId id, const char* name, Family family, double length, double weight,
+  const auto hard = [](ModelId id, const char* name, Family family, double length, double weight,
                        double price) {
     return Model{.id = id,
                  .name = name,
@@ -103,7 +103,7 @@ DayPlan demoPlan() {
   plan.options.controlEvery = 9;
   plan.options.minutesPerPass = 2.0;
   plan.options.minutesPerRig = 3.0;
-  std::vector<RowId> rigs;
+  std::vector<RigId> rigs;
   for (const Rig& rig : plan.rack.rigs) rigs.push_back(rig.id);
   plan.sheet = *makeSheet(rigs, plan.options);
   return plan;
@@ -126,7 +126,7 @@ void playMorning(DayPlan& plan, const std::vector<DemoPass>& filmed) {
   const auto first = std::find_if(plan.sheet.begin(), plan.sheet.end(),
                                   [](const PlannedPass& p) { return p.state == PassState::Done; });
   if (first == plan.sheet.end()) return;
-  PlannedPass again = againAfter(*first, static_cast<RowId>(plan.sheet.size() + 1));
+  PlannedPass again = againAfter(*first, static_cast<std::int64_t>(plan.sheet.size() + 1));
   again.state = PassState::Done;
   again.finished_s = first->finished_s + 120.0;
   first->state = PassState::Fouled;
@@ -137,7 +137,7 @@ void playMorning(DayPlan& plan, const std::vector<DemoPass>& filmed) {
                         [](const PlannedPass& p) { return p.state != PassState::Planned; });
 }
 
-std::optional<RowId> plannedFor(const DayPlan& plan, const DemoPass& pass) {
+std::optional<PlannedPassId> plannedFor(const DayPlan& plan, const DemoPass& pass) {
   const Protocol protocol = protocolOf(pass.scene.motion);
   for (const PlannedPass& p : plan.sheet) {
     if (p.rig == pass.rig && p.protocol == protocol && p.state == PassState::Done) return p.id;

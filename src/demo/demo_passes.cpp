@@ -64,7 +64,7 @@ RehearsalScene scene(LureBuild lure, Motion motion, View view, double seconds, u
 }
 
 /// A pull as it was, once more: a lure is never pulled twice in quite the same way.
-DemoPass again(const char* file, const char* title, RowId rig, LureBuild lure, StraightPull pull, double Hz,
+DemoPass again(const char* file, const char* title, RigId rig, LureBuild lure, StraightPull pull, double Hz,
                double wobble_deg, unsigned seed) {
   pull.wobble_Hz = Hz;
   pull.wobble_deg = wobble_deg;
@@ -73,7 +73,7 @@ DemoPass again(const char* file, const char* title, RowId rig, LureBuild lure, S
 }
 
 /// Pulled and stopped, seen from the side: does the skirt stay spread, and how fast does it settle?
-DemoPass skirted(const char* file, const char* title, RowId rig, LureBuild lure, SkirtStop stop,
+DemoPass skirted(const char* file, const char* title, RigId rig, LureBuild lure, SkirtStop stop,
                  unsigned seed) {
   lure.tail_mm = 0.0;
   lure.skirt_mm = 46.0;
@@ -81,7 +81,7 @@ DemoPass skirted(const char* file, const char* title, RowId rig, LureBuild lure,
 }
 
 /// Twitched at true speed with the sound on; every twitch knocks twice.
-DemoPass heard(const char* file, const char* title, RowId rig, LureBuild lure, double gain, double tone_Hz,
+DemoPass heard(const char* file, const char* title, RigId rig, LureBuild lure, double gain, double tone_Hz,
                unsigned seed) {
   const Jerks jerks{
       .count = 4, .first_s = 1.3, .every_s = 0.8, .start_mm = -320.0, .advance_mm = 110.0, .seed = seed};
@@ -96,7 +96,7 @@ DemoPass heard(const char* file, const char* title, RowId rig, LureBuild lure, d
 }
 
 /// Where a sinking lure is worked along the bottom.
-DemoPass hopped(const char* file, const char* title, RowId rig, LureBuild lure, Hops hops, unsigned seed) {
+DemoPass hopped(const char* file, const char* title, RigId rig, LureBuild lure, Hops hops, unsigned seed) {
   return {file, title, rig, scene(std::move(lure), hops, View::Side, 4.6, seed), false, false};
 }
 

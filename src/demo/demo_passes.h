@@ -14,7 +14,7 @@ namespace fin {
 struct DemoPass {
   std::string file;
   std::string title;
-  RowId rig;
+  RigId rig;
   RehearsalScene scene;
   bool outlined = false;                   ///< its outline is drawn, beside the marks
   bool onSheet = true;                     ///< else it was made beside the day's sheet
@@ -22,7 +22,17 @@ struct DemoPass {
 };
 
 /// By their numbers on the demo rack.
-enum DemoRig : RowId { kVinto7 = 21, kVinto4, kMirk7, kSkrell, kPellow, kOblig, kOblag, kTavver, kHasp };
+enum DemoRig : std::int64_t {
+  kVinto7 = 21,
+  kVinto4,
+  kMirk7,
+  kSkrell,
+  kPellow,
+  kOblig,
+  kOblag,
+  kTavver,
+  kHasp
+};
 
 /// Made in the day's order; the first clips of a demo.
 std::vector<DemoPass> demoPasses();

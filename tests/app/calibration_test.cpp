@@ -133,7 +133,7 @@ TEST_F(Calibration, AllowsForARulerBehindTheSameWindowButFurtherOff) {
 class Cameras : public WindowTest {
  protected:
   /// A pass by the fixed camera, followed and read, with the rehearsal's truth.
-  RowId addPull(const std::string& name, unsigned seed) {
+  PassId addPull(const std::string& name, unsigned seed) {
     RehearsalScene scene = test::smallPull(seed);
     scene.camera.view = View::Top;
     scene.length = Seconds(1.2);
@@ -161,7 +161,7 @@ class Cameras : public WindowTest {
     EXPECT_TRUE(waitFor([&] { return controller.result() != nullptr && !controller.busy(); }));
     return controller.current()->id;
   }
-  double speedOf(RowId id) {
+  double speedOf(PassId id) {
     const auto measured = window_->passController().log().readingsOf(id);
     const Reading* speed = *measured ? (*measured)->readings.find(ReadingId::TravelSpeed) : nullptr;
     return speed != nullptr ? std::get<double>(speed->value) : 0.0;
@@ -170,12 +170,12 @@ class Cameras : public WindowTest {
 
 TEST_F(Cameras, KeepSizeAndTimeForTheDayAndChangeAllPassesOnThemAtOnce) {
   openWindow();
-  const RowId first = addPull("one", 1);
+  const PassId first = addPull("one", 1);
   press("moreCalibration");
   QTest::mouseClick(find<QPushButton>("foldCamera"), Qt::LeftButton);
   press("keepCalibration");
   ASSERT_NE(window_->kept().kept(), nullptr);
-  const RowId second = addPull("two", 2);
+  const PassId second = addPull("two", 2);
   // The same ruler was in view, so both stand on what is kept.
   window_->passController().edit(
       "as kept", [&](PassRequest& r) { applyCalibration(r, window_->kept().kept()->calibration); });

@@ -26,7 +26,7 @@ class Ear : public WindowTest {
     request.clip = clip;
     request.protocol = Protocol::Sound;
     request.quiet = QuietStretch{Seconds(0.1), Seconds(0.8)};
-    const RowId id = test::addPass(**log, name, request, std::nullopt, camera);
+    const PassId id = test::addPass(**log, name, request, std::nullopt, camera);
     const auto opened = Clip::open(clip);
     ASSERT_TRUE(opened);
     const auto read = readPass(request, **opened, Track{});

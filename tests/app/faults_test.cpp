@@ -19,7 +19,7 @@ class Faults : public ReadDayTest {
     plan_.rack.models = {{.id = 1, .name = "Wide"}, {.id = 2, .name = "Even"}};
     plan_.rack.rigs = {{.id = 11, .model = 1}, {.id = 12, .model = 2}};
     plan_.options.tasks = {{Protocol::Retrieve, View::Top, {}}};
-    for (RowId i = 1; i <= 10; ++i)
+    for (std::int64_t i = 1; i <= 10; ++i)
       plan_.sheet.push_back({.id = i, .rig = 11 + i % 2, .protocol = Protocol::Retrieve, .view = View::Top});
     auto log = Log::open(file());
     ASSERT_TRUE(log) << log.error().message;

@@ -19,7 +19,7 @@ class InStep : public ReadDayTest {
   void SetUp() override {
     auto log = Log::open(folder_ / "day.finlog");
     ASSERT_TRUE(log) << log.error().message;
-    for (RowId rig = 0; rig < 7; ++rig) {
+    for (std::int64_t rig = 0; rig < 7; ++rig) {
       plan_.rack.models.push_back({.id = rig + 1, .name = "Bait " + std::to_string(rig)});
       plan_.rack.rigs.push_back({.id = rig + 20, .model = rig + 1});
       add(**log, rig, 10 + 5 * static_cast<std::size_t>(rig));
@@ -30,12 +30,12 @@ class InStep : public ReadDayTest {
     QTest::keyClick(window_.get(), Qt::Key_4, Qt::ControlModifier);
     press("pageInStep");
   }
-  void add(Log& log, RowId rig, std::size_t begins) {
+  void add(Log& log, std::int64_t rig, std::size_t begins) {
     const auto clip = folder_ / ("clip " + std::to_string(rig) + ".mp4");
-    const RowId id = keep(log, rig + 20, "clip " + std::to_string(rig), Protocol::Retrieve,
-                          {{ReadingId::TravelSpeed, 250.0, "mm/s", 2.0, 100.0},
-                           {ReadingId::RiseRate, 3.0 * static_cast<double>(rig), "mm/s", 0.5, 50.0}},
-                          false);
+    const PassId id = keep(log, rig + 20, "clip " + std::to_string(rig), Protocol::Retrieve,
+                           {{ReadingId::TravelSpeed, 250.0, "mm/s", 2.0, 100.0},
+                            {ReadingId::RiseRate, 3.0 * static_cast<double>(rig), "mm/s", 0.5, 50.0}},
+                           false);
     test::film(clip, {.frames = 60});  // in place of what only stood for a clip
     const LoggedPass before = *log.pass(id);
     LoggedPass after = before;

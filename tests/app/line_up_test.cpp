@@ -15,10 +15,10 @@
 namespace fin::app {
 namespace {
 
-constexpr RowId kLipped = 11;
-constexpr RowId kBladed = 12;
-constexpr RowId kHead7 = 13;
-constexpr RowId kHead4 = 14;
+constexpr RigId kLipped = 11;
+constexpr RigId kBladed = 12;
+constexpr RigId kHead7 = 13;
+constexpr RigId kHead4 = 14;
 
 class LineUpTest : public ReadDayTest {
  protected:
@@ -54,7 +54,7 @@ class LineUpTest : public ReadDayTest {
     QTest::keyClick(window_.get(), Qt::Key_4, Qt::ControlModifier);
   }
 
-  void pull(Log& log, RowId rig, double speed, double Hz, double u95) {
+  void pull(Log& log, RigId rig, double speed, double Hz, double u95) {
     keep(log, rig, "pull " + std::to_string(plan_.sheet.size() + 1), Protocol::Retrieve,
          {{ReadingId::TravelSpeed, speed, "mm/s", 2.0, 100.0},
           {ReadingId::WobbleFrequency, Hz, "Hz", u95, 12.0},
@@ -63,8 +63,8 @@ class LineUpTest : public ReadDayTest {
   }
   /// The pass before the fouled one, by a second camera that knows less.
   void sameFromTheSide(Log& log, double Hz, double u95) {
-    const RowId id = keep(log, kBladed, "from the side", Protocol::Retrieve,
-                          {{ReadingId::WobbleFrequency, Hz, "Hz", u95, 12.0}}, false);
+    const PassId id = keep(log, kBladed, "from the side", Protocol::Retrieve,
+                           {{ReadingId::WobbleFrequency, Hz, "Hz", u95, 12.0}}, false);
     const LoggedPass before = *log.pass(id);
     LoggedPass after = before;
     after.planned = plan_.sheet[5].id;
@@ -80,7 +80,7 @@ class LineUpTest : public ReadDayTest {
            60.0}},
          false);
   }
-  void fall(Log& log, RowId rig, double rate, const char* mode) {
+  void fall(Log& log, RigId rig, double rate, const char* mode) {
     keep(log, rig, "fall on " + plan_.rack.rig(rig)->name, Protocol::Fall,
          {{ReadingId::FallRate, rate, "mm/s", 3.0, 60.0},
           {ReadingId::SettleDistance, 39.0, "mm", 1.0, 60.0},
@@ -196,7 +196,7 @@ class DriftTest : public ReadDayTest {
     openWindow();
     QTest::keyClick(window_.get(), Qt::Key_4, Qt::ControlModifier);
   }
-  void made(Log& log, RowId rig, double hour, double rate, bool control) {
+  void made(Log& log, RigId rig, double hour, double rate, bool control) {
     keep(log, rig, "fall " + std::to_string(plan_.sheet.size()), Protocol::Fall,
          {{ReadingId::FallRate, rate, "mm/s", 1.0, 60.0}}, true);
     plan_.sheet.back().control = control;

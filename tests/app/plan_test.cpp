@@ -111,7 +111,7 @@ TEST_F(PlanDay, ChangesOrderAndNotesByHand) {
   press("step6");
   press("makeSheet");
   auto* sheet = find<QTableWidget>("sheet");
-  const RowId first = plan().sheet[0].id;
+  const PlannedPassId first = plan().sheet[0].id;
   sheet->selectRow(0);
   press("later");
   EXPECT_EQ(plan().sheet[1].id, first);

@@ -12,22 +12,23 @@ namespace fin::app {
 class ReadDayTest : public WindowTest {
  protected:
   /// A pass of a rig of plan_, with a file that stands for its clip; planned ones are done.
-  RowId keep(Log& log, RowId rig, const std::string& title, Protocol protocol, std::vector<Reading> readings,
-             bool planned) {
+  PassId keep(Log& log, RigId rig, const std::string& title, Protocol protocol, std::vector<Reading> readings,
+              bool planned) {
     const auto clip = folder_ / (title + ".mp4");
     test::write(clip, title);
     PassRequest request;
     request.clip = clip;
     request.protocol = protocol;
     request.rigName = plan_.rack.fullName(*plan_.rack.rig(rig));
-    std::optional<RowId> made;
+    std::optional<PlannedPassId> made;
     if (planned) {
-      PlannedPass pass{.id = static_cast<RowId>(plan_.sheet.size() + 1), .rig = rig, .protocol = protocol};
+      PlannedPass pass{
+          .id = static_cast<std::int64_t>(plan_.sheet.size() + 1), .rig = rig, .protocol = protocol};
       pass.state = PassState::Done;
       plan_.sheet.push_back(pass);
       made = pass.id;
     }
-    const RowId id = test::addPass(log, title, request, made, planned ? "top" : "");
+    const PassId id = test::addPass(log, title, request, made, planned ? "top" : "");
     test::keepReadings(log, id, {std::move(readings), {}});
     return id;
   }

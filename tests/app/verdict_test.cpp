@@ -15,7 +15,7 @@
 namespace fin::app {
 namespace {
 
-enum RigOf : RowId { kWide = 11, kEven, kDear, kOurs };
+enum RigOf : std::int64_t { kWide = 11, kEven, kDear, kOurs };
 
 class VerdictTest : public ReadDayTest {
  protected:
@@ -46,7 +46,7 @@ class VerdictTest : public ReadDayTest {
     openWindow();
     QTest::keyClick(window_.get(), Qt::Key_5, Qt::ControlModifier);
   }
-  void pull(Log& log, RowId rig, double angle, double variation) {
+  void pull(Log& log, RigId rig, double angle, double variation) {
     keep(log, rig, "pull " + std::to_string(plan_.sheet.size() + 1), Protocol::Retrieve,
          {{ReadingId::TravelSpeed, 200.0, "mm/s", 2.0, 100.0},
           {ReadingId::WobbleAngle, angle, "deg", 0.3, 12.0},

@@ -55,12 +55,12 @@ TEST(EyeCheck, KnowsHowSteadyTheEyeIs) {
 TEST(EyeCheck, ShowsEveryClipTwiceAndNeverTwiceInARow) {
   for (unsigned seed = 0; seed < 50; ++seed) {
     const auto order = blindOrder({1, 2, 3, 4}, seed);
-    std::map<std::int64_t, int> times;
+    std::map<PassId, int> times;
     for (std::size_t i = 0; i < order.size(); ++i) {
       ++times[order[i]];
       EXPECT_TRUE(i == 0 || order[i] != order[i - 1]) << seed;
     }
-    EXPECT_EQ(times, (std::map<std::int64_t, int>{{1, 2}, {2, 2}, {3, 2}, {4, 2}}));
+    EXPECT_EQ(times, (std::map<PassId, int>{{1, 2}, {2, 2}, {3, 2}, {4, 2}}));
   }
   EXPECT_NE(blindOrder({1, 2, 3, 4, 5, 6}, 1), blindOrder({1, 2, 3, 4, 5, 6}, 2));
   EXPECT_TRUE(blindOrder({}, 1).empty());

@@ -13,7 +13,7 @@
 namespace fin {
 namespace {
 
-const std::vector<RowId> kRigs{11, 12, 13, 14, 15};
+const std::vector<RigId> kRigs{11, 12, 13, 14, 15};
 
 SheetOptions options(int repeats, unsigned seed) {
   SheetOptions out;
@@ -27,16 +27,16 @@ TEST(PassSheet, HoldsEveryRigTaskAndSpeedOnceInEveryBlock) {
   const auto sheet = makeSheet(kRigs, options(3, 7));
   ASSERT_TRUE(sheet);
   ASSERT_EQ(sheet->size(), 3U * 5U * 3U);
-  std::set<std::tuple<int, RowId, Protocol, double>> seen;
-  std::set<RowId> ids;
+  std::set<std::tuple<int, RigId, Protocol, double>> seen;
+  std::set<PlannedPassId> ids;
   for (const PlannedPass& p : *sheet) {
     EXPECT_TRUE(seen.insert({p.block, p.rig, p.protocol, p.speed_mm_s.value_or(0.0)}).second);
     EXPECT_TRUE(ids.insert(p.id).second);
   }
 }
 
-std::vector<RowId> rigOrder(const std::vector<PlannedPass>& sheet, int block) {
-  std::vector<RowId> out;
+std::vector<RigId> rigOrder(const std::vector<PlannedPass>& sheet, int block) {
+  std::vector<RigId> out;
   for (const PlannedPass& p : sheet) {
     if (p.block == block && (out.empty() || out.back() != p.rig)) out.push_back(p.rig);
   }
@@ -46,9 +46,9 @@ std::vector<RowId> rigOrder(const std::vector<PlannedPass>& sheet, int block) {
 TEST(PassSheet, PutsEveryRigInEveryPlaceOnceOverAsManyBlocks) {
   for (unsigned seed = 1; seed <= 20; ++seed) {
     const auto sheet = makeSheet(kRigs, options(5, seed));
-    std::set<std::pair<RowId, std::size_t>> places;
+    std::set<std::pair<RigId, std::size_t>> places;
     for (int block = 1; block <= 5; ++block) {
-      const std::vector<RowId> order = rigOrder(*sheet, block);
+      const std::vector<RigId> order = rigOrder(*sheet, block);
       ASSERT_EQ(order.size(), 5U);
       for (std::size_t i = 0; i < 5; ++i) EXPECT_TRUE(places.insert({order[i], i}).second) << "seed " << seed;
     }
@@ -58,14 +58,14 @@ TEST(PassSheet, PutsEveryRigInEveryPlaceOnceOverAsManyBlocks) {
 TEST(PassSheet, FavoursNoRigOverManySeeds) {
   // First place in the first block: 2000 draws, each rig 400 ± 18 (binomial); five standard deviations
   // are 90.
-  std::map<RowId, int> first;
-  std::set<std::vector<RowId>> orders;
+  std::map<RigId, int> first;
+  std::set<std::vector<RigId>> orders;
   for (unsigned seed = 1; seed <= 2000; ++seed) {
     const auto order = rigOrder(*makeSheet(kRigs, options(1, seed)), 1);
     ++first[order.front()];
     orders.insert(order);
   }
-  for (RowId rig : kRigs) EXPECT_NEAR(first[rig], 400, 90) << rig;
+  for (RigId rig : kRigs) EXPECT_NEAR(first[rig], 400, 90) << rig.value();
   EXPECT_GT(orders.size(), 60U);
 }
 
@@ -100,7 +100,7 @@ TEST(PassSheet, HidesRigsBehindLettersOnABlindDay) {
   SheetOptions blind = options(2, 5);
   blind.blind = true;
   const auto sheet = makeSheet(kRigs, blind);
-  std::map<RowId, std::string> labels;
+  std::map<RigId, std::string> labels;
   std::set<std::string> different;
   for (const PlannedPass& p : *sheet) {
     const auto [at, fresh] = labels.emplace(p.rig, p.label);

@@ -16,7 +16,7 @@ class WeightStudy : public testing::Test {
                   {.id = 12, .model = 1, .name = "4 g", .head_g = 4.0},
                   {.id = 13, .model = 2, .name = "4 g", .head_g = 4.0}};
   }
-  void fall(RowId rig, double rate, const char* mode, double drop = 0.0) {
+  void fall(RigId rig, double rate, const char* mode, double drop = 0.0) {
     const Rig* known = rack_.rig(rig);
     ComparedPass pass{static_cast<std::int64_t>(passes_.size() + 1),
                       "fall",

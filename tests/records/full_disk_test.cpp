@@ -28,10 +28,11 @@ PassRequest markedOn(const std::filesystem::path& clip) {
 DayPlan dayPlan() {
   DayPlan plan;
   plan.name = "A day";
-  for (RowId i = 1; i <= 6; ++i) {
+  for (std::int64_t i = 1; i <= 6; ++i) {
     plan.rack.models.push_back({.id = i, .name = "Bait " + std::to_string(i)});
     plan.rack.rigs.push_back({.id = 20 + i, .model = i});
-    for (RowId pass = 6 * i; pass < 6 * i + 6; ++pass) plan.sheet.push_back({.id = pass, .rig = 20 + i});
+    for (std::int64_t pass = 6 * i; pass < 6 * i + 6; ++pass)
+      plan.sheet.push_back({.id = pass, .rig = 20 + i});
   }
   return plan;
 }
@@ -78,7 +79,7 @@ class FullDiskTest : public testing::Test {
     return {0, 400, {{MarkName::Nose, std::vector<MarkSample>(400, {true, {1.5, 2.5}, 1.0})}}};
   }
   std::vector<Kind> kinds() {
-    const RowId pass = pass_;
+    const PassId pass = pass_;
     const auto clip = folder_ / "a.mp4";
     return {{"plan",
              [](Log& log) {
@@ -128,7 +129,7 @@ class FullDiskTest : public testing::Test {
   }
 
   test::TemporaryFolder folder_;
-  RowId pass_ = 0;
+  PassId pass_;
 };
 
 TEST_F(FullDiskTest, AtAnyWriteNothingIsChangedAndItIsSaid) {

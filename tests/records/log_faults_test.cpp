@@ -20,11 +20,11 @@ class LogFaults : public testing::Test {
  protected:
   void SetUp() override {
     plan_.name = "A day at the trough";
-    for (RowId i = 1; i <= 8; ++i) {
+    for (std::int64_t i = 1; i <= 8; ++i) {
       plan_.rack.models.push_back({.id = i, .name = "Bait " + std::to_string(i)});
       plan_.rack.rigs.push_back({.id = 20 + i, .model = i});
     }
-    for (RowId i = 1; i <= 40; ++i) plan_.sheet.push_back({.id = i, .rig = 21 + i % 8});
+    for (std::int64_t i = 1; i <= 40; ++i) plan_.sheet.push_back({.id = i, .rig = 21 + i % 8});
     auto log = open();
     ASSERT_TRUE(log->savePlan(DayPlan{}, plan_));
     request_.clip = folder_ / "a.mp4";
@@ -51,7 +51,7 @@ class LogFaults : public testing::Test {
   test::TemporaryFolder folder_;
   DayPlan plan_;
   PassRequest request_;
-  std::vector<RowId> ids_;
+  std::vector<PassId> ids_;
 };
 
 TEST_F(LogFaults, ABadDocumentLeavesTheRestOfThePlanAndStaysAsItIs) {
@@ -165,7 +165,8 @@ TEST_F(LogFaults, OneOfSeveralChangesThatFailsTakesAllBack) {
 }
 
 TEST_F(LogFaults, ADamagedPassIsNamedAndTheOthersStand) {
-  spoil("UPDATE pass SET request = json_set(request, '$.later', 1) WHERE id = " + std::to_string(ids_[1]));
+  spoil("UPDATE pass SET request = json_set(request, '$.later', 1) WHERE id = " +
+        std::to_string(ids_[1].value()));
   const auto log = open();
   const auto passes = log->passes();
   ASSERT_TRUE(passes);
@@ -199,7 +200,7 @@ TEST_F(LogFaults, AnEditAfterTheClipWasReplacedKeepsTheFingerprintOfTheFirst) {
   ASSERT_TRUE(log->changePasses({{before, after}}));
   EXPECT_EQ(log->pass(ids_[0])->clip, before.clip);
   // A new pass on the same name is of the new file, and does not touch the earlier ones.
-  const RowId fresh = test::addPass(*log, "New", request_);
+  const PassId fresh = test::addPass(*log, "New", request_);
   EXPECT_NE(log->pass(fresh)->clip, before.clip);
   EXPECT_EQ(log->pass(ids_[0])->clip, before.clip);
   FingerprintCache fingerprints;

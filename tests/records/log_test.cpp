@@ -23,7 +23,7 @@ PassRequest requestOn(const std::filesystem::path& clip) {
 TEST(Log, KeepsAPassWithTrackAndReadings) {
   const test::TemporaryFolder folder;
   const PassRequest request = requestOn(folder / "a.mp4");
-  RowId id = 0;
+  PassId id;
   {
     const auto log = Log::open(folder / "day.finlog");
     ASSERT_TRUE(log) << log.error().message;
@@ -126,7 +126,7 @@ TEST(Log, KeepsWhatTheDayIsDecidedBy) {
 TEST(Log, KeepsWhatWasScoredByEye) {
   const test::TemporaryFolder folder;
   const auto log = Log::open(folder / "day.finlog");
-  const RowId id = test::addPass(**log, "First", requestOn(folder / "a.mp4"));
+  const PassId id = test::addPass(**log, "First", requestOn(folder / "a.mp4"));
   ASSERT_TRUE((*log)->addEyeScores({{id, ReadingId::WobbleAngle, 7.0},
                                     {id, ReadingId::WobbleAngle, 6.0},
                                     {id, ReadingId::FallRate, 2.0}}));
@@ -158,7 +158,7 @@ TEST(Log, KeepsSizeAndTimeByCameraAndDayLensesAndTheSharedInstant) {
   kept.calibration.scale = ScaleMark{{1, 2}, {301, 2}, Millimetres(300.0), Millimetres(0.5)};
   const KeptLens lens{
       "fixed", 1280, 720, "flat port", {900.0, 901.0, 640.0, 359.0, {-0.2, 0.1, 0.0, 0.0, 0.0}}, Pixels(0.2)};
-  RowId id = 0;
+  PassId id;
   {
     const auto log = Log::open(folder / "day.finlog");
     id = test::addPass(**log, "First", requestOn(folder / "a.mp4"));
@@ -195,7 +195,7 @@ TEST(Log, MovesWithItsClips) {
 TEST(Log, BringsARemovedPassBack) {
   const test::TemporaryFolder folder;
   const auto log = Log::open(folder / "day.finlog");
-  const RowId id = test::addPass(**log, "First", requestOn(folder / "a.mp4"));
+  const PassId id = test::addPass(**log, "First", requestOn(folder / "a.mp4"));
   const LoggedPass there = *(*log)->pass(id);
   LoggedPass removed = there;
   removed.removed = true;
@@ -208,7 +208,7 @@ TEST(Log, BringsARemovedPassBack) {
 TEST(Log, OpensANewerOneForReadingOnlyAndSaysWhy) {
   const test::TemporaryFolder folder;
   const PassRequest request = requestOn(folder / "a.mp4");
-  RowId id = 0;
+  PassId id;
   {
     const auto log = Log::open(folder / "day.finlog");
     id = test::addPass(**log, "First", request);

@@ -5,8 +5,8 @@
 
 namespace fin::test {
 
-RowId addPass(Log& log, const std::string& title, const PassRequest& request, std::optional<RowId> planned,
-              const std::string& camera) {
+PassId addPass(Log& log, const std::string& title, const PassRequest& request,
+               std::optional<PlannedPassId> planned, const std::string& camera) {
   const auto fingerprint = fingerprintOf(request.clip);
   EXPECT_TRUE(fingerprint) << request.clip;
   if (!fingerprint) return 0;
@@ -31,7 +31,7 @@ Measurement measurementOf(const LoggedPass& pass, ReadingSet readings, Track tra
   return out;
 }
 
-void keepReadings(Log& log, RowId pass, ReadingSet readings, Track track) {
+void keepReadings(Log& log, PassId pass, ReadingSet readings, Track track) {
   const auto logged = log.pass(pass);
   ASSERT_TRUE(logged) << logged.error().message;
   const auto kept = log.saveMeasurement(pass, measurementOf(*logged, std::move(readings), std::move(track)));

@@ -82,7 +82,7 @@ void CameraSync::alignBySound() {
 }
 
 void CameraSync::take(const std::vector<Heard>& heard, Seconds own) {
-  std::vector<std::pair<RowId, Seconds>> instants;
+  std::vector<std::pair<PassId, Seconds>> instants;
   for (const Heard& h : heard) {
     if (h.instant) {
       instants.emplace_back(h.id, *h.instant);
@@ -95,7 +95,7 @@ void CameraSync::take(const std::vector<Heard>& heard, Seconds own) {
   mark(tr("Line clips up by sound"), instants);
 }
 
-void CameraSync::mark(const QString& what, const std::vector<std::pair<RowId, Seconds>>& instants) {
+void CameraSync::mark(const QString& what, const std::vector<std::pair<PassId, Seconds>>& instants) {
   std::vector<PassChange> changes;
   for (const auto& [id, instant] : instants) {
     const LoggedPass* pass = controller_.passWith(id);
@@ -113,7 +113,7 @@ std::optional<Seconds> CameraSync::sameInstantIn(const LoggedPass& partner) cons
   return controller_.clock()->timeOf(controller_.frame()) - *here->sharedInstant + *partner.sharedInstant;
 }
 
-void CameraSync::show(RowId partner) {
+void CameraSync::show(PassId partner) {
   for (const LoggedPass& pass : partners()) {
     const auto instant = pass.id == partner ? sameInstantIn(pass) : std::nullopt;
     if (instant) return controller_.showInstant(partner, *instant);

@@ -27,7 +27,7 @@ class CameraSync : public QObject {
   [[nodiscard]] bool aligning() const { return aligning_.running(); }
   /// When a partner shows what the bench shows; none while one of the two has no shared instant.
   [[nodiscard]] std::optional<Seconds> sameInstantIn(const LoggedPass& partner) const;
-  void show(RowId partner);
+  void show(PassId partner);
 
  signals:
   void changed();
@@ -35,12 +35,12 @@ class CameraSync : public QObject {
 
  private:
   struct Heard {
-    RowId id;
+    PassId id;
     QString title;
     Result<Seconds> instant;
   };
   void take(const std::vector<Heard>& heard, Seconds own);
-  void mark(const QString& what, const std::vector<std::pair<RowId, Seconds>>& instants);
+  void mark(const QString& what, const std::vector<std::pair<PassId, Seconds>>& instants);
 
   PassController& controller_;
   Job<std::vector<Heard>> aligning_;

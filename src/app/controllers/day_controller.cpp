@@ -54,9 +54,9 @@ Result<void> DayController::write(const DayPlan& before, const DayPlan& after) {
   return {};
 }
 
-RowId DayController::freeId() const {
-  RowId free = plan_.rack.nextId();
-  for (const PlannedPass& pass : plan_.sheet) free = std::max(free, pass.id + 1);
+std::int64_t DayController::freeId() const {
+  std::int64_t free = plan_.rack.nextId();
+  for (const PlannedPass& pass : plan_.sheet) free = std::max(free, pass.id.value() + 1);
   return std::max(free, log_.freeId().value_or(free));
 }
 
@@ -74,7 +74,7 @@ const PlannedPass* DayController::after() const {
   return nullptr;
 }
 
-const PlannedPass* DayController::planned(RowId id) const {
+const PlannedPass* DayController::planned(PlannedPassId id) const {
   const auto found =
       std::find_if(plan_.sheet.begin(), plan_.sheet.end(), [id](const PlannedPass& p) { return p.id == id; });
   return found == plan_.sheet.end() ? nullptr : &*found;
@@ -122,7 +122,7 @@ void DayController::finishNow(PassState state, const QString& whyFouled) {
 void DayController::makeLastAgain() {
   const auto last = lastMade(plan_.sheet);
   if (!last) return;
-  const RowId id = freeId();
+  const PlannedPassId id = freeId();
   edit(tr("Make the last pass again"), [&](DayPlan& plan) {
     const auto next = nextPass(plan.sheet).value_or(plan.sheet.size());
     plan.sheet.insert(plan.sheet.begin() + static_cast<std::ptrdiff_t>(next),
@@ -146,12 +146,12 @@ void DayController::sayLineOut(double line_mm) {
 }
 
 Result<void> DayController::makeSheet() {
-  std::vector<RowId> rigs;
+  std::vector<RigId> rigs;
   for (const Rig& rig : plan_.rack.rigs) rigs.push_back(rig.id);
   auto sheet = fin::makeSheet(rigs, plan_.options);
   if (!sheet) return tl::unexpected(sheet.error());
   // A number of the earlier sheet may be a clip's.
-  for (PlannedPass& pass : *sheet) pass.id += freeId() - 1;
+  for (PlannedPass& pass : *sheet) pass.id = pass.id.value() + freeId() - 1;
   edit(tr("Make the pass sheet"), [&](DayPlan& plan) { plan.sheet = std::move(*sheet); });
   return {};
 }

@@ -26,7 +26,7 @@ class DayController : public QObject {
   /// The pass to make now; null when the day is done or not planned.
   [[nodiscard]] const PlannedPass* now() const;
   [[nodiscard]] const PlannedPass* after() const;
-  [[nodiscard]] const PlannedPass* planned(RowId id) const;
+  [[nodiscard]] const PlannedPass* planned(PlannedPassId id) const;
   /// What is told of a pass: its rig, or its letter on a blind day.
   [[nodiscard]] QString titleOf(const PlannedPass& pass) const;
   void setUnits(UnitSystem units);
@@ -46,7 +46,7 @@ class DayController : public QObject {
   /// Reads the plan from the log once more.
   void reload();
   /// A number for a new row that no other has.
-  [[nodiscard]] RowId freeId() const;
+  [[nodiscard]] std::int64_t freeId() const;
 
  signals:
   void planChanged();

@@ -49,7 +49,7 @@ void IncomingClips::arrived(const ArrivedClip& clip) {
   emit changed();
 }
 
-void IncomingClips::take(const QString& file, std::optional<RowId> planned, const QString& camera) {
+void IncomingClips::take(const QString& file, std::optional<PlannedPassId> planned, const QString& camera) {
   PassController::Intake intake{
       .title = QFileInfo(file).completeBaseName(), .planned = planned, .camera = camera.toStdString()};
   if (const PlannedPass* pass = planned ? day_.planned(*planned) : nullptr) {

@@ -20,14 +20,14 @@ class IncomingClips : public QObject {
 
   struct Waiting {
     ArrivedClip clip;
-    std::optional<RowId> offered;  ///< a planned pass
-    QString sameAs;                ///< the pass in the log that has this very clip already
+    std::optional<PlannedPassId> offered;  ///< a planned pass
+    QString sameAs;                        ///< the pass in the log that has this very clip already
   };
   [[nodiscard]] const std::vector<Waiting>& waiting() const { return waiting_; }
   [[nodiscard]] FolderWatch& watch() { return watch_; }
 
   /// Takes a waiting clip into the log for a planned pass (or none). The file stays where it is.
-  void take(const QString& file, std::optional<RowId> planned, const QString& camera);
+  void take(const QString& file, std::optional<PlannedPassId> planned, const QString& camera);
   /// Leaves a waiting clip out until the folder is watched anew.
   void leave(const QString& file);
 

@@ -61,8 +61,8 @@ const KeptCalibration* KeptCalibrations::kept() const {
   return found == all_.end() ? nullptr : &*found;
 }
 
-std::vector<RowId> KeptCalibrations::standingOnKept() const {
-  std::vector<RowId> out;
+std::vector<PassId> KeptCalibrations::standingOnKept() const {
+  std::vector<PassId> out;
   const KeptCalibration* k = kept();
   if (k == nullptr) return out;
   for (const LoggedPass& pass : controller_.passes()) {
@@ -92,7 +92,7 @@ void KeptCalibrations::keep() {
                 k != nullptr ? std::optional(*k) : std::nullopt,
                 KeptCalibration{current->camera, day, now, current->request.clip},
                 {}};
-  for (const RowId id : standingOnKept()) {
+  for (const PassId id : standingOnKept()) {
     const LoggedPass* pass = controller_.passWith(id);
     if (pass == nullptr) continue;
     change.passes.push_back({*pass, *pass});
@@ -122,7 +122,7 @@ Result<void> KeptCalibrations::write(const Change& change) {
   return {};
 }
 
-void KeptCalibrations::noteChanges(RowId pass, const ReadingSet& before, const ReadingSet& after) {
+void KeptCalibrations::noteChanges(PassId pass, const ReadingSet& before, const ReadingSet& after) {
   if (std::find(touched_.begin(), touched_.end(), pass) == touched_.end()) return;
   if (const LoggedPass* logged = controller_.passWith(pass))
     addChanges(QString::fromStdString(logged->title), before, after, changes_);

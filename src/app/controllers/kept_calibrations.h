@@ -29,7 +29,7 @@ class KeptCalibrations : public QObject {
   /// What is kept for the camera and day of the pass on the bench; null where nothing is.
   [[nodiscard]] const KeptCalibration* kept() const;
   /// The passes of this camera and day whose size and time are those kept.
-  [[nodiscard]] std::vector<RowId> standingOnKept() const;
+  [[nodiscard]] std::vector<PassId> standingOnKept() const;
   /// Keeps those of the pass on the bench. Undoable.
   void keep();
   /// Gives the pass on the bench those that are kept. Undoable.
@@ -55,14 +55,14 @@ class KeptCalibrations : public QObject {
     std::vector<PassChange> passes;
   };
   Result<void> write(const Change& change);
-  void noteChanges(RowId pass, const ReadingSet& before, const ReadingSet& after);
+  void noteChanges(PassId pass, const ReadingSet& before, const ReadingSet& after);
 
   PassController& controller_;
   Log& log_;
   Edits& edits_;
   MeasuringQueue& queue_;
   std::vector<KeptCalibration> all_;
-  std::vector<RowId> touched_;  ///< the passes that the last keeping changed
+  std::vector<PassId> touched_;  ///< the passes that the last keeping changed
   std::vector<ReadingChange> changes_;
 };
 

@@ -8,8 +8,8 @@ namespace fin::app {
 MeasuringQueue::MeasuringQueue(Log& log, const PassController& passes, QObject* parent)
     : QObject(parent), log_(log), passes_(passes) {}
 
-void MeasuringQueue::add(const std::vector<RowId>& passes, bool follow) {
-  for (const RowId id : passes) {
+void MeasuringQueue::add(const std::vector<PassId>& passes, bool follow) {
+  for (const PassId id : passes) {
     const auto same =
         std::find_if(waiting_.begin(), waiting_.end(), [id](const Waiting& w) { return w.id == id; });
     if (same == waiting_.end()) {

@@ -18,19 +18,19 @@ class MeasuringQueue : public QObject {
   MeasuringQueue(Log& log, const PassController& passes, QObject* parent = nullptr);
 
   /// Those that need only reading are read; with `follow` the others are followed as well.
-  void add(const std::vector<RowId>& passes, bool follow);
+  void add(const std::vector<PassId>& passes, bool follow);
   void stop();
   [[nodiscard]] std::size_t left() const { return waiting_.size() + (measuring_.running() ? 1 : 0); }
 
  signals:
   void changed();  ///< how many are left
   /// The readings of a pass before and after.
-  void measured(RowId pass, const ReadingSet& before, const ReadingSet& after);
+  void measured(PassId pass, const ReadingSet& before, const ReadingSet& after);
   void told(const QString& message, bool trouble);
 
  private:
   struct Waiting {
-    RowId id = 0;
+    PassId id;
     bool follow = false;
   };
   void next();

@@ -43,7 +43,7 @@ PassController::PassController(Log& log, Edits& edits, QObject* parent)
   readPasses();
 }
 
-const LoggedPass* PassController::passWith(RowId id) const {
+const LoggedPass* PassController::passWith(PassId id) const {
   const auto found =
       std::find_if(passes_.begin(), passes_.end(), [id](const LoggedPass& p) { return p.id == id; });
   return found == passes_.end() ? nullptr : &*found;
@@ -143,10 +143,10 @@ void PassController::keepIntake(const QString& file, const Intake& intake, const
 
 void PassController::add(const QString& what, const std::vector<NewPass>& passes) {
   // Done again, they come back as they were rather than a second time.
-  const auto ids = std::make_shared<std::vector<RowId>>();
+  const auto ids = std::make_shared<std::vector<PassId>>();
   const auto act = [this, passes, ids]() -> Result<void> {
     if (!ids->empty()) return setRemoved(*ids, false);
-    std::vector<RowId> added;
+    std::vector<PassId> added;
     const auto done = log_.together([&]() -> Result<void> {
       for (const NewPass& pass : passes) {
         const auto id = log_.addPass(pass);
@@ -167,7 +167,7 @@ void PassController::add(const QString& what, const std::vector<NewPass>& passes
 
 // --- edits ----------------------------------------------------------------------------------------------
 
-void PassController::assign(RowId id, std::optional<RowId> planned, const std::string& camera) {
+void PassController::assign(PassId id, std::optional<PlannedPassId> planned, const std::string& camera) {
   const LoggedPass* pass = passWith(id);
   if (pass == nullptr || (pass->planned == planned && pass->camera == camera)) return;
   LoggedPass after = *pass;
@@ -178,15 +178,15 @@ void PassController::assign(RowId id, std::optional<RowId> planned, const std::s
 
 void PassController::removeCurrent() {
   if (!currentId_) return;
-  const RowId id = *currentId_;
+  const PassId id = *currentId_;
   (void)edits_.perform(
       tr("Take the pass out"), [this, id] { return setRemoved({id}, true); },
       [this, id] { return setRemoved({id}, false); });
 }
 
-Result<void> PassController::setRemoved(const std::vector<RowId>& ids, bool removed) {
+Result<void> PassController::setRemoved(const std::vector<PassId>& ids, bool removed) {
   std::vector<PassChange> changes;
-  for (const RowId id : ids) {
+  for (const PassId id : ids) {
     auto now = log_.pass(id);
     if (!now) return tl::unexpected(now.error());
     LoggedPass after = *now;
@@ -258,7 +258,7 @@ void PassController::showCurrent(const std::optional<LoggedPass>& before) {
 
 // --- the pass on the bench ------------------------------------------------------------------------------
 
-void PassController::select(RowId id) {
+void PassController::select(PassId id) {
   if (currentId_ == id) return;
   currentId_ = id;
   openCurrentClip();
@@ -323,7 +323,7 @@ void PassController::clipOpened(Result<std::shared_ptr<const Clip>> clip) {
   measureNow();
 }
 
-void PassController::showInstant(RowId id, Seconds instant) {
+void PassController::showInstant(PassId id, Seconds instant) {
   if (currentId_ == id && clock_)
     return showFrame(clip_->index().frameShownAt(instant * (1.0 / clock_->factor())));
   wantedInstant_ = instant;
@@ -437,7 +437,7 @@ void PassController::measureNow(bool anew) {
   emit resultChanged();
 }
 
-void PassController::keepMeasured(RowId id, Measured measured) {
+void PassController::keepMeasured(PassId id, Measured measured) {
   const bool fresh = measured.measurement != measured_;
   measured_ = std::move(measured.measurement);
   shown_ = measured_;

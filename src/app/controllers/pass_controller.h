@@ -32,7 +32,7 @@ class PassController : public QObject {
   void setIndexFolder(std::filesystem::path folder) { indexFolder_ = std::move(folder); }
   [[nodiscard]] const std::filesystem::path& indexFolder() const { return indexFolder_; }
   [[nodiscard]] const std::vector<LoggedPass>& passes() const { return passes_; }
-  [[nodiscard]] const LoggedPass* passWith(RowId id) const;
+  [[nodiscard]] const LoggedPass* passWith(PassId id) const;
 
   /// The pass on the bench; null when there is none.
   [[nodiscard]] const LoggedPass* current() const;
@@ -62,15 +62,15 @@ class PassController : public QObject {
     Protocol protocol = Protocol::Retrieve;
     View view = View::Top;
     std::string rigName;
-    std::optional<RowId> planned;
+    std::optional<PlannedPassId> planned;
     std::string camera;
   };
   void takeIn(const QString& file, const Intake& intake);
   /// Adds passes and shows the last of them. One act, undoable.
   void add(const QString& what, const std::vector<NewPass>& passes);
   /// Puts a clip to another planned pass or camera. Undoable.
-  void assign(RowId id, std::optional<RowId> planned, const std::string& camera);
-  void select(RowId id);
+  void assign(PassId id, std::optional<PlannedPassId> planned, const std::string& camera);
+  void select(PassId id);
   /// Takes the pass on the bench out of the log. Undoable.
   void removeCurrent();
   void showFrame(std::size_t frame);
@@ -89,7 +89,7 @@ class PassController : public QObject {
   void stopOpening();
   [[nodiscard]] bool opening() const { return opening_.running() || takingIn_.running(); }
   /// Puts another pass on the bench at an instant of its own true time.
-  void showInstant(RowId id, Seconds instant);
+  void showInstant(PassId id, Seconds instant);
   /// Points the pass on the bench to where its clip is now.
   void findClip(const QString& file);
   /// Makes the pass on the bench one of the file that stands in its clip's place by now. Undoable.
@@ -114,7 +114,7 @@ class PassController : public QObject {
 
  private:
   Result<void> write(const std::vector<PassChange>& changes);
-  Result<void> setRemoved(const std::vector<RowId>& ids, bool removed);
+  Result<void> setRemoved(const std::vector<PassId>& ids, bool removed);
   [[nodiscard]] MeasuringOrder order(bool anew = false) const;
   void readPasses();
   void tell(const Error& error) { emit told(QString::fromStdString(error.message), true); }
@@ -125,14 +125,14 @@ class PassController : public QObject {
   void clipOpened(Result<std::shared_ptr<const Clip>> clip);
   void refreshClock();
   void measureNow(bool anew = false);
-  void keepMeasured(RowId id, Measured measured);
+  void keepMeasured(PassId id, Measured measured);
   void tellAboutClip();
   Job<std::shared_ptr<const Clip>>::Progress tellLookedThrough(const std::filesystem::path& file);
 
   Log& log_;
   Edits& edits_;
   std::vector<LoggedPass> passes_;
-  std::optional<RowId> currentId_;
+  std::optional<PassId> currentId_;
   std::shared_ptr<const Clip> clip_;
   std::optional<ClipClock> clock_;
   std::shared_ptr<const Measurement> measured_;  ///< the newest of the pass, whatever it is worth now

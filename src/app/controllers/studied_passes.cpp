@@ -36,7 +36,7 @@ std::optional<double> instantIn(const StudiedPass& pass, Instant instant) {
 
 /// What is needed of the log to open a pass elsewhere.
 struct StudiedPasses::Order {
-  RowId id = 0;
+  PassId id;
   QString rig;
   QString title;
   MeasuringOrder measuring;
@@ -56,7 +56,7 @@ void StudiedPasses::dropChanged() {
   emit changed();
 }
 
-void StudiedPasses::want(const std::vector<RowId>& passes) {
+void StudiedPasses::want(const std::vector<PassId>& passes) {
   wanted_ = passes;
   std::erase_if(passes_, [&](const auto& kept) {
     return std::find(passes.begin(), passes.end(), kept.first) == passes.end();
@@ -67,7 +67,7 @@ void StudiedPasses::want(const std::vector<RowId>& passes) {
 
 std::vector<const StudiedPass*> StudiedPasses::ready() const {
   std::vector<const StudiedPass*> out;
-  for (const RowId id : wanted_) {
+  for (const PassId id : wanted_) {
     if (const auto found = passes_.find(id); found != passes_.end()) out.push_back(&found->second);
   }
   return out;
@@ -104,7 +104,7 @@ StudiedPass StudiedPasses::open(const Order& order, const std::filesystem::path&
 void StudiedPasses::openMissing() {
   std::vector<Order> orders;
   const Log& log = lineUp_.passController().log();
-  for (const RowId id : wanted_) {
+  for (const PassId id : wanted_) {
     if (passes_.contains(id)) continue;
     const auto& read = lineUp_.passes();
     const auto pass =

@@ -15,7 +15,7 @@ namespace fin::app {
 
 /// A pass with its clip open and its traces read, to be seen beside others.
 struct StudiedPass {
-  RowId id = 0;
+  PassId id;
   QString rig;
   QString title;
   PassRequest request;
@@ -43,8 +43,8 @@ class StudiedPasses : public QObject {
   /// Must outlive it.
   explicit StudiedPasses(const LineUp& lineUp, QObject* parent = nullptr);
 
-  void want(const std::vector<RowId>& passes);
-  [[nodiscard]] const std::vector<RowId>& wanted() const { return wanted_; }
+  void want(const std::vector<PassId>& passes);
+  [[nodiscard]] const std::vector<PassId>& wanted() const { return wanted_; }
   /// Those wanted that are ready, in the order in which they were wanted.
   [[nodiscard]] std::vector<const StudiedPass*> ready() const;
   [[nodiscard]] bool busy() const { return opening_.running(); }
@@ -59,8 +59,8 @@ class StudiedPasses : public QObject {
   static StudiedPass open(const Order& order, const std::filesystem::path& indexes, const JobControl& job);
 
   const LineUp& lineUp_;
-  std::vector<RowId> wanted_;
-  std::map<RowId, StudiedPass> passes_;
+  std::vector<PassId> wanted_;
+  std::map<PassId, StudiedPass> passes_;
   Job<std::vector<StudiedPass>> opening_;
 };
 

@@ -76,7 +76,7 @@ void OutdatedBar::setWanted(bool wanted) {
 
 /// Reading is a moment's work and is done unasked, once; following is for the person to begin.
 void OutdatedBar::readAnew() {
-  std::vector<RowId> ids;
+  std::vector<PassId> ids;
   for (const OutdatedPass& pass : lineUp_.outdated()) {
     const LoggedPass* logged = lineUp_.passController().passWith(pass.id);
     if (pass.state != MeasurementState::NeedsReading || logged == nullptr) continue;
@@ -103,7 +103,7 @@ void OutdatedBar::refresh() {
 }
 
 void OutdatedBar::measureThem() {
-  std::vector<RowId> ids;
+  std::vector<PassId> ids;
   for (const OutdatedPass& pass : lineUp_.outdated()) {
     if (canBeMeasured(pass)) ids.push_back(pass.id);
   }

@@ -35,7 +35,7 @@ class OutdatedBar : public QFrame {
   QPushButton* measure_;
   QPushButton* stop_;
   bool wanted_ = false;
-  std::set<RowId> tried_;  ///< read anew unasked
+  std::set<PassId> tried_;  ///< read anew unasked
 };
 
 }  // namespace fin::app

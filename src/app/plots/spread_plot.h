@@ -13,7 +13,7 @@ namespace fin::app {
 
 /// Where a pass stands in the plot, in its coordinates.
 struct SpreadPoint {
-  RowId pass = 0;
+  PassId pass;
   double x = 0.0;
   double y = 0.0;
 };

@@ -71,7 +71,7 @@ std::vector<double> speedsOf(const std::vector<ComparedPass>& passes) {
 std::vector<ComparedRig> valuesOf(const std::vector<ComparedPass>& passes, ReadingId reading,
                                   std::optional<double> speed_mm_s) {
   ByRig<ComparedValue> rigs;
-  std::map<std::int64_t, std::size_t> known;  // planned pass → its place among the rig's values
+  std::map<PlannedPassId, std::size_t> known;  // planned pass → its place among the rig's values
   for (const ComparedPass& pass : passes) {
     const auto number = numberIn(pass.readings, reading);
     if (!number || pass.pulledOtherwise(speed_mm_s)) continue;

@@ -10,16 +10,17 @@
 
 #include "core/comparison/speed_ladder.h"
 #include "core/comparison/spread.h"
+#include "core/units/ids.h"
 
 namespace fin {
 
 /// A pass that was read, as it is compared with others. `planned` is the pass of the day's sheet that it was
 /// filmed for: several clips may show one.
 struct ComparedPass {
-  std::int64_t id = 0;
+  PassId id;
   std::string title;
   std::string rig;
-  std::optional<std::int64_t> planned;
+  std::optional<PlannedPassId> planned;
   Protocol protocol = Protocol::Retrieve;
   bool showsAction = false;  ///< as filmed and marked (speed_ladder.h)
   ReadingSet readings;
@@ -35,7 +36,7 @@ struct ComparedPass {
 
 /// One value in a comparison, and the pass that it came from.
 struct ComparedValue {
-  std::int64_t pass = 0;
+  PassId pass;
   std::string title;
   double value = 0.0;
   double u95 = 0.0;

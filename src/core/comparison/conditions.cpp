@@ -12,7 +12,7 @@ constexpr double kUnequalCadence = 1.1;
 
 using DistinctTexts = std::set<std::string>;
 
-const PassConditions* conditionsOf(const std::vector<PassConditions>& conditions, std::int64_t pass) {
+const PassConditions* conditionsOf(const std::vector<PassConditions>& conditions, PassId pass) {
   const auto found = std::find_if(conditions.begin(), conditions.end(),
                                   [pass](const PassConditions& c) { return c.pass == pass; });
   return found == conditions.end() ? nullptr : &*found;

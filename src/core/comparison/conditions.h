@@ -7,12 +7,13 @@
 #include <vector>
 
 #include "core/comparison/compared_passes.h"
+#include "core/units/ids.h"
 
 namespace fin {
 
 /// Under what a pass was made, as far as it should be the same for all.
 struct PassConditions {
-  std::int64_t pass = 0;
+  PassId pass;
   std::string camera;
   std::optional<double> cameraDistance_mm;
   // Of its rig; absent where the day's plan does not know it.

@@ -30,7 +30,7 @@ std::optional<double> correlation(const std::vector<double>& a, const std::vecto
 
 EyeCheck checkEye(const std::vector<EyeScore>& scores, const std::vector<ComparedPass>& passes,
                   ReadingId property) {
-  std::map<std::int64_t, std::vector<double>> byPass;
+  std::map<PassId, std::vector<double>> byPass;
   for (const EyeScore& score : scores) {
     if (score.property == property) byPass[score.pass].push_back(score.score);
   }
@@ -60,10 +60,10 @@ EyeCheck checkEye(const std::vector<EyeScore>& scores, const std::vector<Compare
   return out;
 }
 
-std::vector<std::int64_t> blindOrder(const std::vector<std::int64_t>& passes, unsigned seed) {
+std::vector<PassId> blindOrder(const std::vector<PassId>& passes, unsigned seed) {
   std::mt19937 random(seed);
-  std::vector<std::int64_t> first = passes;
-  std::vector<std::int64_t> second = passes;
+  std::vector<PassId> first = passes;
+  std::vector<PassId> second = passes;
   std::shuffle(first.begin(), first.end(), random);
   std::shuffle(second.begin(), second.end(), random);
   if (first.size() > 1 && second.front() == first.back())

@@ -6,19 +6,20 @@
 #include <vector>
 
 #include "core/comparison/compared_passes.h"
+#include "core/units/ids.h"
 
 namespace fin {
 
 /// One judgement by eye: how much of a property a clip shows, 0 to 10.
 struct EyeScore {
-  std::int64_t pass = 0;
+  PassId pass;
   ReadingId property{};  ///< the reading that measures the same
   double score = 0.0;
 };
 
 /// A pass as the eye and as the reading place it; 1 has most of the property.
 struct EyeAndReading {
-  std::int64_t pass = 0;
+  PassId pass;
   double score = 0.0;  ///< mean over its repeats
   double reading = 0.0;
   double eyePlace = 0.0;
@@ -39,6 +40,6 @@ EyeCheck checkEye(const std::vector<EyeScore>& scores, const std::vector<Compare
 
 /// Every clip twice in an order drawn from `seed`, never the same one twice in a row where there are three
 /// and more.
-std::vector<std::int64_t> blindOrder(const std::vector<std::int64_t>& passes, unsigned seed);
+std::vector<PassId> blindOrder(const std::vector<PassId>& passes, unsigned seed);
 
 }  // namespace fin

@@ -13,6 +13,12 @@ struct adl_serializer<fin::Quantity<Unit>> {
   }
 };
 
+template <class Kind>
+struct adl_serializer<fin::Id<Kind>> {
+  static void to_json(json& to, fin::Id<Kind> from) { to = from.value(); }
+  static void from_json(const json& from, fin::Id<Kind>& to) { to = from.get<std::int64_t>(); }
+};
+
 }  // namespace nlohmann
 
 namespace fin {

@@ -217,8 +217,8 @@ Result<RackImport> importRack(const Rack& rack, const CsvTable& table, const Col
     return failure(ErrorCode::BadRequest, "say which column holds the model's name", "model");
   }
   RackImport out{rack, 0, {}};
-  RowId next = rack.nextId();
-  std::map<std::string, RowId> known;
+  std::int64_t next = rack.nextId();
+  std::map<std::string, ModelId> known;
   for (const Model& m : rack.models) known.emplace(m.name, m.id);
   for (std::size_t i = 0; i < table.rows.size(); ++i) {
     Model model;

@@ -59,7 +59,7 @@ class RigOrders {
 };
 
 /// The passes of one rig in one block.
-std::vector<PlannedPass> passesOf(RowId rig, int block, const SheetOptions& options) {
+std::vector<PlannedPass> passesOf(RigId rig, int block, const SheetOptions& options) {
   std::vector<PlannedPass> out;
   for (const SheetTask& task : options.tasks) {
     PlannedPass pass;
@@ -76,7 +76,7 @@ std::vector<PlannedPass> passesOf(RowId rig, int block, const SheetOptions& opti
   return out;
 }
 
-void nameBlind(std::vector<PlannedPass>& sheet, const std::vector<RowId>& rigs, std::mt19937& random) {
+void nameBlind(std::vector<PlannedPass>& sheet, const std::vector<RigId>& rigs, std::mt19937& random) {
   const std::vector<std::size_t> letters = permutation(rigs.size(), random);
   for (PlannedPass& pass : sheet) {
     const auto at = static_cast<std::size_t>(std::find(rigs.begin(), rigs.end(), pass.rig) - rigs.begin());
@@ -100,7 +100,7 @@ std::optional<PassState> passStateNamed(std::string_view text) {
   return enumNamed<PassState>(kStates, text);
 }
 
-Result<std::vector<PlannedPass>> makeSheet(const std::vector<RowId>& rigs, const SheetOptions& options) {
+Result<std::vector<PlannedPass>> makeSheet(const std::vector<RigId>& rigs, const SheetOptions& options) {
   if (rigs.empty()) return failure(ErrorCode::BadRequest, "put at least one rig on the rack first", "rigs");
   if (options.tasks.empty())
     return failure(ErrorCode::BadRequest, "ask a question first: it says which passes to make", "tasks");
@@ -128,19 +128,19 @@ Result<std::vector<PlannedPass>> makeSheet(const std::vector<RowId>& rigs, const
     }
   }
   if (options.blind) {
-    std::vector<RowId> all = rigs;
+    std::vector<RigId> all = rigs;
     if (options.controlRig != 0 && std::find(all.begin(), all.end(), options.controlRig) == all.end()) {
       all.push_back(options.controlRig);
     }
     nameBlind(sheet, all, random);
   }
-  for (std::size_t i = 0; i < sheet.size(); ++i) sheet[i].id = static_cast<RowId>(i + 1);
+  for (std::size_t i = 0; i < sheet.size(); ++i) sheet[i].id = static_cast<std::int64_t>(i + 1);
   return sheet;
 }
 
 SheetTime timeFor(const std::vector<PlannedPass>& sheet, const SheetOptions& options) {
   SheetTime out;
-  RowId onTheLine = 0;
+  RigId onTheLine;
   for (const PlannedPass& pass : sheet) {
     if (pass.state != PassState::Planned) {
       onTheLine = pass.rig;
@@ -154,7 +154,7 @@ SheetTime timeFor(const std::vector<PlannedPass>& sheet, const SheetOptions& opt
   return out;
 }
 
-PlannedPass againAfter(const PlannedPass& fouled, RowId id) {
+PlannedPass againAfter(const PlannedPass& fouled, PlannedPassId id) {
   PlannedPass again = fouled;
   again.id = id;
   again.state = PassState::Planned;

@@ -7,6 +7,7 @@
 
 #include "core/planning/rack.h"
 #include "core/readings/reading.h"
+#include "core/units/ids.h"
 #include "core/units/quantity.h"
 #include "core/units/result.h"
 
@@ -18,8 +19,8 @@ std::optional<PassState> passStateNamed(std::string_view text);
 
 /// One pass to be made.
 struct PlannedPass {
-  RowId id = 0;
-  RowId rig = 0;
+  PlannedPassId id;
+  RigId rig;
   Protocol protocol = Protocol::Retrieve;
   View view = View::Side;
   std::optional<double> speed_mm_s;
@@ -50,7 +51,7 @@ struct SheetOptions {
   std::vector<SheetTask> tasks;
   int repeats = 3;       ///< blocks
   unsigned seed = 1;     ///< kept, so that the order can be made again
-  RowId controlRig = 0;  ///< 0 for none
+  RigId controlRig;      ///< 0 for none
   int controlEvery = 8;  ///< passes from one control pass to the next
   bool blind = false;
   bool camerasTogether = true;  ///< one pass of a protocol serves all views at once
@@ -66,7 +67,7 @@ struct SheetOptions {
 /// F. Yates, Statistical Tables, 1938, the cyclic square with rows, columns and letters permuted), so that
 /// over as many blocks as rigs every rig has stood in every place once, and light, water and tiredness favour
 /// none. Errors: BadRequest without rigs or tasks, or for repeats below 1.
-Result<std::vector<PlannedPass>> makeSheet(const std::vector<RowId>& rigs, const SheetOptions& options);
+Result<std::vector<PlannedPass>> makeSheet(const std::vector<RigId>& rigs, const SheetOptions& options);
 
 struct SheetTime {
   double minutes = 0.0;
@@ -76,7 +77,7 @@ struct SheetTime {
 SheetTime timeFor(const std::vector<PlannedPass>& sheet, const SheetOptions& options);
 
 /// A fouled pass, to be made again: what goes in right after it.
-PlannedPass againAfter(const PlannedPass& fouled, RowId id);
+PlannedPass againAfter(const PlannedPass& fouled, PlannedPassId id);
 /// The first pass that is still to be made; none when the day is done.
 std::optional<std::size_t> nextPass(const std::vector<PlannedPass>& sheet);
 

@@ -14,17 +14,17 @@ constexpr std::array<std::string_view, 4> kBuoyancies{"unknown", "floats", "hang
 constexpr std::array<std::string_view, 4> kPlaces{"none", "high", "middle", "low"};
 
 template <class Row>
-const Row* byId(const std::vector<Row>& rows, RowId id) {
+const Row* byId(const std::vector<Row>& rows, decltype(Row::id) id) {
   const auto found = std::find_if(rows.begin(), rows.end(), [id](const Row& r) { return r.id == id; });
   return found == rows.end() ? nullptr : &*found;
 }
 
 }  // namespace
 
-const Model* Rack::model(RowId id) const {
+const Model* Rack::model(ModelId id) const {
   return byId(models, id);
 }
-const Rig* Rack::rig(RowId id) const {
+const Rig* Rack::rig(RigId id) const {
   return byId(rigs, id);
 }
 
@@ -35,10 +35,10 @@ std::string Rack::fullName(const Rig& rig) const {
   return name.empty() ? rig.name : name + ", " + rig.name;
 }
 
-RowId Rack::nextId() const {
-  RowId highest = 0;
-  for (const Model& m : models) highest = std::max(highest, m.id);
-  for (const Rig& r : rigs) highest = std::max(highest, r.id);
+std::int64_t Rack::nextId() const {
+  std::int64_t highest = 0;
+  for (const Model& m : models) highest = std::max(highest, m.id.value());
+  for (const Rig& r : rigs) highest = std::max(highest, r.id.value());
   return highest + 1;
 }
 

@@ -6,9 +6,9 @@
 #include <string>
 #include <vector>
 
-namespace fin {
+#include "core/units/ids.h"
 
-using RowId = std::int64_t;
+namespace fin {
 
 enum class Family { SoftPlastic, Jerkbait, Spoon, BladedBait };
 enum class Buoyancy { Unknown, Floats, Hangs, Sinks };
@@ -16,7 +16,7 @@ enum class InsertPlace { None, High, Middle, Low };
 
 /// One model as it is sold. Absent numbers are unknown.
 struct Model {
-  RowId id = 0;
+  ModelId id;
   std::string name;
   Family family = Family::SoftPlastic;
   std::optional<double> length_mm;
@@ -39,8 +39,8 @@ struct Model {
 
 /// One way to rig a model: another hook is another rig, not another model.
 struct Rig {
-  RowId id = 0;
-  RowId model = 0;
+  RigId id;
+  ModelId model;
   std::string name;
   std::optional<double> hook_g;
   std::string hookSize;
@@ -61,12 +61,12 @@ struct Rack {
   std::vector<Model> models;
   std::vector<Rig> rigs;
 
-  [[nodiscard]] const Model* model(RowId id) const;
-  [[nodiscard]] const Rig* rig(RowId id) const;
+  [[nodiscard]] const Model* model(ModelId id) const;
+  [[nodiscard]] const Rig* rig(RigId id) const;
   /// "Vinto 11, 7 g head"; the model's name alone where the rig has none.
   [[nodiscard]] std::string fullName(const Rig& rig) const;
   /// One more than the highest in use, over models and rigs.
-  [[nodiscard]] RowId nextId() const;
+  [[nodiscard]] std::int64_t nextId() const;
 
   friend bool operator==(const Rack&, const Rack&) = default;
 };

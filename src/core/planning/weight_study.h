@@ -14,7 +14,7 @@ namespace fin {
 /// The fall of one rig, as its passes gave it.
 struct MeasuredFall {
   std::string rig;
-  std::optional<RowId> rigId;  ///< where the rack knows it
+  std::optional<RigId> rigId;  ///< where the rack knows it
   Estimate rate;               ///< mm/s, mean of its passes
   std::string mode;            ///< way of falling; empty where it was not told
   Seconds timeConstant{0.0};   ///< of coming up to speed; 0 where the drop until steady was not read

@@ -7,13 +7,20 @@
 #include <optional>
 #include <string>
 
+#include "core/units/ids.h"
+
 namespace fin::records {
 
 inline void bindOne(SQLite::Statement& statement, int i, const std::optional<double>& value) {
   if (value) statement.bind(i, *value);
 }
-inline void bindOne(SQLite::Statement& statement, int i, const std::optional<std::int64_t>& value) {
-  if (value) statement.bind(i, *value);
+template <class Kind>
+void bindOne(SQLite::Statement& statement, int i, Id<Kind> id) {
+  statement.bind(i, id.value());
+}
+template <class Kind>
+void bindOne(SQLite::Statement& statement, int i, const std::optional<Id<Kind>>& id) {
+  if (id) statement.bind(i, id->value());
 }
 template <class T>
 void bindOne(SQLite::Statement& statement, int i, const T& value) {
@@ -48,8 +55,9 @@ std::optional<std::string> textOf(const SQLite::Database& database, const std::s
 inline std::optional<double> numberIn(const SQLite::Column& column) {
   return column.isNull() ? std::nullopt : std::optional(column.getDouble());
 }
-inline std::optional<std::int64_t> idIn(const SQLite::Column& column) {
-  return column.isNull() ? std::nullopt : std::optional<std::int64_t>(column.getInt64());
+template <class Id>
+std::optional<Id> idIn(const SQLite::Column& column) {
+  return column.isNull() ? std::nullopt : std::optional<Id>(column.getInt64());
 }
 
 }  // namespace fin::records

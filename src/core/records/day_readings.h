@@ -7,12 +7,13 @@
 #include "core/comparison/compared_passes.h"
 #include "core/footage/fingerprint_cache.h"
 #include "core/records/log.h"
+#include "core/units/ids.h"
 
 namespace fin {
 
 /// A pass that was measured, but whose readings are not those of the pass as it stands.
 struct OutdatedPass {
-  RowId id = 0;
+  PassId id;
   std::string title;
   MeasurementState state = MeasurementState::NeedsReading;
 };

@@ -24,7 +24,7 @@ namespace fs = std::filesystem;
 using namespace records;
 
 constexpr int kPatience_ms = 2000;  ///< for another window to finish writing
-constexpr RowId kDay = 1;           ///< a log holds one day's plan
+constexpr std::int64_t kDay = 1;    ///< a log holds one day's plan
 constexpr const char* kVerdict = "the verdict";
 
 /// Which file lies at a place: another one there by now is not this log.
@@ -76,12 +76,12 @@ class SqliteLog : public Log {
     return reading([&]() -> Result<std::vector<LoggedPass>> { return passesIn(database_, place()); });
   }
 
-  Result<LoggedPass> pass(RowId id) const override {
+  Result<LoggedPass> pass(PassId id) const override {
     return reading([&]() -> Result<LoggedPass> { return passIn(database_, place(), id); });
   }
 
-  Result<RowId> addPass(const NewPass& pass) override {
-    RowId id = 0;
+  Result<PassId> addPass(const NewPass& pass) override {
+    PassId id;
     if (auto ok = changing([&] { id = insertPass(database_, place(), pass); }); !ok)
       return tl::unexpected(ok.error());
     return id;
@@ -93,19 +93,19 @@ class SqliteLog : public Log {
     });
   }
 
-  Result<std::shared_ptr<const Measurement>> measurement(RowId id) const override {
+  Result<std::shared_ptr<const Measurement>> measurement(PassId id) const override {
     return measured(id, With::TheTrack);
   }
-  Result<std::shared_ptr<const Measurement>> readingsOf(RowId id) const override {
+  Result<std::shared_ptr<const Measurement>> readingsOf(PassId id) const override {
     return measured(id, With::ReadingsAlone);
   }
 
-  Result<void> saveMeasurement(RowId id, const Measurement& measurement) override {
+  Result<void> saveMeasurement(PassId id, const Measurement& measurement) override {
     return changing([&] {
       const auto pass = passIn(database_, place(), id);
       if (!pass) throw Refused(pass.error());
       if (pass->clip != measurement.clip || !sameReading(measurement.readFrom, pass->request))
-        refuseMovedOn("pass " + std::to_string(id));
+        refuseMovedOn("pass " + std::to_string(id.value()));
       writeMeasurement(database_, place(), id, measurement);
     });
   }
@@ -137,8 +137,8 @@ class SqliteLog : public Log {
     return changing([&] { writePlan(database_, before, after); });
   }
 
-  Result<RowId> freeId() const override {
-    return reading([&]() -> Result<RowId> {
+  Result<std::int64_t> freeId() const override {
+    return reading([&]() -> Result<std::int64_t> {
       SQLite::Statement query(
           database_,
           "SELECT 1 + max(coalesce((SELECT max(id) FROM model), 0), coalesce((SELECT max(id) "
@@ -226,9 +226,9 @@ class SqliteLog : public Log {
     return query.executeStep() ? query.getColumn(0).getInt64() : 0;
   }
 
-  [[nodiscard]] Result<std::shared_ptr<const Measurement>> measured(RowId id, With with) const {
+  [[nodiscard]] Result<std::shared_ptr<const Measurement>> measured(PassId id, With with) const {
     return reading([&]() -> Result<std::shared_ptr<const Measurement>> {
-      const std::string name = fmt::format("what was measured of pass {}", id);
+      const std::string name = fmt::format("what was measured of pass {}", id.value());
       auto out = measurementIn(database_, place(), id, with);
       if (out) {
         place().clear(name);

@@ -15,6 +15,7 @@
 #include "core/measuring/calibration.h"
 #include "core/measuring/measurement.h"
 #include "core/planning/day_plan.h"
+#include "core/units/ids.h"
 
 namespace fin {
 
@@ -23,18 +24,18 @@ struct NewPass {
   std::string title;
   PassRequest request;
   ClipFingerprint clip;
-  std::optional<RowId> planned = std::nullopt;
+  std::optional<PlannedPassId> planned = std::nullopt;
   std::string camera = {};
 };
 
 /// One pass as the log keeps it: what the person said (the request) and by what its clip is known again.
 struct LoggedPass {
-  RowId id = 0;
+  PassId id;
   std::string title;
   PassRequest request;
-  ClipFingerprint clip;          ///< of the file that the pass was made on
-  std::optional<RowId> planned;  ///< the planned pass that it was filmed for
-  std::string camera;            ///< "fixed", "chase", "top", or as the person calls it
+  ClipFingerprint clip;                  ///< of the file that the pass was made on
+  std::optional<PlannedPassId> planned;  ///< the planned pass that it was filmed for
+  std::string camera;                    ///< "fixed", "chase", "top", or as the person calls it
   /// When, on this clip's true time from its first frame, the instant comes that all clips of the planned
   /// pass share.
   std::optional<Seconds> sharedInstant;
@@ -101,16 +102,16 @@ class Log {
 
   /// Those that are not removed and can be read.
   [[nodiscard]] virtual Result<std::vector<LoggedPass>> passes() const = 0;
-  [[nodiscard]] virtual Result<LoggedPass> pass(RowId id) const = 0;
-  [[nodiscard]] virtual Result<RowId> addPass(const NewPass& pass) = 0;
+  [[nodiscard]] virtual Result<LoggedPass> pass(PassId id) const = 0;
+  [[nodiscard]] virtual Result<PassId> addPass(const NewPass& pass) = 0;
   /// MovedOn where one of them is no longer as it was before.
   [[nodiscard]] virtual Result<void> changePasses(const std::vector<PassChange>& changes) = 0;
 
   /// With its track, and as readings and warnings alone.
-  [[nodiscard]] virtual Result<std::shared_ptr<const Measurement>> measurement(RowId id) const = 0;
-  [[nodiscard]] virtual Result<std::shared_ptr<const Measurement>> readingsOf(RowId id) const = 0;
+  [[nodiscard]] virtual Result<std::shared_ptr<const Measurement>> measurement(PassId id) const = 0;
+  [[nodiscard]] virtual Result<std::shared_ptr<const Measurement>> readingsOf(PassId id) const = 0;
   /// MovedOn where the pass has another clip or another request by now than was measured.
-  [[nodiscard]] virtual Result<void> saveMeasurement(RowId id, const Measurement& measurement) = 0;
+  [[nodiscard]] virtual Result<void> saveMeasurement(PassId id, const Measurement& measurement) = 0;
 
   [[nodiscard]] virtual Result<std::vector<KeptCalibration>> calibrations() const = 0;
   /// What is kept for a camera and day; none takes it away.
@@ -127,7 +128,7 @@ class Log {
   [[nodiscard]] virtual Result<void> savePlan(const DayPlan& before, const DayPlan& after) = 0;
 
   /// A number that no model, rig or planned pass has, or had while a clip was put to it.
-  [[nodiscard]] virtual Result<RowId> freeId() const = 0;
+  [[nodiscard]] virtual Result<std::int64_t> freeId() const = 0;
 
   /// What the day is decided by; as usual where nothing was said yet.
   [[nodiscard]] virtual Result<VerdictPlan> verdict() const = 0;

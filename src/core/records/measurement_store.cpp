@@ -57,9 +57,9 @@ std::vector<std::string> linesIn(const SQLite::Column& column) {
   return out;
 }
 
-std::optional<double> followedAt(const SQLite::Database& database, RowId pass) {
+std::optional<double> followedAt(const SQLite::Database& database, PassId pass) {
   SQLite::Statement query(database, "SELECT followed_at_s FROM measurement WHERE pass_id = ?");
-  query.bind(1, pass);
+  query.bind(1, pass.value());
   return query.executeStep() ? std::optional(query.getColumn(0).getDouble()) : std::nullopt;
 }
 
@@ -70,9 +70,9 @@ std::size_t countIn(const SQLite::Column& column) {
 }  // namespace
 
 Result<std::shared_ptr<const Measurement>> measurementIn(const SQLite::Database& database, const Place& place,
-                                                         RowId pass, With with) {
+                                                         PassId pass, With with) {
   SQLite::Statement row(database, "SELECT * FROM measurement WHERE pass_id = ?");
-  row.bind(1, pass);
+  row.bind(1, pass.value());
   if (!row.executeStep()) return std::shared_ptr<const Measurement>();
   auto out = std::make_shared<Measurement>();
   out->clip = {static_cast<std::uintmax_t>(row.getColumn("clip_size_bytes").getInt64()),
@@ -98,7 +98,7 @@ Result<std::shared_ptr<const Measurement>> measurementIn(const SQLite::Database&
   return std::shared_ptr<const Measurement>(std::move(out));
 }
 
-void writeMeasurement(const SQLite::Database& database, const Place& place, RowId pass,
+void writeMeasurement(const SQLite::Database& database, const Place& place, PassId pass,
                       const Measurement& m) {
   const bool sameTrack = m.followedAt_s > 0.0 && followedAt(database, pass) == m.followedAt_s;
   run(database, "DELETE FROM measurement WHERE pass_id = ?", pass);

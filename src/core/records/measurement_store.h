@@ -14,9 +14,9 @@ enum class With { ReadingsAlone, TheTrack };
 
 /// Null where nothing was measured. Unreadable where the record is damaged.
 Result<std::shared_ptr<const Measurement>> measurementIn(const SQLite::Database& database, const Place& place,
-                                                         RowId pass, With with);
+                                                         PassId pass, With with);
 /// In place of what was measured before.
-void writeMeasurement(const SQLite::Database& database, const Place& place, RowId pass,
+void writeMeasurement(const SQLite::Database& database, const Place& place, PassId pass,
                       const Measurement& measurement);
 
 }  // namespace fin::records

@@ -25,7 +25,7 @@ Result<LoggedPass> passFrom(SQLite::Statement& row, const Place& place) {
       .title = row.getColumn(1).getString(),
       .request = std::move(*request),
       .clip = {static_cast<std::uintmax_t>(row.getColumn(3).getInt64()), row.getColumn(4).getString()},
-      .planned = idIn(row.getColumn(5)),
+      .planned = idIn<PlannedPassId>(row.getColumn(5)),
       .camera = row.getColumn(6).getString(),
       .sharedInstant = std::nullopt,
       .removed = row.getColumn(8).getInt() != 0};
@@ -33,8 +33,8 @@ Result<LoggedPass> passFrom(SQLite::Statement& row, const Place& place) {
   return pass;
 }
 
-RowId clipId(const SQLite::Database& database, const Place& place, const fs::path& clip,
-             const ClipFingerprint& fingerprint) {
+std::int64_t clipId(const SQLite::Database& database, const Place& place, const fs::path& clip,
+                    const ClipFingerprint& fingerprint) {
   const fs::path relative = fs::absolute(clip).lexically_relative(place.folder);
   const bool below = !relative.empty() && *relative.begin() != "..";
   const std::string path = below ? relative.string() : fs::absolute(clip).string();
@@ -76,14 +76,14 @@ std::vector<LoggedPass> passesIn(const SQLite::Database& database, const Place& 
   return out;
 }
 
-Result<LoggedPass> passIn(const SQLite::Database& database, const Place& place, RowId id) {
+Result<LoggedPass> passIn(const SQLite::Database& database, const Place& place, PassId id) {
   SQLite::Statement query(database, std::string(kColumns) + "WHERE pass.id = ?");
-  query.bind(1, id);
+  query.bind(1, id.value());
   if (!query.executeStep()) return failure(ErrorCode::BadRequest, "the log holds no such pass");
   return passFrom(query, place);
 }
 
-RowId insertPass(const SQLite::Database& database, const Place& place, const NewPass& pass) {
+PassId insertPass(const SQLite::Database& database, const Place& place, const NewPass& pass) {
   run(database, "INSERT INTO pass (clip_id, title, request, planned_id, camera) VALUES (?, ?, ?, ?, ?)",
       clipId(database, place, pass.request.clip, pass.clip), pass.title,
       writePassRequest(pass.request, place.folder), pass.planned, pass.camera);
@@ -92,7 +92,7 @@ RowId insertPass(const SQLite::Database& database, const Place& place, const New
 
 void writePass(const SQLite::Database& database, const Place& place, const PassChange& change) {
   const auto& [before, after] = change;
-  const std::string name = fmt::format("pass {} ({})", before.id, before.title);
+  const std::string name = fmt::format("pass {} ({})", before.id.value(), before.title);
   const auto stored = passIn(database, place, before.id);
   if (!stored) refuseUnread(name, stored.error().message);
   if (*stored != asKept(before, place)) refuseMovedOn(name);

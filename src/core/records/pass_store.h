@@ -12,8 +12,8 @@ namespace fin::records {
 
 std::vector<LoggedPass> passesIn(const SQLite::Database& database, const Place& place);
 /// BadRequest where there is none; Unreadable.
-Result<LoggedPass> passIn(const SQLite::Database& database, const Place& place, RowId id);
-RowId insertPass(const SQLite::Database& database, const Place& place, const NewPass& pass);
+Result<LoggedPass> passIn(const SQLite::Database& database, const Place& place, PassId id);
+PassId insertPass(const SQLite::Database& database, const Place& place, const NewPass& pass);
 /// Refused where the log holds it otherwise than `change.before`.
 void writePass(const SQLite::Database& database, const Place& place, const PassChange& change);
 

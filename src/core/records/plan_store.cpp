@@ -10,7 +10,7 @@
 namespace fin::records {
 namespace {
 
-constexpr RowId kDay = 1;  ///< a log holds one day's plan
+constexpr std::int64_t kDay = 1;  ///< a log holds one day's plan
 
 /// How rows of one kind are kept: what they are called, and their documents.
 template <class T>
@@ -39,7 +39,7 @@ std::vector<T> rowsOf(const SQLite::Database& database, const Place& place, cons
                           fmt::format("SELECT id, doc FROM {} ORDER BY {}", kind.table, kind.order));
   std::vector<T> out;
   while (query.executeStep()) {
-    const RowId id = query.getColumn(0).getInt64();
+    const std::int64_t id = query.getColumn(0).getInt64();
     const std::string name = fmt::format("{} {}", kind.name, id);
     auto row = kind.read(query.getColumn(1).getString());
     if (row && row->id == id) {
@@ -55,7 +55,7 @@ std::vector<T> rowsOf(const SQLite::Database& database, const Place& place, cons
 /// The document that stands in a row, if it is as `before` says; refused else.
 template <class T>
 std::string documentAsBefore(const SQLite::Database& database, const Kind<T>& kind, const T& before) {
-  const std::string name = fmt::format("{} {}", kind.name, before.id);
+  const std::string name = fmt::format("{} {}", kind.name, before.id.value());
   const auto text =
       textOf(database, fmt::format("SELECT doc FROM {} WHERE {}", kind.table, kind.key), before.id);
   if (!text) refuseMovedOn(name);
@@ -66,7 +66,7 @@ std::string documentAsBefore(const SQLite::Database& database, const Kind<T>& ki
 }
 
 template <class T>
-const T* withId(const std::vector<T>& rows, RowId id) {
+const T* withId(const std::vector<T>& rows, decltype(T::id) id) {
   const auto found = std::find_if(rows.begin(), rows.end(), [id](const T& row) { return row.id == id; });
   return found == rows.end() ? nullptr : &*found;
 }
@@ -91,8 +91,8 @@ void writeRows(const SQLite::Database& database, const Kind<T>& kind, const std:
 }
 
 template <class T>
-std::vector<RowId> idsOf(const std::vector<T>& rows) {
-  std::vector<RowId> out;
+std::vector<decltype(T::id)> idsOf(const std::vector<T>& rows) {
+  std::vector<decltype(T::id)> out;
   for (const T& row : rows) out.push_back(row.id);
   return out;
 }

@@ -45,10 +45,10 @@ Result<Reading> readingFrom(SQLite::Statement& row) {
 }
 
 /// What is not bound is NULL.
-void insertReading(const SQLite::Database& database, RowId pass, int place, const Reading& r,
+void insertReading(const SQLite::Database& database, PassId pass, int place, const Reading& r,
                    int methodVersion) {
   SQLite::Statement insert(database, "INSERT INTO reading VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)");
-  SQLite::bind(insert, pass, place, std::string(toString(r.id)));
+  SQLite::bind(insert, pass.value(), place, std::string(toString(r.id)));
   if (const auto* number = std::get_if<double>(&r.value)) insert.bind(4, *number);
   if (const auto* words = std::get_if<std::string>(&r.value)) insert.bind(5, *words);
   insert.bind(6, r.unit);
@@ -62,19 +62,19 @@ void insertReading(const SQLite::Database& database, RowId pass, int place, cons
 
 }  // namespace
 
-Result<ReadingSet> readingsIn(const SQLite::Database& database, RowId pass) {
+Result<ReadingSet> readingsIn(const SQLite::Database& database, PassId pass) {
   ReadingSet out;
   SQLite::Statement query(database,
                           "SELECT name, value, words, unit, u95, n, grade, notes FROM reading "
                           "WHERE pass_id = ? ORDER BY place");
-  query.bind(1, pass);
+  query.bind(1, pass.value());
   while (query.executeStep()) {
     auto reading = readingFrom(query);
     if (!reading) return tl::unexpected(reading.error());
     out.readings.push_back(std::move(*reading));
   }
   SQLite::Statement refused(database, "SELECT name, why FROM refusal WHERE pass_id = ? ORDER BY place");
-  refused.bind(1, pass);
+  refused.bind(1, pass.value());
   while (refused.executeStep()) {
     const std::string word = refused.getColumn(0).getString();
     const auto id = readingNamed(word);
@@ -84,17 +84,17 @@ Result<ReadingSet> readingsIn(const SQLite::Database& database, RowId pass) {
   return out;
 }
 
-void writeReadings(const SQLite::Database& database, RowId pass, const ReadingSet& set, int methodVersion) {
+void writeReadings(const SQLite::Database& database, PassId pass, const ReadingSet& set, int methodVersion) {
   for (const char* sql : {"DELETE FROM reading WHERE pass_id = ?", "DELETE FROM refusal WHERE pass_id = ?"}) {
     SQLite::Statement clear(database, sql);
-    clear.bind(1, pass);
+    clear.bind(1, pass.value());
     clear.exec();
   }
   int place = 0;
   for (const Reading& r : set.readings) insertReading(database, pass, place++, r, methodVersion);
   SQLite::Statement insert(database, "INSERT INTO refusal VALUES (?, ?, ?, ?)");
   for (const Refusal& r : set.refused) {
-    SQLite::bind(insert, pass, place++, std::string(toString(r.id)), r.why);
+    SQLite::bind(insert, pass.value(), place++, std::string(toString(r.id)), r.why);
     insert.exec();
     insert.reset();
   }

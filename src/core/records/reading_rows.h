@@ -13,8 +13,8 @@ namespace fin::records {
 /// the log's transaction and its error handling are the caller's.
 
 /// Unreadable where a row has neither a number nor words, or one of the wrong kind.
-Result<ReadingSet> readingsIn(const SQLite::Database& database, RowId pass);
+Result<ReadingSet> readingsIn(const SQLite::Database& database, PassId pass);
 /// In place of what was read before.
-void writeReadings(const SQLite::Database& database, RowId pass, const ReadingSet& set, int methodVersion);
+void writeReadings(const SQLite::Database& database, PassId pass, const ReadingSet& set, int methodVersion);
 
 }  // namespace fin::records

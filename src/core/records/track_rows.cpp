@@ -12,12 +12,12 @@ namespace {
 
 constexpr const char* kBackground = "background";  ///< stands among the marks
 
-std::vector<MarkSample> samplesOf(const SQLite::Database& database, RowId pass, const std::string& mark,
+std::vector<MarkSample> samplesOf(const SQLite::Database& database, PassId pass, const std::string& mark,
                                   const Track& track) {
   std::vector<MarkSample> out(track.frameCount);
   SQLite::Statement query(
       database, "SELECT frame, x_px, y_px, quality FROM track_sample WHERE pass_id = ? AND mark = ?");
-  query.bind(1, pass);
+  query.bind(1, pass.value());
   query.bind(2, mark);
   while (query.executeStep()) {
     const auto i = static_cast<std::size_t>(query.getColumn(0).getInt64()) - track.firstFrame;
@@ -29,13 +29,13 @@ std::vector<MarkSample> samplesOf(const SQLite::Database& database, RowId pass, 
   return out;
 }
 
-void insertSamples(const SQLite::Database& database, RowId pass, const std::string& mark,
+void insertSamples(const SQLite::Database& database, PassId pass, const std::string& mark,
                    std::size_t firstFrame, const std::vector<MarkSample>& samples) {
   SQLite::Statement insert(database, "INSERT INTO track_sample VALUES (?, ?, ?, ?, ?, ?)");
   for (std::size_t i = 0; i < samples.size(); ++i) {
     const MarkSample& s = samples[i];
     if (!s.seen) continue;
-    SQLite::bind(insert, pass, mark, static_cast<std::int64_t>(firstFrame + i), s.at.x_px, s.at.y_px,
+    SQLite::bind(insert, pass.value(), mark, static_cast<std::int64_t>(firstFrame + i), s.at.x_px, s.at.y_px,
                  s.quality);
     insert.exec();
     insert.reset();
@@ -63,12 +63,12 @@ std::vector<std::vector<PixelPoint>> contoursFrom(const std::string& text) {
   return out;
 }
 
-std::vector<OutlineSample> outlineOf(const SQLite::Database& database, RowId pass, const Track& track) {
+std::vector<OutlineSample> outlineOf(const SQLite::Database& database, PassId pass, const Track& track) {
   std::vector<OutlineSample> out;
   SQLite::Statement query(database,
                           "SELECT frame, whole, area_px2, x_px, y_px, angle_rad, length_px, width_px, luma, "
                           "rims FROM outline_sample WHERE pass_id = ?");
-  query.bind(1, pass);
+  query.bind(1, pass.value());
   while (query.executeStep()) {
     out.resize(track.frameCount);
     const auto i = static_cast<std::size_t>(query.getColumn(0).getInt64()) - track.firstFrame;
@@ -87,24 +87,24 @@ std::vector<OutlineSample> outlineOf(const SQLite::Database& database, RowId pas
   return out;
 }
 
-void insertOutline(const SQLite::Database& database, RowId pass, const Track& track) {
+void insertOutline(const SQLite::Database& database, PassId pass, const Track& track) {
   SQLite::Statement insert(database, "INSERT INTO outline_sample VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)");
   for (std::size_t i = 0; i < track.outline.size(); ++i) {
     const OutlineSample& s = track.outline[i];
     if (!s.seen) continue;
-    SQLite::bind(insert, pass, static_cast<std::int64_t>(track.firstFrame + i), s.whole ? 1 : 0, s.area_px2,
-                 s.centre.x_px, s.centre.y_px, s.angle_rad, s.length_px, s.width_px, s.brightness,
+    SQLite::bind(insert, pass.value(), static_cast<std::int64_t>(track.firstFrame + i), s.whole ? 1 : 0,
+                 s.area_px2, s.centre.x_px, s.centre.y_px, s.angle_rad, s.length_px, s.width_px, s.brightness,
                  toText(s.contours));
     insert.exec();
     insert.reset();
   }
 }
 
-std::vector<std::optional<double>> brightnessOf(const SQLite::Database& database, RowId pass,
+std::vector<std::optional<double>> brightnessOf(const SQLite::Database& database, PassId pass,
                                                 const Track& track) {
   std::vector<std::optional<double>> out(track.frameCount);
   SQLite::Statement query(database, "SELECT frame, luma FROM body_brightness WHERE pass_id = ?");
-  query.bind(1, pass);
+  query.bind(1, pass.value());
   while (query.executeStep()) {
     const auto i = static_cast<std::size_t>(query.getColumn(0).getInt64()) - track.firstFrame;
     if (i < out.size()) out[i] = query.getColumn(1).getDouble();
@@ -112,11 +112,11 @@ std::vector<std::optional<double>> brightnessOf(const SQLite::Database& database
   return out;
 }
 
-void insertBrightness(const SQLite::Database& database, RowId pass, const Track& track) {
+void insertBrightness(const SQLite::Database& database, PassId pass, const Track& track) {
   SQLite::Statement insert(database, "INSERT INTO body_brightness VALUES (?, ?, ?)");
   for (std::size_t i = 0; i < track.brightness.size(); ++i) {
     if (!track.brightness[i]) continue;
-    SQLite::bind(insert, pass, static_cast<std::int64_t>(track.firstFrame + i), *track.brightness[i]);
+    SQLite::bind(insert, pass.value(), static_cast<std::int64_t>(track.firstFrame + i), *track.brightness[i]);
     insert.exec();
     insert.reset();
   }
@@ -124,7 +124,7 @@ void insertBrightness(const SQLite::Database& database, RowId pass, const Track&
 
 }  // namespace
 
-void fillTrack(const SQLite::Database& database, RowId pass, Track& track) {
+void fillTrack(const SQLite::Database& database, PassId pass, Track& track) {
   for (MarkTrack& mark : track.marks)
     mark.samples = samplesOf(database, pass, std::string(toString(mark.name)), track);
   track.background = samplesOf(database, pass, kBackground, track);
@@ -135,10 +135,10 @@ void fillTrack(const SQLite::Database& database, RowId pass, Track& track) {
   track.brightness = brightnessOf(database, pass, track);
 }
 
-void writeTrack(const SQLite::Database& database, RowId pass, const Track& track) {
+void writeTrack(const SQLite::Database& database, PassId pass, const Track& track) {
   for (const char* table : {"track_sample", "outline_sample", "body_brightness"}) {
     SQLite::Statement clear(database, fmt::format("DELETE FROM {} WHERE pass_id = ?", table));
-    clear.bind(1, pass);
+    clear.bind(1, pass.value());
     clear.exec();
   }
   for (const MarkTrack& mark : track.marks)

@@ -12,8 +12,8 @@ namespace fin::records {
 /// log's transaction and its error handling are the caller's.
 
 /// `track` brings its window and the names of its marks, and is filled with what was followed.
-void fillTrack(const SQLite::Database& database, RowId pass, Track& track);
+void fillTrack(const SQLite::Database& database, PassId pass, Track& track);
 /// In place of what was followed before.
-void writeTrack(const SQLite::Database& database, RowId pass, const Track& track);
+void writeTrack(const SQLite::Database& database, PassId pass, const Track& track);
 
 }  // namespace fin::records

@@ -95,7 +95,7 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
   left_.push_back({"line-up-in-step.png", [this] {
                      window_.go(Place::LineUp);
                      window_.lineUp().go(LineUpPlace::Page::InStep);
-                     std::vector<RowId> some;
+                     std::vector<PassId> some;
                      for (const std::size_t pass : {0U, 1U, 2U, 8U}) {
                        if (pass < window_.passController().passes().size())
                          some.push_back(window_.passController().passes()[pass].id);
@@ -105,7 +105,7 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
                    }});
   const auto laidOver = [this](const char* file, Protocol protocol, OverlayPage::What what) {
     left_.push_back({file, [this, protocol, what] {
-                       std::vector<RowId> wanted;
+                       std::vector<PassId> wanted;
                        for (const LoggedPass& pass : window_.passController().passes()) {
                          if (pass.request.protocol == protocol) wanted.push_back(pass.id);
                        }

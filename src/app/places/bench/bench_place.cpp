@@ -248,10 +248,11 @@ void BenchPlace::refreshPasses() {
   const QSignalBlocker quiet(chooser_);
   chooser_->clear();
   for (const LoggedPass& pass : controller_.passes()) {
-    chooser_->addItem(QString::fromStdString(pass.title), QVariant::fromValue<qlonglong>(pass.id));
+    chooser_->addItem(QString::fromStdString(pass.title), QVariant::fromValue<qlonglong>(pass.id.value()));
   }
   if (controller_.current() != nullptr)
-    chooser_->setCurrentIndex(chooser_->findData(QVariant::fromValue<qlonglong>(controller_.current()->id)));
+    chooser_->setCurrentIndex(
+        chooser_->findData(QVariant::fromValue<qlonglong>(controller_.current()->id.value())));
 }
 
 void BenchPlace::passChanged() {

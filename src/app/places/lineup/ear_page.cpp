@@ -133,7 +133,8 @@ void EarPage::refresh() {
     const QVariant before = passes_[i]->currentData();
     passes_[i]->clear();
     for (const ComparedPass* pass : heard)
-      passes_[i]->addItem(QString::fromStdString(pass->title), QVariant::fromValue<qlonglong>(pass->id));
+      passes_[i]->addItem(QString::fromStdString(pass->title),
+                          QVariant::fromValue<qlonglong>(pass->id.value()));
     const int kept = passes_[i]->findData(before);
     passes_[i]->setCurrentIndex(kept >= 0 ? kept : std::min(static_cast<int>(i), passes_[i]->count() - 1));
   }
@@ -142,7 +143,7 @@ void EarPage::refresh() {
 
 void EarPage::want() {
   voice_.stop();
-  std::vector<RowId> wanted;
+  std::vector<PassId> wanted;
   for (const QComboBox* box : passes_) {
     if (box->currentIndex() >= 0) wanted.push_back(box->currentData().toLongLong());
   }

@@ -33,7 +33,7 @@ class EarPage : public QWidget {
 
  private:
   struct Voice {
-    RowId id = 0;
+    PassId id;
     QString title;
     std::string camera;
     Result<HeardPass> heard;

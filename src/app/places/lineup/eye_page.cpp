@@ -151,7 +151,7 @@ void EyePage::refresh() {
 }
 
 void EyePage::begin() {
-  std::vector<RowId> passes;
+  std::vector<PassId> passes;
   for (const ComparedPass& pass : lineUp_.passes()) {
     if (numberIn(pass.readings, property())) passes.push_back(pass.id);
   }

@@ -61,7 +61,7 @@ class EyePage : public QWidget {
   InStepPane* pane_;
   QButtonGroup* scores_;
   QPushButton* next_;
-  std::vector<RowId> left_;  ///< still to be shown, the next one last
+  std::vector<PassId> left_;  ///< still to be shown, the next one last
   std::size_t all_ = 0;
   QTimer timer_;
   QElapsedTimer wall_;

@@ -66,7 +66,7 @@ class InStepPage : public QWidget {
   QLabel* words_;
   QGridLayout* grid_;
   std::array<InStepPane*, PassPicker::kMost> panes_{};
-  std::map<RowId, double> byHand_;  ///< instants that the person said
+  std::map<PassId, double> byHand_;  ///< instants that the person said
   double time_s_ = 0.0;
   double begins_s_ = 0.0;
   double ends_s_ = 0.0;

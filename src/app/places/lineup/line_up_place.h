@@ -32,7 +32,7 @@ class LineUpPlace : public PageTabs {
   [[nodiscard]] StudiedPasses& studied() { return studied_; }
 
  signals:
-  void passWanted(RowId pass);
+  void passWanted(PassId pass);
 
  protected:
   void showEvent(QShowEvent* event) override;

@@ -24,10 +24,10 @@ void PassPicker::refresh() {
   const QSignalBlocker quiet(this);
   const int row = currentRow();
   clear();
-  const std::vector<RowId>& wanted = studied_.wanted();
+  const std::vector<PassId>& wanted = studied_.wanted();
   for (const ComparedPass& pass : lineUp_.passes()) {
     auto* item = new QListWidgetItem(QString::fromStdString(pass.title), this);
-    item->setData(kPassRole, QVariant::fromValue<qlonglong>(pass.id));
+    item->setData(kPassRole, QVariant::fromValue<qlonglong>(pass.id.value()));
     const bool ticked = std::find(wanted.begin(), wanted.end(), pass.id) != wanted.end();
     const bool room = ticked || wanted.size() < kMost;
     item->setFlags(room ? Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsUserCheckable
@@ -41,15 +41,15 @@ void PassPicker::refresh() {
 
 /// Those that were ticked before keep their order; a new one comes last.
 void PassPicker::take() {
-  std::vector<RowId> ticked;
+  std::vector<PassId> ticked;
   for (int row = 0; row < count(); ++row) {
     if (item(row)->checkState() == Qt::Checked) ticked.push_back(item(row)->data(kPassRole).toLongLong());
   }
-  std::vector<RowId> order;
-  for (const RowId id : studied_.wanted()) {
+  std::vector<PassId> order;
+  for (const PassId id : studied_.wanted()) {
     if (std::find(ticked.begin(), ticked.end(), id) != ticked.end()) order.push_back(id);
   }
-  for (const RowId id : ticked) {
+  for (const PassId id : ticked) {
     if (std::find(order.begin(), order.end(), id) == order.end()) order.push_back(id);
   }
   studied_.want(order);

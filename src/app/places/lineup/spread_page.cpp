@@ -87,7 +87,7 @@ SpreadPage::SpreadPage(LineUp& lineUp, QWidget* parent)
   connect(choice_, &QListWidget::currentItemChanged, this, &SpreadPage::showChosen);
   connect(speed_, &QComboBox::currentIndexChanged, this, &SpreadPage::showChosen);
   connect(passes_, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) {
-    if (const RowId pass = item->data(kPointPassRole).toLongLong(); pass != 0) emit passWanted(pass);
+    if (const PassId pass = item->data(kPointPassRole).toLongLong(); pass != 0) emit passWanted(pass);
   });
   connect(correctDrift_, &QCheckBox::clicked, &lineUp, &LineUp::driftCorrectionWanted);
   connect(&lineUp, &LineUp::changed, this, &SpreadPage::refresh);
@@ -233,13 +233,13 @@ void SpreadPage::listPasses(const Spread& spread, const std::vector<ComparedRig>
                                            .arg(v.u95 * unit.factor, 0, 'f', decimals)
                                            .arg(unit.unit, QString::fromStdString(v.title)),
                                        passes_);
-      item->setData(kPointPassRole, QVariant::fromValue<qlonglong>(v.pass));
+      item->setData(kPointPassRole, QVariant::fromValue<qlonglong>(v.pass.value()));
     }
   }
 }
 
-RowId SpreadPage::passAt(QPointF at) const {
-  RowId best = 0;
+PassId SpreadPage::passAt(QPointF at) const {
+  PassId best;
   double nearest = kNear_px;
   for (const SpreadPoint& point : points_) {
     const double away = std::hypot(plot_->xAxis->coordToPixel(point.x) - at.x(),
@@ -254,7 +254,7 @@ RowId SpreadPage::passAt(QPointF at) const {
 
 bool SpreadPage::eventFilter(QObject* watched, QEvent* event) {
   if (event->type() == QEvent::MouseButtonPress) {
-    if (const RowId pass = passAt(static_cast<QMouseEvent*>(event)->position()); pass != 0)
+    if (const PassId pass = passAt(static_cast<QMouseEvent*>(event)->position()); pass != 0)
       emit passWanted(pass);
   }
   return QWidget::eventFilter(watched, event);

@@ -25,7 +25,7 @@ class SpreadPage : public QWidget {
   void showReading(ReadingId reading);
 
  signals:
-  void passWanted(RowId pass);
+  void passWanted(PassId pass);
 
  protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
@@ -38,7 +38,7 @@ class SpreadPage : public QWidget {
   void showDrift(ReadingId reading);
   void say(const Spread& spread, const QStringList& differences);
   void listPasses(const Spread& spread, const std::vector<ComparedRig>& rigs, const ShownUnit& unit);
-  [[nodiscard]] RowId passAt(QPointF at) const;
+  [[nodiscard]] PassId passAt(QPointF at) const;
 
   LineUp& lineUp_;
   UnitSystem units_ = UnitSystem::Metric;

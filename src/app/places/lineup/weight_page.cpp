@@ -151,7 +151,7 @@ void WeightPage::choose() {
   if (fall != nullptr) {
     const Rig* rig = fall->rigId ? lineUp_.day().plan().rack.rig(*fall->rigId) : nullptr;
     // Another rig of the same model has the same body.
-    const RowId model = rig == nullptr ? 0 : rig->model;
+    const ModelId model = rig == nullptr ? ModelId() : rig->model;
     const double body = model == model_ ? before_[3]->metric() : 0.0;
     model_ = model;
     const RigWeights known = rig == nullptr ? RigWeights{} : weightsOf(*rig, Grams(body));

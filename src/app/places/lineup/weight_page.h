@@ -42,7 +42,7 @@ class WeightPage : public QWidget {
   LineUp& lineUp_;
   UnitSystem units_ = UnitSystem::Metric;
   std::vector<MeasuredFall> falls_;
-  RowId model_ = 0;  ///< of the rig in the form
+  ModelId model_ = 0;  ///< of the rig in the form
   QComboBox* rig_;
   QLabel* measured_;
   Weights before_{};

@@ -74,12 +74,12 @@ bool RackTable::setData(const QModelIndex& index, const QVariant& value, int rol
   return done.has_value();
 }
 
-RowId RackTable::rigAt(int row) const {
+RigId RackTable::rigAt(int row) const {
   const auto& rigs = controller_.plan().rack.rigs;
   return row < 0 || row >= static_cast<int>(rigs.size()) ? 0 : rigs[static_cast<std::size_t>(row)].id;
 }
 
-int RackTable::rowOf(RowId rig) const {
+int RackTable::rowOf(RigId rig) const {
   const auto& rigs = controller_.plan().rack.rigs;
   const auto found = std::find_if(rigs.begin(), rigs.end(), [rig](const Rig& r) { return r.id == rig; });
   return found == rigs.end() ? -1 : static_cast<int>(found - rigs.begin());
@@ -87,13 +87,13 @@ int RackTable::rowOf(RowId rig) const {
 
 void RackTable::addModel() {
   controller_.edit(tr("Add a model"), [](DayPlan& plan) {
-    const RowId id = plan.rack.nextId();
+    const std::int64_t id = plan.rack.nextId();
     plan.rack.models.push_back({.id = id, .name = tr("New model").toStdString()});
     plan.rack.rigs.push_back({.id = id + 1, .model = id});
   });
 }
 
-void RackTable::addRig(RowId like) {
+void RackTable::addRig(RigId like) {
   controller_.edit(tr("Add a rig"), [like](DayPlan& plan) {
     const Rig* pattern = plan.rack.rig(like);
     if (pattern == nullptr) return;
@@ -106,11 +106,11 @@ void RackTable::addRig(RowId like) {
   });
 }
 
-void RackTable::remove(RowId rig) {
+void RackTable::remove(RigId rig) {
   controller_.edit(tr("Take a rig off the rack"), [rig](DayPlan& plan) {
     const Rig* gone = plan.rack.rig(rig);
     if (gone == nullptr) return;
-    const RowId model = gone->model;
+    const ModelId model = gone->model;
     std::erase_if(plan.rack.rigs, [rig](const Rig& r) { return r.id == rig; });
     const bool still = std::any_of(plan.rack.rigs.begin(), plan.rack.rigs.end(),
                                    [model](const Rig& r) { return r.model == model; });

@@ -22,11 +22,11 @@ class RackTable : public QAbstractTableModel {
   [[nodiscard]] Qt::ItemFlags flags(const QModelIndex& index) const override;
   bool setData(const QModelIndex& index, const QVariant& value, int role) override;
 
-  [[nodiscard]] RowId rigAt(int row) const;
-  [[nodiscard]] int rowOf(RowId rig) const;
+  [[nodiscard]] RigId rigAt(int row) const;
+  [[nodiscard]] int rowOf(RigId rig) const;
   void addModel();
-  void addRig(RowId like);
-  void remove(RowId rig);
+  void addRig(RigId like);
+  void remove(RigId rig);
 
  signals:
   void refused(const QString& why);

@@ -244,10 +244,10 @@ void SheetPage::refresh() {
   control_->addItem(tr("none"), QVariant::fromValue<qlonglong>(0));
   for (const Rig& rig : plan.rack.rigs) {
     control_->addItem(QString::fromStdString(plan.rack.fullName(rig)),
-                      QVariant::fromValue<qlonglong>(rig.id));
+                      QVariant::fromValue<qlonglong>(rig.id.value()));
   }
   control_->setCurrentIndex(
-      std::max(control_->findData(QVariant::fromValue<qlonglong>(plan.options.controlRig)), 0));
+      std::max(control_->findData(QVariant::fromValue<qlonglong>(plan.options.controlRig.value())), 0));
   if (!speeds_->hasFocus()) {
     QStringList speeds;
     const ShownUnit unit = shownUnit("mm/s", controller_.units());

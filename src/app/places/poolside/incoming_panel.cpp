@@ -131,7 +131,7 @@ void IncomingPanel::refresh() {
     pass_->addItem(tr("no planned pass"), QVariant());
     for (const PlannedPass& p : day_.plan().sheet) {
       pass_->addItem(QString("%1: %2").arg(day_.titleOf(p), day_.taskOf(p)),
-                     QVariant::fromValue<qlonglong>(p.id));
+                     QVariant::fromValue<qlonglong>(p.id.value()));
     }
   }
   const QString folder = QString::fromStdString(day_.plan().watchedFolder);
@@ -149,7 +149,7 @@ void IncomingPanel::refresh() {
 void IncomingPanel::offerChosen() {
   for (const auto& w : incoming_.waiting()) {
     if (w.clip.file != chosenFile()) continue;
-    const int at = w.offered ? pass_->findData(QVariant::fromValue<qlonglong>(*w.offered)) : 0;
+    const int at = w.offered ? pass_->findData(QVariant::fromValue<qlonglong>(w.offered->value())) : 0;
     pass_->setCurrentIndex(std::max(at, 0));
   }
 }
@@ -158,7 +158,7 @@ void IncomingPanel::takeChosen() {
   const QString file = chosenFile();
   if (file.isEmpty()) return;
   const QVariant planned = pass_->currentData();
-  incoming_.take(file, planned.isValid() ? std::optional<RowId>(planned.toLongLong()) : std::nullopt,
+  incoming_.take(file, planned.isValid() ? std::optional<PlannedPassId>(planned.toLongLong()) : std::nullopt,
                  camera_->currentText());
 }
 
@@ -176,7 +176,7 @@ void IncomingPanel::rehearse() {
   if (now == nullptr || filming_.running()) return;
   const Rig* rig = day_.plan().rack.rig(now->rig);
   const Model* model = rig == nullptr ? nullptr : day_.plan().rack.model(rig->model);
-  const auto seed = static_cast<unsigned>(now->id * 101 + now->attempt);
+  const auto seed = static_cast<unsigned>(now->id.value() * 101 + now->attempt);
   auto scene = sceneFor(model == nullptr ? Model{} : *model, rig == nullptr ? Rig{} : *rig, *now, seed);
   if (!scene) {
     trouble_->setText(QString::fromStdString(scene.error().message));
@@ -184,7 +184,7 @@ void IncomingPanel::rehearse() {
     return;
   }
   const QDir folder(QString::fromStdString(day_.plan().watchedFolder));
-  const QString file = folder.filePath(QString("pass-%1-%2.mp4").arg(now->id).arg(now->attempt));
+  const QString file = folder.filePath(QString("pass-%1-%2.mp4").arg(now->id.value()).arg(now->attempt));
   rehearse_->setEnabled(false);
   rehearse_->setText(tr("The rehearsal camera is filming …"));
   filming_.start([scene = *scene, path = file.toStdString()](

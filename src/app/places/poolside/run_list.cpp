@@ -33,7 +33,7 @@ RunList::RunList(DayController& day, PassController& passes, IncomingClips& inco
   refresh();
 }
 
-QTreeWidgetItem* RunList::itemOf(RowId planned) const {
+QTreeWidgetItem* RunList::itemOf(PlannedPassId planned) const {
   for (int i = 0; i < topLevelItemCount(); ++i) {
     if (topLevelItem(i)->data(0, kPlannedRole).toLongLong() == planned) return topLevelItem(i);
   }
@@ -48,7 +48,7 @@ void RunList::refresh() {
   for (const PlannedPass& p : day_.plan().sheet) {
     auto* item =
         new QTreeWidgetItem(this, {day_.titleOf(p), day_.taskOf(p), &p == now ? tr("now") : spokenState(p)});
-    item->setData(0, kPlannedRole, QVariant::fromValue<qlonglong>(p.id));
+    item->setData(0, kPlannedRole, QVariant::fromValue<qlonglong>(p.id.value()));
     item->setFlags((item->flags() | Qt::ItemIsDropEnabled) & ~Qt::ItemIsDragEnabled);
     if (p.state != PassState::Planned) {
       for (int c = 0; c < 3; ++c) item->setForeground(c, theme().faint);
@@ -64,7 +64,7 @@ void RunList::refresh() {
     if (parent == nullptr) continue;
     const QString file = QFileInfo(QString::fromStdString(clip.request.clip.string())).fileName();
     auto* item = new QTreeWidgetItem(parent, {tr("clip %1").arg(file), QString::fromStdString(clip.camera)});
-    item->setData(0, kLoggedRole, QVariant::fromValue<qlonglong>(clip.id));
+    item->setData(0, kLoggedRole, QVariant::fromValue<qlonglong>(clip.id.value()));
     item->setFlags((item->flags() | Qt::ItemIsDragEnabled) & ~Qt::ItemIsDropEnabled);
     parent->setExpanded(true);
     if (kept.isValid() && kept.toLongLong() == clip.id) again = item;
@@ -94,11 +94,11 @@ QMimeData* RunList::mimeData(const QList<QTreeWidgetItem*>& items) const {
 bool RunList::dropMimeData(QTreeWidgetItem* parent, int, const QMimeData* dropped, Qt::DropAction) {
   if (parent == nullptr) return false;
   if (parent->parent() != nullptr) parent = parent->parent();
-  const RowId planned = parent->data(0, kPlannedRole).toLongLong();
+  const PlannedPassId planned = parent->data(0, kPlannedRole).toLongLong();
   const QByteArray what = dropped->data(mimeType());
   // The tree is built anew by what follows; that must wait until the drop is over.
   if (what.startsWith("logged:")) {
-    const RowId id = what.mid(7).toLongLong();
+    const PassId id = what.mid(7).toLongLong();
     for (const LoggedPass& clip : passes_.passes()) {
       if (clip.id != id) continue;
       QMetaObject::invokeMethod(

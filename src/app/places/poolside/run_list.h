@@ -16,7 +16,7 @@ class RunList : public QTreeWidget {
   RunList(DayController& day, PassController& passes, IncomingClips& incoming, QWidget* parent = nullptr);
   /// What a dragged clip is carried as.
   static QString mimeType() { return "application/x-agile-fin-clip"; }
-  [[nodiscard]] QTreeWidgetItem* itemOf(RowId planned) const;
+  [[nodiscard]] QTreeWidgetItem* itemOf(PlannedPassId planned) const;
 
  protected:
   [[nodiscard]] QStringList mimeTypes() const override { return {mimeType()}; }

@@ -160,7 +160,7 @@ void ReportPage::refresh() {
 
 /// One frame of every rig, from the middle of what was followed; only when other passes were read.
 void ReportPage::takeStills() {
-  std::vector<RowId> passes;
+  std::vector<PassId> passes;
   std::vector<Wanted> wanted;
   QStringList rigs;
   const Log& log = controller_.lineUp().passController().log();

@@ -45,7 +45,7 @@ class ReportPage : public QWidget {
   QTextBrowser* page_;
   std::vector<std::pair<Form, QString>> waiting_;  ///< to be written when the rankings are there
   std::vector<ReportStill> stills_;
-  std::vector<RowId> stillsOf_;  ///< the passes that they were taken from
+  std::vector<PassId> stillsOf_;  ///< the passes that they were taken from
   Job<std::vector<ReportStill>> taking_;
 };
 
