@@ -121,7 +121,8 @@ TEST_F(Poolside, PutsAWrongClipRightByKeysAndByDragging) {
 
   // What a drag carries, let go over the first pass.
   QMimeData carried;
-  carried.setData(RunList::mimeType(), "logged:" + QByteArray::number(static_cast<qlonglong>(clip(0.value()).id)));
+  carried.setData(RunList::mimeType(),
+                  "logged:" + QByteArray::number(static_cast<qlonglong>(clip(0).id.value())));
   const QPoint at = runList()->visualItemRect(runList()->itemOf(sheet()[0].id)).center();
   QDragEnterEvent enter(at, Qt::MoveAction, &carried, Qt::LeftButton, Qt::NoModifier);
   QApplication::sendEvent(runList()->viewport(), &enter);

@@ -5,6 +5,7 @@
 #include <optional>
 #include <stdexcept>
 #include <string>
+#include <tuple>
 
 #include "core/units/result.h"
 
@@ -43,6 +44,42 @@ struct adl_serializer<std::optional<T>> {
     if (!value) throw std::invalid_argument("unknown word " + from.dump()); \
     to = *value;                                                            \
   }
+
+namespace fin {
+
+/// A key of a document, and the member that it keeps.
+template <class Type, class Member>
+struct DocumentKey {
+  const char* name;
+  Member Type::*member;
+};
+template <class Type, class Member>
+constexpr DocumentKey<Type, Member> key(const char* name, Member Type::*member) {
+  return {name, member};
+}
+
+/// A type whose document is listed by `keysOf(const Type*)`: a tuple of its keys. Keys that a document lacks
+/// leave their members as they are by default.
+template <class Type>
+concept Documented = requires(const Type* type) {
+  keysOf(type);
+};
+
+template <Documented Type>
+void to_json(nlohmann::json& to, const Type& from) {
+  std::apply([&](const auto&... k) { ((to[k.name] = from.*k.member), ...); }, keysOf(&from));
+}
+template <Documented Type>
+void from_json(const nlohmann::json& from, Type& to) {
+  if (!from.is_object()) throw std::invalid_argument("an object is wanted in place of " + from.dump());
+  to = {};
+  const auto take = [&](const auto& k) {
+    if (const auto found = from.find(k.name); found != from.end()) found->get_to(to.*k.member);
+  };
+  std::apply([&](const auto&... k) { (take(k), ...); }, keysOf(&to));
+}
+
+}  // namespace fin
 
 namespace fin::records {
 

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <nlohmann/json.hpp>
 #include <set>
+#include <span>
 
 #include "core/exchange/pass_json.h"
 
@@ -113,6 +114,13 @@ class Object {
   std::string path_;
   std::set<std::string> asked_;
 };
+
+/// "retrieve, fall, …"
+std::string listed(std::span<const Protocol> protocols) {
+  std::string out;
+  for (const Protocol p : protocols) out.append(out.empty() ? "" : ", ").append(toString(p));
+  return out;
+}
 
 std::optional<PixelLine> readLine(Object& pass, const std::string& key) {
   const json* value = pass.get(key);
@@ -280,7 +288,7 @@ PassRequest readPass(const json& root, const std::filesystem::path& folder) {
   if (clip.empty()) fail("clip", "names no file");
   out.clip = folder / std::filesystem::path(clip);
   const auto protocol = protocolNamed(pass.text("protocol"));
-  if (!protocol) fail("protocol", "must be retrieve, fall, twitch, walk, rest, skirt or sound");
+  if (!protocol) fail("protocol", "must be one of " + listed(kAllProtocols));
   out.protocol = *protocol;
   const auto view = viewNamed(pass.textOr("view", "side"));
   if (!view) fail("view", "must be side, top, head-on or chase");

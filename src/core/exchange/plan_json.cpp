@@ -32,30 +32,132 @@ FIN_ENUM_AS_WORD(Protocol, protocolNamed)
 FIN_ENUM_AS_WORD(View, viewNamed)
 FIN_ENUM_AS_WORD(PassState, passStateNamed)
 
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(Model, id, name, family, length_mm, weight_g, price, currency,
-                                                colours, material, buoyancy, hooks, hardware, claims, note,
-                                                photo, graded, whyNotGraded)
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(Rig, id, model, name, hook_g, hookSize, head_g, insert_g,
-                                                insertPlace, trailer, skirt, line, lineStrength_kg, tiePoint,
-                                                link)
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(PlannedPass, id, rig, protocol, view, speed_mm_s, block,
-                                                control, attempt, state, label, whyFouled, note, lineOut_mm,
-                                                finished_s)
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(WaterPlan, name, length_mm, width_mm, depth_mm, temperature_C,
-                                                salinity_g_kg, wantedSalinity_g_kg, bag_kg, emptyTank_kg,
-                                                clarity_m)
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(FilmingPlan, air_mm, glass_mm, water_mm, fieldOfView_deg,
-                                                width_px, captureRate_Hz, exposure_s, mark_mm, rulerOff_mm,
-                                                mains_Hz, pullSpeed_mm_s, wobble_Hz, bodyLength_mm,
-                                                fallRate_mm_s, timeConstant_s, steadyPart_mm, waterDepth_mm)
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(HeldEqual, what, value, exception)
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(SheetTask, protocol, view, speeds_mm_s)
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(SheetOptions, tasks, repeats, seed, controlRig, controlEvery,
-                                                blind, camerasTogether, minutesPerPass, minutesPerRig,
-                                                daylight_min)
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(Cadence, twitches, between, pause)
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(DayPlan, name, questions, water, filming, heldEqual, options,
-                                                cadence, linePerTurn_mm, watchedFolder)
+constexpr auto keysOf(const Model*) {
+  return std::tuple{key("id", &Model::id),
+                    key("name", &Model::name),
+                    key("family", &Model::family),
+                    key("length_mm", &Model::length_mm),
+                    key("weight_g", &Model::weight_g),
+                    key("price", &Model::price),
+                    key("currency", &Model::currency),
+                    key("colours", &Model::colours),
+                    key("material", &Model::material),
+                    key("buoyancy", &Model::buoyancy),
+                    key("hooks", &Model::hooks),
+                    key("hardware", &Model::hardware),
+                    key("claims", &Model::claims),
+                    key("note", &Model::note),
+                    key("photo", &Model::photo),
+                    key("graded", &Model::graded),
+                    key("why_not_graded", &Model::whyNotGraded)};
+}
+
+constexpr auto keysOf(const Rig*) {
+  return std::tuple{key("id", &Rig::id),
+                    key("model", &Rig::model),
+                    key("name", &Rig::name),
+                    key("hook_g", &Rig::hook_g),
+                    key("hook_size", &Rig::hookSize),
+                    key("head_g", &Rig::head_g),
+                    key("insert_g", &Rig::insert_g),
+                    key("insert_place", &Rig::insertPlace),
+                    key("trailer", &Rig::trailer),
+                    key("skirt", &Rig::skirt),
+                    key("line", &Rig::line),
+                    key("line_strength_kg", &Rig::lineStrength_kg),
+                    key("tie_point", &Rig::tiePoint),
+                    key("link", &Rig::link)};
+}
+
+constexpr auto keysOf(const PlannedPass*) {
+  return std::tuple{key("id", &PlannedPass::id),
+                    key("rig", &PlannedPass::rig),
+                    key("protocol", &PlannedPass::protocol),
+                    key("view", &PlannedPass::view),
+                    key("speed_mm_s", &PlannedPass::speed_mm_s),
+                    key("block", &PlannedPass::block),
+                    key("control", &PlannedPass::control),
+                    key("attempt", &PlannedPass::attempt),
+                    key("state", &PlannedPass::state),
+                    key("label", &PlannedPass::label),
+                    key("why_fouled", &PlannedPass::whyFouled),
+                    key("note", &PlannedPass::note),
+                    key("line_out_mm", &PlannedPass::lineOut_mm),
+                    key("finished_s", &PlannedPass::finished_s)};
+}
+
+constexpr auto keysOf(const WaterPlan*) {
+  return std::tuple{key("name", &WaterPlan::name),
+                    key("length_mm", &WaterPlan::length_mm),
+                    key("width_mm", &WaterPlan::width_mm),
+                    key("depth_mm", &WaterPlan::depth_mm),
+                    key("temperature_C", &WaterPlan::temperature_C),
+                    key("salinity_g_kg", &WaterPlan::salinity_g_kg),
+                    key("wanted_salinity_g_kg", &WaterPlan::wantedSalinity_g_kg),
+                    key("bag_kg", &WaterPlan::bag_kg),
+                    key("empty_tank_kg", &WaterPlan::emptyTank_kg),
+                    key("clarity_m", &WaterPlan::clarity_m)};
+}
+
+constexpr auto keysOf(const FilmingPlan*) {
+  return std::tuple{key("air_mm", &FilmingPlan::air_mm),
+                    key("glass_mm", &FilmingPlan::glass_mm),
+                    key("water_mm", &FilmingPlan::water_mm),
+                    key("field_of_view_deg", &FilmingPlan::fieldOfView_deg),
+                    key("width_px", &FilmingPlan::width_px),
+                    key("capture_rate_Hz", &FilmingPlan::captureRate_Hz),
+                    key("exposure_s", &FilmingPlan::exposure_s),
+                    key("mark_mm", &FilmingPlan::mark_mm),
+                    key("ruler_off_mm", &FilmingPlan::rulerOff_mm),
+                    key("mains_Hz", &FilmingPlan::mains_Hz),
+                    key("pull_speed_mm_s", &FilmingPlan::pullSpeed_mm_s),
+                    key("wobble_Hz", &FilmingPlan::wobble_Hz),
+                    key("body_length_mm", &FilmingPlan::bodyLength_mm),
+                    key("fall_rate_mm_s", &FilmingPlan::fallRate_mm_s),
+                    key("time_constant_s", &FilmingPlan::timeConstant_s),
+                    key("steady_part_mm", &FilmingPlan::steadyPart_mm),
+                    key("water_depth_mm", &FilmingPlan::waterDepth_mm)};
+}
+
+constexpr auto keysOf(const HeldEqual*) {
+  return std::tuple{key("what", &HeldEqual::what), key("value", &HeldEqual::value),
+                    key("exception", &HeldEqual::exception)};
+}
+
+constexpr auto keysOf(const SheetTask*) {
+  return std::tuple{key("protocol", &SheetTask::protocol), key("view", &SheetTask::view),
+                    key("speeds_mm_s", &SheetTask::speeds_mm_s)};
+}
+
+constexpr auto keysOf(const SheetOptions*) {
+  return std::tuple{key("tasks", &SheetOptions::tasks),
+                    key("repeats", &SheetOptions::repeats),
+                    key("seed", &SheetOptions::seed),
+                    key("control_rig", &SheetOptions::controlRig),
+                    key("control_every", &SheetOptions::controlEvery),
+                    key("blind", &SheetOptions::blind),
+                    key("cameras_together", &SheetOptions::camerasTogether),
+                    key("minutes_per_pass", &SheetOptions::minutesPerPass),
+                    key("minutes_per_rig", &SheetOptions::minutesPerRig),
+                    key("daylight_min", &SheetOptions::daylight_min)};
+}
+
+constexpr auto keysOf(const Cadence*) {
+  return std::tuple{key("twitches", &Cadence::twitches), key("between", &Cadence::between),
+                    key("pause", &Cadence::pause)};
+}
+
+constexpr auto keysOf(const DayPlan*) {
+  return std::tuple{key("name", &DayPlan::name),
+                    key("questions", &DayPlan::questions),
+                    key("water", &DayPlan::water),
+                    key("filming", &DayPlan::filming),
+                    key("held_equal", &DayPlan::heldEqual),
+                    key("options", &DayPlan::options),
+                    key("cadence", &DayPlan::cadence),
+                    key("line_per_turn_mm", &DayPlan::linePerTurn_mm),
+                    key("watched_folder", &DayPlan::watchedFolder)};
+}
 
 namespace records {
 

@@ -8,11 +8,30 @@ namespace fin {
 FIN_ENUM_AS_WORD(Direction, directionNamed)
 FIN_ENUM_AS_WORD(ReadingId, readingNamed)
 
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(PointsCurve, none, half, full)
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(Wish, reading, direction, target, weight, speed_mm_s, curve)
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(Purpose, name, wishes)
-NLOHMANN_DEFINE_TYPE_NON_INTRUSIVE_WITH_DEFAULT(VerdictPlan, wishes, purposes, prey_mm, pricesFrom, interest,
-                                                conclusion, correctDrift)
+constexpr auto keysOf(const PointsCurve*) {
+  return std::tuple{key("none", &PointsCurve::none), key("half", &PointsCurve::half),
+                    key("full", &PointsCurve::full)};
+}
+
+constexpr auto keysOf(const Wish*) {
+  return std::tuple{key("reading", &Wish::reading),       key("direction", &Wish::direction),
+                    key("target", &Wish::target),         key("weight", &Wish::weight),
+                    key("speed_mm_s", &Wish::speed_mm_s), key("curve", &Wish::curve)};
+}
+
+constexpr auto keysOf(const Purpose*) {
+  return std::tuple{key("name", &Purpose::name), key("wishes", &Purpose::wishes)};
+}
+
+constexpr auto keysOf(const VerdictPlan*) {
+  return std::tuple{key("wishes", &VerdictPlan::wishes),
+                    key("purposes", &VerdictPlan::purposes),
+                    key("prey_mm", &VerdictPlan::prey_mm),
+                    key("prices_from", &VerdictPlan::pricesFrom),
+                    key("interest", &VerdictPlan::interest),
+                    key("conclusion", &VerdictPlan::conclusion),
+                    key("correct_drift", &VerdictPlan::correctDrift)};
+}
 
 namespace records {
 

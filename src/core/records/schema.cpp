@@ -213,6 +213,40 @@ CREATE TABLE IF NOT EXISTS eye_score (
   property TEXT NOT NULL,
   score REAL NOT NULL
 );
+)sql",
+    // What documents call things no longer follows the program's own names: words parted by "_", as in every
+    // other format.
+    R"sql(
+UPDATE model SET doc = replace(doc, '"whyNotGraded":', '"why_not_graded":');
+UPDATE rig SET doc = replace(doc, '"hookSize":', '"hook_size":');
+UPDATE rig SET doc = replace(doc, '"insertPlace":', '"insert_place":');
+UPDATE rig SET doc = replace(doc, '"lineStrength_kg":', '"line_strength_kg":');
+UPDATE rig SET doc = replace(doc, '"tiePoint":', '"tie_point":');
+UPDATE planned_pass SET doc = replace(doc, '"whyFouled":', '"why_fouled":');
+UPDATE planned_pass SET doc = replace(doc, '"lineOut_mm":', '"line_out_mm":');
+UPDATE day SET doc = replace(doc, '"bodyLength_mm":', '"body_length_mm":');
+UPDATE day SET doc = replace(doc, '"camerasTogether":', '"cameras_together":');
+UPDATE day SET doc = replace(doc, '"captureRate_Hz":', '"capture_rate_Hz":');
+UPDATE day SET doc = replace(doc, '"controlEvery":', '"control_every":');
+UPDATE day SET doc = replace(doc, '"controlRig":', '"control_rig":');
+UPDATE day SET doc = replace(doc, '"emptyTank_kg":', '"empty_tank_kg":');
+UPDATE day SET doc = replace(doc, '"fallRate_mm_s":', '"fall_rate_mm_s":');
+UPDATE day SET doc = replace(doc, '"fieldOfView_deg":', '"field_of_view_deg":');
+UPDATE day SET doc = replace(doc, '"heldEqual":', '"held_equal":');
+UPDATE day SET doc = replace(doc, '"linePerTurn_mm":', '"line_per_turn_mm":');
+UPDATE day SET doc = replace(doc, '"minutesPerPass":', '"minutes_per_pass":');
+UPDATE day SET doc = replace(doc, '"minutesPerRig":', '"minutes_per_rig":');
+UPDATE day SET doc = replace(doc, '"pullSpeed_mm_s":', '"pull_speed_mm_s":');
+UPDATE day SET doc = replace(doc, '"rulerOff_mm":', '"ruler_off_mm":');
+UPDATE day SET doc = replace(doc, '"steadyPart_mm":', '"steady_part_mm":');
+UPDATE day SET doc = replace(doc, '"timeConstant_s":', '"time_constant_s":');
+UPDATE day SET doc = replace(doc, '"wantedSalinity_g_kg":', '"wanted_salinity_g_kg":');
+UPDATE day SET doc = replace(doc, '"watchedFolder":', '"watched_folder":');
+UPDATE day SET doc = replace(doc, '"waterDepth_mm":', '"water_depth_mm":');
+UPDATE verdict SET doc = replace(doc, '"pricesFrom":', '"prices_from":');
+UPDATE verdict SET doc = replace(doc, '"correctDrift":', '"correct_drift":');
+ALTER TABLE planned_pass DROP COLUMN why_fouled;
+ALTER TABLE planned_pass ADD COLUMN why_fouled TEXT GENERATED ALWAYS AS (doc ->> 'why_fouled');
 )sql"};
 
 /// Written into a log's head, by which it is told from other programs' files: "FINL".
