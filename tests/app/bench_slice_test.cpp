@@ -99,7 +99,9 @@ TEST_F(BenchSlice, ShowsHowAReadingWasMeasured) {
     for (const QLabel* label : find<QFrame>("reading_travel_speed")->findChildren<QLabel*>()) {
       const QString text = label->text();
       if (text.contains("slope is the speed") && text.contains("It comes from: the known length"))
-        return true;
+        return text.contains("frames 0 to ") && text.contains(" followed, ") &&
+               text.contains(QString("method %1").arg(kMethodVersion)) &&
+               text.contains(QLocale::c().toString(QDate::currentDate(), "d MMM yyyy"));
     }
     return false;
   }));

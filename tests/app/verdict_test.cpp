@@ -192,9 +192,9 @@ TEST_F(VerdictTest, WritesAReportThatStandsAlone) {
   find<QLineEdit>("interest")->setText("We made Ours.");
   press("keepWords");
   const QString page = find<QTextBrowser>("report")->toPlainText();
-  for (const char* part :
-       {"How wide and how fast does it work", "share the first place", "Even", "shown only", "32.0 ± 0.6 °",
-        "We made Ours.", "one tank is not a lake", "its clip is gone or cannot be read"})
+  for (const char* part : {"How wide and how fast does it work", "share the first place", "Even",
+                           "shown only", "32.0 ± 0.6 °", "We made Ours.", "one tank is not a lake",
+                           "its clip is gone or cannot be read", "Where the numbers come from", "pull 1.mp4"})
     EXPECT_TRUE(page.contains(part)) << part << "\n" << page.toStdString();
   using Form = ReportPage::Form;
   const auto read = [&](const char* name, Form form, const char* ending) {

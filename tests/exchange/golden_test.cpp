@@ -72,6 +72,7 @@ ReadingSet someReadings() {
 std::vector<ComparedPass> somePasses() {
   ComparedPass pass{7, "Pull one", "=Vinto 11, 7 g head", 3, Protocol::Retrieve, true, someReadings()};
   pass.control = true;
+  pass.from = Provenance{"/day/clips/pull.mp4", {1234, "abcd"}, 3, {100, 96, 2}, 9, 1.75e9};
   return {pass};
 }
 

@@ -2,6 +2,7 @@
 #include "app/phrases/words.h"
 
 #include <QCoreApplication>
+#include <QDateTime>
 #include <QLocale>
 #include <QStringList>
 #include <algorithm>
@@ -308,6 +309,25 @@ QString counted(std::size_t count, const QString& one, const QString& many) {
 QString spokenSpeed(double mm_s, UnitSystem units) {
   const ShownUnit unit = shownUnit("mm/s", units);
   return QString("%1 %2").arg(mm_s * unit.factor, 0, 'f', unit.factor < 0.5 ? 1 : 0).arg(unit.unit);
+}
+
+QString spokenMoment(double sinceEpoch_s) {
+  const auto moment = QDateTime::fromSecsSinceEpoch(static_cast<qint64>(sinceEpoch_s));
+  return QLocale::c().toString(moment, "d MMM yyyy, HH:mm");
+}
+
+QString spokenOrigin(const Provenance& from) {
+  QStringList parts;
+  parts << words("From %1, frames %2 to %3: %4 followed, %5 bridged over short gaps.")
+               .arg(QString::fromStdString(from.clip.filename().string()))
+               .arg(from.firstFrame)
+               .arg(from.firstFrame + std::max<std::size_t>(from.frames.read, 1) - 1)
+               .arg(from.frames.followed)
+               .arg(from.frames.bridged);
+  const QString method = words("method %1").arg(from.methodVersion);
+  parts << (from.madeAt_s > 0.0 ? words("Measured on %1, %2.").arg(spokenMoment(from.madeAt_s), method)
+                                : words("Measured by %1; when is not known.").arg(method));
+  return parts.join(" ");
 }
 
 QString howMeasured(const Reading& reading) {

@@ -3,6 +3,7 @@
 
 #include <QString>
 
+#include "core/measuring/measurement.h"
 #include "core/planning/pass_sheet.h"
 #include "core/readings/reading.h"
 #include "core/tracking/track.h"
@@ -39,6 +40,9 @@ QString counted(std::size_t count, const QString& one, const QString& many);
 
 /// "how was this measured": definition, what lies behind it, and its notes.
 QString howMeasured(const Reading& reading);
+/// Of which clip and frames, by which method and when.
+QString spokenOrigin(const Provenance& from);
+QString spokenMoment(double sinceEpoch_s);
 
 /// What a number in an SI-based unit has to be multiplied by, and the unit it then has.
 struct ShownUnit {

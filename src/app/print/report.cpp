@@ -77,7 +77,7 @@ class Report {
 
   QString page(const std::vector<ReportStill>& stills) const {
     return head() + asked() + verdict() + purposes() + price() + together() + lineUp() + heldEqual() +
-           readings() + spreads() + pictures(stills) + caveats() + interest() + "</body></html>";
+           readings() + spreads() + pictures(stills) + caveats() + interest() + origins() + "</body></html>";
   }
 
  private:
@@ -266,6 +266,26 @@ class Report {
                                         QObject::tr("Passes"), QString()},
                                        rows),
                    Page::New);
+  }
+
+  /// Which file, which frames, by which method and when: for whoever wants to check.
+  QString origins() const {
+    QString rows;
+    for (const ComparedPass& pass : controller_.lineUp().passes()) {
+      if (!pass.from) continue;
+      const Provenance& from = *pass.from;
+      rows += row({escaped(pass.title), escaped(from.clip.filename().string()),
+                   QString("%1–%2")
+                       .arg(from.firstFrame)
+                       .arg(from.firstFrame + std::max<std::size_t>(from.frames.read, 1) - 1),
+                   QString::number(from.frames.followed), QString::number(from.methodVersion),
+                   from.madeAt_s > 0.0 ? spokenMoment(from.madeAt_s) : QObject::tr("not known")});
+    }
+    if (rows.isEmpty()) return {};
+    return section(QObject::tr("Where the numbers come from"),
+                   fin::app::table({QObject::tr("Pass"), QObject::tr("Clip"), QObject::tr("Frames"),
+                                    QObject::tr("Followed"), QObject::tr("Method"), QObject::tr("Measured")},
+                                   rows));
   }
 
   QString spreads() const {

@@ -10,6 +10,7 @@
 
 #include "core/comparison/speed_ladder.h"
 #include "core/comparison/spread.h"
+#include "core/measuring/measurement.h"
 #include "core/units/ids.h"
 
 namespace fin {
@@ -27,6 +28,7 @@ struct ComparedPass {
   std::optional<double> made_s = {};  ///< when, seconds since 1970, where the day's sheet knows
   bool control = false;               ///< of the rig that comes again all day
   std::optional<double> lineOut_mm = {};
+  std::optional<Provenance> from = {};  ///< of its readings
 
   /// mm/s, as it was read; none where nothing was pulled.
   [[nodiscard]] std::optional<double> speed() const;

@@ -21,6 +21,16 @@ ordered_json toJson(const Entry& entry) {
   return out;
 }
 
+ordered_json toJson(const Provenance& from) {
+  return {{"clip", from.clip.filename().string()},
+          {"clip_bytes", from.fingerprint.size_bytes},
+          {"clip_sha256", from.fingerprint.sha256},
+          {"first_frame", from.firstFrame},
+          {"frames", toJson(from.frames)},
+          {"method", from.methodVersion},
+          {"made_at_s", from.madeAt_s}};
+}
+
 std::string joined(const std::vector<std::string>& notes) {
   return fmt::format("{}", fmt::join(notes, "; "));
 }
@@ -37,6 +47,7 @@ std::string writePasses(const std::string& day, const std::vector<Entry>& entrie
     ordered_json one{{"pass", pass.title}, {"rig", pass.rig}, {"protocol", toString(pass.protocol)}};
     if (pass.control) one["control"] = true;
     putReadings(pass.readings, one);
+    if (pass.from) one["made_from"] = toJson(*pass.from);
     out["passes"].push_back(std::move(one));
   }
   return out.dump(1, ' ', false, ordered_json::error_handler_t::replace) + "\n";

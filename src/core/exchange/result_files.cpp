@@ -35,6 +35,10 @@ std::string cellsOf(const OutlineSample& s) {
 
 }  // namespace
 
+ordered_json toJson(const FrameCounts& frames) {
+  return {{"read", frames.read}, {"followed", frames.followed}, {"bridged", frames.bridged}};
+}
+
 void putReadings(const ReadingSet& set, ordered_json& into) {
   into["readings"] = ordered_json::array();
   for (const Reading& r : set.readings) into["readings"].push_back(toJson(r));
@@ -50,9 +54,8 @@ std::string writeReadings(const PassRequest& request, const PassResult& result,
   out["protocol"] = toString(request.protocol);
   out["view"] = toString(request.view);
   out["method"] = kMethodVersion;
-  out["frames"] = {{"read", result.track.frameCount},
-                   {"followed", result.track.followed()},
-                   {"bridged", result.track.bridged()}};
+  out["frames"] =
+      toJson(FrameCounts{result.track.frameCount, result.track.followed(), result.track.bridged()});
   out["time"] = {{"from_s", result.time_s.empty() ? 0.0 : result.time_s.front()},
                  {"to_s", result.time_s.empty() ? 0.0 : result.time_s.back()},
                  {"basis", result.timeBasis}};

@@ -5,6 +5,10 @@
 
 namespace fin {
 
+Provenance provenanceOf(const Measurement& m) {
+  return {m.readFrom.clip, m.clip, m.readFrom.firstFrame, m.frames, m.methodVersion, m.madeAt_s};
+}
+
 MeasurementState stateOf(const Measurement* measurement, const PassRequest& request,
                          const ClipFingerprint& now) {
   if (measurement == nullptr) return MeasurementState::NeedsFollowing;

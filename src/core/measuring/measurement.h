@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <filesystem>
 #include <memory>
 #include <string>
 #include <vector>
@@ -37,6 +38,19 @@ struct Measurement {
   ReadingSet readings;
   std::vector<std::string> warnings;
 };
+
+/// Where a measurement's numbers came from, without its track.
+struct Provenance {
+  std::filesystem::path clip;  ///< as it was called when it was read
+  ClipFingerprint fingerprint;
+  std::size_t firstFrame = 0;  ///< of the window
+  FrameCounts frames;
+  int methodVersion = 0;
+  double madeAt_s = 0.0;  ///< seconds since 1970 UTC; 0 when not known
+
+  friend bool operator==(const Provenance&, const Provenance&) = default;
+};
+Provenance provenanceOf(const Measurement& measurement);
 
 /// What a measurement is worth for a pass as it stands now.
 enum class MeasurementState {

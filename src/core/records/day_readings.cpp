@@ -20,14 +20,15 @@ std::string rigOf(const LoggedPass& pass, const PlannedPass* planned, const Rack
 }
 
 ComparedPass comparedPass(const LoggedPass& pass, const PlannedPass* planned, const Rack& rack,
-                          const ReadingSet& readings) {
+                          const Measurement& measured) {
   ComparedPass out{pass.id,
                    pass.title,
                    rigOf(pass, planned, rack),
                    pass.planned,
                    pass.request.protocol,
                    showsAction(pass.request.view, pass.request.marks),
-                   readings};
+                   measured.readings};
+  out.from = provenanceOf(measured);
   if (planned == nullptr) return out;
   out.control = planned->control;
   out.lineOut_mm = planned->lineOut_mm;
@@ -54,7 +55,7 @@ Result<DayReadings> dayReadings(const Log& log, const DayPlan& plan, Fingerprint
     const auto state = now && *now != pass.clip ? MeasurementState::ClipChanged
                                                 : stateOf(measured->get(), pass.request, pass.clip);
     if (state == MeasurementState::Current) {
-      out.current.push_back(comparedPass(pass, planned, plan.rack, (*measured)->readings));
+      out.current.push_back(comparedPass(pass, planned, plan.rack, **measured));
     } else {
       out.outdated.push_back({pass.id, pass.title, state});
     }

@@ -148,10 +148,13 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
   verdict("verdict-price.png", VerdictPlace::Page::Price);
   verdict("verdict-together.png", VerdictPlace::Page::Together);
   verdict("verdict-report.png", VerdictPlace::Page::Report);
-  left_.push_back({"verdict-report-end.png", [this] {
-                     for (const char* name : {"report.pdf", "report.html", "readings.csv", "readings.json"})
-                       window_.verdict().report().write(ReportPage::Form::Pdf, folder_.filePath(name));
-                   }});
+  left_.push_back(
+      {"verdict-report-end.png", [this] {
+         using enum ReportPage::Form;
+         for (const auto& [form, name] :
+              {std::pair(Pdf, "report"), {WebPage, "report"}, {Table, "readings"}, {Json, "readings"}})
+           window_.verdict().report().write(form, folder_.filePath(name));
+       }});
   for (const auto& printed : {printPassSheet(window_.day(), folder_.filePath("pass-sheet.pdf")),
                               printCautions(folder_.filePath("cautions.pdf"))}) {
     if (!printed) std::fprintf(stderr, "agile-fin: %s\n", printed.error().message.c_str());

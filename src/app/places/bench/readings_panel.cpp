@@ -33,7 +33,9 @@ QString promiseText(const Feasibility& promise, UnitSystem units) {
   return out;
 }
 
-QFrame* cardFor(const Reading& reading, UnitSystem units, bool open, const std::function<void()>& toggle) {
+/// `origin` is where it came from, where that is to be shown.
+QFrame* cardFor(const Reading& reading, UnitSystem units, const std::optional<QString>& origin,
+                const std::function<void()>& toggle) {
   auto* card = new QFrame;
   card->setProperty("card", true);
   card->setObjectName("reading_" + QString::fromUtf8(toString(reading.id)));
@@ -43,7 +45,7 @@ QFrame* cardFor(const Reading& reading, UnitSystem units, bool open, const std::
 
   auto* top = new QHBoxLayout;
   top->addWidget(faintLabel(spokenName(reading.id)), 1);
-  auto* how = new QPushButton(open ? QObject::tr("close") : QObject::tr("how?"));
+  auto* how = new QPushButton(origin ? QObject::tr("close") : QObject::tr("how?"));
   how->setObjectName("how");
   how->setAccessibleName(QObject::tr("How %1 was measured").arg(spokenName(reading.id)));
   QFont small = how->font();
@@ -65,7 +67,7 @@ QFrame* cardFor(const Reading& reading, UnitSystem units, bool open, const std::
   row->addStretch();
   if (reading.u95) row->addWidget(faintLabel(gradeText(reading.grade)), 0, Qt::AlignBottom);
   layout->addLayout(row);
-  if (open) layout->addWidget(faintLabel(howMeasured(reading)));
+  if (origin) layout->addWidget(faintLabel(howMeasured(reading) + "\n" + *origin));
   const QString spokenAll =
       QString("%1 %2 %3 %4").arg(spokenName(reading.id), value.value, value.uncertainty, value.unit);
   card->setAccessibleName(spokenAll);
@@ -124,7 +126,9 @@ void ReadingsPanel::rebuild() {
   const ReadingSet& set = controller_.readings();
   for (const Reading& reading : set.readings) {
     const ReadingId id = reading.id;
-    layout->addWidget(cardFor(reading, units_, opened_ == id, [this, id] {
+    const auto origin =
+        opened_ == id ? std::optional(spokenOrigin(provenanceOf(*controller_.measurement()))) : std::nullopt;
+    layout->addWidget(cardFor(reading, units_, origin, [this, id] {
       opened_ = opened_ == id ? std::nullopt : std::optional(id);
       QMetaObject::invokeMethod(this, &ReadingsPanel::rebuild, Qt::QueuedConnection);
     }));

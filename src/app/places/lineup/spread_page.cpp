@@ -233,9 +233,16 @@ void SpreadPage::listPasses(const Spread& spread, const std::vector<ComparedRig>
                                            .arg(v.u95 * unit.factor, 0, 'f', decimals)
                                            .arg(unit.unit, QString::fromStdString(v.title)),
                                        passes_);
+      item->setToolTip(originOf(v.pass));
       item->setData(kPointPassRole, QVariant::fromValue<qlonglong>(v.pass.value()));
     }
   }
+}
+
+QString SpreadPage::originOf(PassId id) const {
+  const auto& all = lineUp_.passes();
+  const auto pass = std::find_if(all.begin(), all.end(), [id](const ComparedPass& p) { return p.id == id; });
+  return pass == all.end() || !pass->from ? QString() : spokenOrigin(*pass->from);
 }
 
 PassId SpreadPage::passAt(QPointF at) const {

@@ -39,6 +39,8 @@ class SpreadPage : public QWidget {
   void say(const Spread& spread, const QStringList& differences);
   void listPasses(const Spread& spread, const std::vector<ComparedRig>& rigs, const ShownUnit& unit);
   [[nodiscard]] PassId passAt(QPointF at) const;
+  /// Where a pass's numbers came from, in words.
+  [[nodiscard]] QString originOf(PassId pass) const;
 
   LineUp& lineUp_;
   UnitSystem units_ = UnitSystem::Metric;
