@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/jobs/frame_loader.h"
 #include "app/jobs/job.h"
+#include "core/rehearsal/rehearse.h"
 
 #include <gtest/gtest.h>
 
@@ -135,6 +137,27 @@ TEST(Job, ReportsHowFarItIs) {
   ASSERT_GE(shares.size(), 2U);
   EXPECT_TRUE(std::is_sorted(shares.begin(), shares.end()));
   EXPECT_LE(shares.back(), 1.0);
+}
+
+TEST(FrameLoader, MayGoWhileItsThreadDecodes) {
+  const auto file = std::filesystem::temp_directory_path() / "agile-fin-loader.mp4";
+  RehearsalScene scene;
+  scene.camera.width_px = 320;
+  scene.camera.height_px = 180;
+  scene.length = Seconds(0.2);
+  ASSERT_TRUE(filmRehearsal(scene, file));
+  const auto clip = Clip::open(file);
+  ASSERT_TRUE(clip);
+  int loaded = 0;
+  for (int i = 0; i < 20; ++i) {
+    FrameLoader loader;
+    QObject::connect(&loader, &FrameLoader::loaded, &loader, [&] { ++loaded; });
+    loader.setClip(*clip);
+    loader.request(static_cast<std::size_t>(i));
+  }
+  QTest::qWait(100);
+  EXPECT_EQ(loaded, 0) << "what comes after the loader has gone is not delivered";
+  std::filesystem::remove(file);
 }
 
 }  // namespace

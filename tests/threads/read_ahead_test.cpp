@@ -10,7 +10,7 @@
 namespace fin {
 namespace {
 
-/// Twenty frames, each as grey as its number; the seventh is damaged.
+/// Twenty frames, each as grey as its number; the seventh is damaged, and at the ninth something breaks.
 class Numbered : public FrameSource {
  public:
   [[nodiscard]] std::size_t frameCount() const override { return 20; }
@@ -20,6 +20,7 @@ class Numbered : public FrameSource {
   [[nodiscard]] Result<Picture> frame(std::size_t n) override {
     if (n >= frameCount()) return failure(ErrorCode::BadRequest, "past the end", "frame");
     if (n == 7) return failure(ErrorCode::Damaged, "torn", "frame");
+    if (n == 9) throw std::runtime_error("the size has changed");
     return Picture::fromMat(cv::Mat(4, 4, CV_8UC1, cv::Scalar(static_cast<double>(n))));
   }
 };
@@ -37,6 +38,17 @@ TEST(PrefetchingFrameSource, GivesWhatItsSourceGivesInAnyOrder) {
     }
   }
   EXPECT_FALSE(ahead.frame(20));
+}
+
+TEST(PrefetchingFrameSource, TellsWhatIsThrownAheadWhereItIsAskedFor) {
+  Numbered source;
+  PrefetchingFrameSource ahead(source);
+  ASSERT_TRUE(ahead.frame(8));
+  const auto broken = ahead.frame(9);
+  ASSERT_FALSE(broken);
+  EXPECT_EQ(broken.error().code, ErrorCode::Broken);
+  EXPECT_NE(broken.error().message.find("the size has changed"), std::string::npos);
+  EXPECT_TRUE(ahead.frame(10)) << "and goes on";
 }
 
 TEST(CachedFrameSource, HoldWhatWasAskedForAsFarAsThereIsRoom) {

@@ -3,12 +3,7 @@
 
 #include <QImage>
 #include <QObject>
-#include <condition_variable>
-#include <map>
 #include <memory>
-#include <mutex>
-#include <optional>
-#include <thread>
 
 #include "core/footage/clip.h"
 
@@ -17,7 +12,8 @@ namespace fin::app {
 /// Decodes the frames that the window asks for, on a thread of its own. Only the latest wish counts; between
 /// wishes it decodes on in the direction of travel, so that the next step finds its frame ready. Small copies
 /// of what was decoded are kept: a wish gets the nearest of them at once, and its own frame when the hand
-/// rests.
+/// rests. For the window's thread, which never waits: also not when the loader goes, whose thread may then
+/// decode a frame to its end.
 class FrameLoader : public QObject {
   Q_OBJECT
 
@@ -36,18 +32,12 @@ class FrameLoader : public QObject {
   void failed(std::size_t frame, const QString& why);
 
  private:
-  void run(const std::stop_token& stop);
-  void deliver(unsigned turn, std::size_t frame, const Result<Picture>& picture);
-  [[nodiscard]] bool wishWaits(unsigned turn);
-  void rememberGlimpse(std::size_t frame, const Picture& picture);
+  struct Shared;
+  struct Outcome;
+  static void run(Shared& shared);
+  void deliver(const Outcome& outcome);
 
-  std::mutex mutex_;
-  std::condition_variable_any wake_;
-  std::shared_ptr<const Clip> clip_;
-  std::optional<std::size_t> wish_;
-  std::map<std::size_t, QImage> glimpses_;
-  unsigned turn_ = 0;
-  std::jthread thread_;  // last: it uses all of the above
+  std::shared_ptr<Shared> shared_;  ///< with the thread, which ends by itself when the loader is gone
 };
 
 }  // namespace fin::app

@@ -10,6 +10,7 @@
 #include "app/plots/spread_plot.h"
 #include "core/comparison/speed_sets.h"
 #include "core/planning/questions.h"
+#include "core/readings/registry.h"
 
 namespace fin::app {
 namespace {

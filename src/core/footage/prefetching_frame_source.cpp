@@ -6,6 +6,16 @@ namespace {
 
 constexpr std::size_t kMostAhead = 8;
 
+/// Nothing may be thrown out of a thread.
+Result<Picture> frameOrFault(FrameSource& source, std::size_t frame) {
+  try {
+    return source.frame(frame);
+  } catch (const std::exception& e) {
+    return failure(ErrorCode::Broken,
+                   std::string("reading a frame went wrong inside the program: ") + e.what());
+  }
+}
+
 }  // namespace
 
 PrefetchingFrameSource::PrefetchingFrameSource(FrameSource& source)
@@ -36,7 +46,7 @@ void PrefetchingFrameSource::readOn(const std::stop_token& stop) {
   while (changed_.wait(lock, stop, hasRoom)) {
     const std::size_t next = first_ + ready_.size();
     lock.unlock();
-    Result<Picture> picture = source_.frame(next);
+    Result<Picture> picture = frameOrFault(source_, next);
     lock.lock();
     // Meanwhile another place may have been asked for.
     if (next == first_ + ready_.size()) ready_.push_back(std::move(picture));

@@ -10,6 +10,7 @@
 #include "app/plots/plot.h"
 #include "app/ui/pieces.h"
 #include "app/ui/theme.h"
+#include "core/readings/registry.h"
 
 namespace fin::app {
 namespace {
