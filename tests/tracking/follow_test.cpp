@@ -61,7 +61,7 @@ TEST_P(Followed, StaysOnTheMarksToAFractionOfAPixel) {
   ASSERT_TRUE(track) << track.error().message;
   const Errors errors = errorsOf(tank, *track);
   // What the readings' uncertainties reckon with.
-  EXPECT_LT(errors.rms_px, kMarkPlaceU95.value());
+  EXPECT_LT(errors.rms_px, markPlaceU95(Pixels(0.0)).value());
   // The hard landing of a fall is the worst: it stops within one frame.
   EXPECT_LT(errors.worstTrusted_px, 4.0);
   EXPECT_GT(errors.seenShare, 0.97);
@@ -166,7 +166,7 @@ TEST(Follow, GoesAnewOnlyBetweenTheCorrections) {
     EXPECT_EQ(kept, n < 60 || n > 120) << n;
     EXPECT_EQ(sample(MarkName::Tail, n).quality, 0.77) << n;
   }
-  EXPECT_LT(errorsOf(tank, *track).rms_px, kMarkPlaceU95.value());
+  EXPECT_LT(errorsOf(tank, *track).rms_px, markPlaceU95(Pixels(0.0)).value());
 }
 
 TEST(Follow, GoesAnewFromACorrectionUntilTheWayIsTheOldOne) {
@@ -191,7 +191,7 @@ TEST(Follow, GoesAnewFromACorrectionUntilTheWayIsTheOldOne) {
     corrected.seeds.push_back({MarkName::Nose, 240, tank.markAt(MarkName::Nose, 240)});
     auto track = followChanged(filmed, corrected, earlier, request.seeds);
     ASSERT_TRUE(track) << track.error().message;
-    EXPECT_LT(errorsOf(tank, *track).rms_px, kMarkPlaceU95.value()) << wrongTo;
+    EXPECT_LT(errorsOf(tank, *track).rms_px, markPlaceU95(Pixels(0.0)).value()) << wrongTo;
     EXPECT_EQ(at(*track, request.firstFrame).quality, 0.77) << "far before, it was right as it was";
     EXPECT_EQ(at(*track, request.lastFrame).quality == 0.77, wrongTo != request.lastFrame);
   }
@@ -357,7 +357,7 @@ TEST(Follow, GoesBothWaysFromASeedInTheMiddle) {
   const auto track = followMarks(tank, request);
   ASSERT_TRUE(track);
   EXPECT_GT(errorsOf(tank, *track).seenShare, 0.97);
-  EXPECT_LT(errorsOf(tank, *track).rms_px, kMarkPlaceU95.value());
+  EXPECT_LT(errorsOf(tank, *track).rms_px, markPlaceU95(Pixels(0.0)).value());
 }
 
 TEST(Follow, RefusesMarksThatCannotBeMeant) {

@@ -6,7 +6,7 @@
 namespace fin {
 
 double bodyAnglePlaceU95_deg(const PassTraces& traces) {
-  return std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / traces.bodyLength * kDegreesPerRadian;
+  return placeDifferenceU95(traces) / traces.bodyLength * kDegreesPerRadian;
 }
 
 Estimate meanBodyAngle(const Series& part, std::size_t blocks, const PassTraces& traces) {

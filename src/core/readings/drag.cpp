@@ -44,7 +44,7 @@ void readMovement(ReadingId id, const Series& angle, const Swing& swing, const P
   const auto n = static_cast<double>(swings.size());
   double squares = 0.0;
   for (const double s : swings) squares += std::pow(s - sum / n, 2);
-  const double place_m = std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / kPerMetre;
+  const double place_m = placeDifferenceU95(traces) / kPerMetre;
   Estimate e;
   e.value = sum / pulled;
   e.setUncertainty(

@@ -155,8 +155,7 @@ std::string modeOf(const PassTraces& traces, const SteadyPart& part, const Serie
 void readRate(const PassTraces& traces, const SteadyPart& part, const LineFit& down, ReadingSheet& sheet) {
   Estimate rate;
   rate.value = down.slope;
-  const double ends =
-      std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel / (part.to_s - part.from_s);
+  const double ends = placeDifferenceU95(traces) / (part.to_s - part.from_s);
   rate.setUncertainty({{UncertaintySource::Scatter, down.slopeU95},
                        {UncertaintySource::Scale, down.slope * traces.scaleRelativeU95},
                        {UncertaintySource::Marks, ends}});
@@ -177,8 +176,7 @@ void readRate(const PassTraces& traces, const SteadyPart& part, const LineFit& d
   const double fitted = std::hypot(part.fit.speedSd / part.fit.steadySpeed,
                                    part.fit.timeConstantSd_s / part.fit.timeConstant_s);
   // It is told by how far the steady line lies behind the start, of which it is a multiple.
-  const double behind =
-      TerminalFall::kSettledOverLag * std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel;
+  const double behind = TerminalFall::kSettledOverLag * placeDifferenceU95(traces);
   settle.setUncertainty({{UncertaintySource::Scatter, 1.96 * settle.value * fitted},
                          {UncertaintySource::Marks, behind},
                          {UncertaintySource::Scale, settle.value * traces.scaleRelativeU95}});
@@ -217,7 +215,7 @@ void readTravel(const PassTraces& traces, const SteadyPart& part, ReadingSheet& 
   e.value = std::abs(fall.y.back() - fall.y.front());
   // Where the fall begins and ends is not known to the frame, and the body sways meanwhile.
   e.setUncertainty(
-      {{UncertaintySource::Marks, std::sqrt(2.0) * kMarkPlaceU95.value() * traces.unitPerPixel},
+      {{UncertaintySource::Marks, placeDifferenceU95(traces)},
        {UncertaintySource::Scale, e.value * traces.scaleRelativeU95},
        {UncertaintySource::Scatter, (byNose ? kTurned_bodies : kSways_bodies) * traces.bodyLength}});
   e.n = static_cast<double>(fall.size());

@@ -46,7 +46,7 @@ double rateU95_Hz(const ClipFacts& facts) {
 }
 
 void expectOf(const ReadingSpec& spec, const ClipFacts& facts, Feasibility& feasible) {
-  const double place_px = std::numbers::sqrt2 * kMarkPlaceU95.value();
+  const double place_px = std::numbers::sqrt2 * markPlaceU95(Pixels(body_px(facts))).value();
   const double move_px = std::numbers::sqrt2 * kMarkMoveU95.value();
   if (isRate(spec)) {
     feasible.expectedU95 = rateU95_Hz(facts);

@@ -165,6 +165,17 @@ void judgeBackground(const Track& track, const Geometry& geometry, PassTraces& o
 
 }  // namespace
 
+Pixels markPlaceU95(Pixels bodyLength) {
+  constexpr double kByHand_px = 0.55;
+  constexpr double kOfBody = 0.0027;
+  return Pixels(std::hypot(kByHand_px, kOfBody * bodyLength.value()));
+}
+
+double placeDifferenceU95(const PassTraces& traces) {
+  const Pixels body(traces.bodyLength / traces.unitPerPixel);
+  return std::numbers::sqrt2 * markPlaceU95(body).value() * traces.unitPerPixel;
+}
+
 PassTraces traceBody(const Track& track, std::span<const double> time_s, const Geometry& geometry) {
   PassTraces out;
   out.inMillimetres = geometry.scale.has_value();

@@ -55,11 +55,16 @@ struct PassTraces {
 PassTraces traceBody(const Track& track, std::span<const double> time_s, const Geometry& geometry);
 
 /// How far a followed mark may be off its true place in the long run (95 %): placing by hand, and the slow
-/// errors of following that no averaging removes.
-constexpr Pixels kMarkPlaceU95{0.6};
+/// errors of following that no averaging removes. They are of half a pixel, and grow with a body that is long
+/// in the picture: measured as 0.50, 0.43, 0.42, 0.52 and 0.94 px on bodies of 50, 90, 150, 220 and 300 px
+/// (bench/mark_errors, rehearsal footage as coded by a camera, 12 marks each).
+Pixels markPlaceU95(Pixels bodyLength);
+/// The same of the difference between two such places (or one place at two times), in the traces' unit.
+double placeDifferenceU95(const PassTraces& traces);
 
 /// How far the way of a followed mark from one pose to another may be off (95 %), as from one end of a swing
-/// to the other: what was placed wrongly falls out, what following gets wrong by the pose does not.
+/// to the other: what was placed wrongly falls out, what following gets wrong by the pose does not (0.2 to
+/// 0.6 px in bench/mark_errors).
 constexpr Pixels kMarkMoveU95{0.8};
 
 /// How far a camera levelled by eye, or a drawn plumb line, may lean (95 %).

@@ -52,7 +52,7 @@ struct ReadingSet {
 };
 
 /// Raised whenever a change to a method alters a reported number.
-constexpr int kMethodVersion = 9;
+constexpr int kMethodVersion = 10;
 /// The method version at which following last changed: tracks made before it are followed anew.
 constexpr int kFollowingVersion = 8;
 

@@ -14,7 +14,6 @@ namespace {
 
 constexpr double kBackgroundU95 = 0.01;  ///< share of the speed: the background's plane is known no better
 constexpr double kMedianOver_s = 3.0;
-constexpr double kMarkPlace_px = kMarkPlaceU95.value();
 
 const ReadingId kWobbleNames[] = {ReadingId::WobbleFrequency, ReadingId::WobbleAngle, ReadingId::TailSweep,
                                   ReadingId::Strouhal, ReadingId::CycleVariation};
@@ -34,7 +33,7 @@ void readTravelSpeed(const PassTraces& traces, ReadingSheet& sheet) {
   }
   Estimate e;
   e.value = line->slope;
-  const double ends = std::sqrt(2.0) * kMarkPlace_px * traces.unitPerPixel / traces.alongCentre.span_s();
+  const double ends = placeDifferenceU95(traces) / traces.alongCentre.span_s();
   const double behind = traces.movingCamera ? kBackgroundU95 * line->slope : 0.0;
   e.setUncertainty({{UncertaintySource::Scatter, line->slopeU95},
                     {UncertaintySource::Scale, line->slope * traces.scaleRelativeU95},
@@ -92,7 +91,7 @@ void readDepth(const PassTraces& traces, ReadingSheet& sheet) {
   if (const auto line = fitLine(traces.upCentre)) {
     Estimate rise;
     rise.value = line->slope;
-    const double ends = std::sqrt(2.0) * kMarkPlace_px * traces.unitPerPixel / traces.upCentre.span_s();
+    const double ends = placeDifferenceU95(traces) / traces.upCentre.span_s();
     const Estimate* along = sheet.estimate(ReadingId::TravelSpeed);
     // A plumb line that leans turns travel into rise.
     const double leaning =
@@ -114,7 +113,7 @@ void readDepth(const PassTraces& traces, ReadingSheet& sheet) {
   const Mean mean = blockMean(level, kBlocks);
   Estimate depth;
   depth.value = mean.value;
-  const double line_mm = std::sqrt(2.0) * kMarkPlace_px * traces.unitPerPixel;
+  const double line_mm = placeDifferenceU95(traces);
   depth.setUncertainty({{UncertaintySource::Scatter, mean.u95},
                         {UncertaintySource::Scale, mean.value * traces.scaleRelativeU95},
                         {UncertaintySource::Marks, line_mm}});

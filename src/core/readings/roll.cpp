@@ -194,7 +194,8 @@ void readRocking(const RollTrace& trace, ReadingSheet& sheet) {
   const Mean mean = blockMean(trace.roll.between(whole_s, end_s), kRollBlocks);
   Estimate list;
   list.value = mean.value;
-  const double place = std::sqrt(2.0) * kMarkPlaceU95.value() / (2.0 * trace.arm_px) * kDegreesPerRadian;
+  const double place = std::sqrt(2.0) * markPlaceU95(Pixels(2.0 * trace.arm_px)).value() /
+                       (2.0 * trace.arm_px) * kDegreesPerRadian;
   list.setUncertainty({{UncertaintySource::Scatter, mean.u95},
                        {UncertaintySource::Marks, std::hypot(place, kFlankU95_deg / 2.0)},
                        {UncertaintySource::ViewingAngle, trace.askew ? kWorstAskew_deg : 0.0}});
