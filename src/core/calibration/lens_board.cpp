@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/calibration/lens_board.h"
+#include "core/units/estimate.h"
 
 #include <fmt/format.h>
 #include <algorithm>
@@ -82,7 +83,8 @@ Solved solve(const std::vector<BoardView>& views, const LensBoard& board, int wi
   out.lens = {
       camera.at<double>(0, 0), camera.at<double>(1, 1), camera.at<double>(0, 2), camera.at<double>(1, 2), {}};
   for (std::size_t i = 0; i < out.lens.k.size(); ++i) out.lens.k[i] = bend.at<double>(static_cast<int>(i));
-  out.focalU95 = 1.96 * std::max(spreads.at<double>(0) / out.lens.fx, spreads.at<double>(1) / out.lens.fy);
+  out.focalU95 =
+      kNormal95 * std::max(spreads.at<double>(0) / out.lens.fx, spreads.at<double>(1) / out.lens.fy);
   for (int i = 0; i < perView.rows; ++i) out.perView.push_back(perView.at<double>(i));
   return out;
 }

@@ -8,10 +8,6 @@ PixelPoint unit(PixelPoint v) {
   return v * (1.0 / length(v).value());
 }
 
-double dot(PixelPoint a, PixelPoint b) {
-  return a.x_px * b.x_px + a.y_px * b.y_px;
-}
-
 }  // namespace
 
 PixelPoint Rectification::flat(PixelPoint seen) const {

@@ -19,6 +19,8 @@ struct ControlDrift {
   bool seen = false;      ///< the line is steeper than its uncertainty
 };
 
+/// Ordinary least squares and the interval of a slope by Student's t (N. Draper & H. Smith, Applied
+/// Regression Analysis); checked against a line of known slope. It takes the drift as straight over the day.
 /// Of the control rig's passes; of pulls those at the speed at which it was pulled most. BadRequest with what
 /// is missing: three passes of the control rig with this reading at different times.
 Result<ControlDrift> driftOf(const std::vector<ComparedPass>& passes, ReadingId reading);

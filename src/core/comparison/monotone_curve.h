@@ -7,7 +7,9 @@
 namespace fin {
 
 /// A smooth curve through points that does not swing beyond them: piecewise cubic Hermite with limited slopes
-/// (F. Fritsch & R. Carlson, Monotone piecewise cubic interpolation, 1980). Nothing outside of the points.
+/// (F. Fritsch & J. Butland, A method for constructing local monotone piecewise cubic interpolants, 1984: the
+/// weighted harmonic mean of the neighbours' slopes, nought at a turn). Nothing outside of the points. Two or
+/// three points are allowed, which libraries refuse.
 class MonotoneCurve {
  public:
   /// At least two points; x rising.

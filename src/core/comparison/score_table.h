@@ -47,7 +47,8 @@ struct ScoreTable {
 
 /// Every rig's value of every wish, as compare() gives it. A rig with one pass cannot tell how its passes
 /// scatter, so it is as unsure as the scatter of the others says, where they have two and more. Onset and
-/// blow-out come from the rig's ladder.
+/// blow-out come from the rig's ladder. Means, intervals and letters are those of spread.h; the scatter of
+/// the others is pooled within rigs (Student's t with its degrees of freedom). Pure; on any thread.
 ScoreTable tableFor(const std::vector<ComparedPass>& passes, std::vector<Entry> entries,
                     std::vector<Wish> wishes);
 

@@ -51,6 +51,9 @@ struct SpeedLadder {
 /// rungs. Blow-out: the lowest filmed speed above it at which the lure spins, lays over past 90°, or loses
 /// its rhythm (cycles vary by more than 35 %, or no rhythm stands out any more). Nothing is extrapolated:
 /// what the filmed speeds do not reach is refused.
+/// Accuracy: the onset is known no better than the rungs beside it lie apart; u95 takes in the speeds' and
+/// actions' own and how far the curve (monotone_curve.h) leaves the straight line. Definitions are ours.
+/// Pure; on any thread.
 SpeedLadder evaluateLadder(std::vector<LadderRung> rungs);
 
 }  // namespace fin

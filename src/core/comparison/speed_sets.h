@@ -33,6 +33,8 @@ struct SpeedSet {
 std::vector<SpeedBand> bandsOf(const std::vector<ComparedPass>& passes);
 
 /// The largest sets of two rigs and more that share a speed, none within another; by size, then by width.
+/// Found exactly, by a sweep over the bands' ends (Helly in one dimension: what meets pairwise meets at
+/// once).
 std::vector<SpeedSet> setsThatShare(const std::vector<SpeedBand>& bands);
 /// Pairs for two rods, the widest shared band first.
 std::vector<SpeedSet> pairsThatShare(const std::vector<SpeedBand>& bands);

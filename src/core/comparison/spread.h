@@ -55,9 +55,6 @@ enum class FurtherPasses { NotAsked, Find };
 /// is found only where it is asked for. Checked against R.
 Spread compare(const std::vector<RigValues>& rigs, FurtherPasses further = FurtherPasses::NotAsked);
 
-/// Of a normal distribution: standard deviations in its 95 % half-width.
-constexpr double kNormal95 = 1.959964;
-
 double meanOf(const std::vector<double>& values);
 /// The standard deviation within groups, over all of them that have two values and more.
 struct PooledScatter {

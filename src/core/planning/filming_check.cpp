@@ -4,6 +4,7 @@
 #include <fmt/format.h>
 
 #include "core/calibration/refraction.h"
+#include "core/readings/terminal_fall.h"
 
 #include <cmath>
 #include <numbers>
@@ -20,7 +21,6 @@ constexpr double kPlaneGood = 0.01;
 constexpr double kPlaneMost = 0.03;
 constexpr double kBodyGood_px = 60.0;
 constexpr double kBodyFloor_px = 30.0;
-constexpr double kSettleFactor = 1.164;
 
 Result<void> positive(double value, const char* key, const char* what) {
   if (std::isfinite(value) && value > 0.0) return {};
@@ -89,8 +89,8 @@ FilmingFinding plane(const FilmingPlan& plan, double distance_mm) {
 }
 
 FilmingFinding depth(const FilmingPlan& plan) {
-  const double needed =
-      kSettleFactor * plan.fallRate_mm_s * plan.timeConstant_s + plan.bodyLength_mm + plan.steadyPart_mm;
+  const double needed = TerminalFall::kSettledDrop * plan.fallRate_mm_s * plan.timeConstant_s +
+                        plan.bodyLength_mm + plan.steadyPart_mm;
   FilmingFinding f{"depth", needed, "mm", rated(plan.waterDepth_mm / needed, 1.0, 0.85), {}, {}};
   f.verdict =
       fmt::format("a steady fall needs {:.0f} mm of the {:.0f} mm there are", needed, plan.waterDepth_mm);

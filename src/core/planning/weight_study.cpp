@@ -4,17 +4,16 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/readings/terminal_fall.h"
+
 namespace fin {
 namespace {
-
-/// Of speed times time constant: the drop at 95 % of the speed, ln cosh(artanh 0.95).
-constexpr double kSettledAfter = 1.164;
 
 /// From the drop that coming up to speed took.
 Seconds timeConstantOf(const ReadingSet& readings) {
   const auto drop = numberIn(readings, ReadingId::SettleDistance);
   const auto rate = numberIn(readings, ReadingId::FallRate);
-  return Seconds(drop && rate && *rate > 0.0 ? *drop / (kSettledAfter * *rate) : 0.0);
+  return Seconds(drop && rate && *rate > 0.0 ? *drop / (TerminalFall::kSettledDrop * *rate) : 0.0);
 }
 
 }  // namespace

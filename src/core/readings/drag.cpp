@@ -48,7 +48,7 @@ void readMovement(ReadingId id, const Series& angle, const Swing& swing, const P
   Estimate e;
   e.value = sum / pulled;
   e.setUncertainty(
-      {{UncertaintySource::Scatter, 1.96 * std::sqrt(squares / (n - 1.0) * n) / pulled},
+      {{UncertaintySource::Scatter, kNormal95 * std::sqrt(squares / (n - 1.0) * n) / pulled},
        {UncertaintySource::Marks,
         std::hypot(e.value * place_m / pulled, n * perMove_deg(swing) * kMarkMoveU95.value() / pulled)},
        {UncertaintySource::Scale, e.value * traces.scaleRelativeU95}});

@@ -177,7 +177,7 @@ void readRate(const PassTraces& traces, const SteadyPart& part, const LineFit& d
                                    part.fit.timeConstantSd_s / part.fit.timeConstant_s);
   // It is told by how far the steady line lies behind the start, of which it is a multiple.
   const double behind = TerminalFall::kSettledOverLag * placeDifferenceU95(traces);
-  settle.setUncertainty({{UncertaintySource::Scatter, 1.96 * settle.value * fitted},
+  settle.setUncertainty({{UncertaintySource::Scatter, kNormal95 * settle.value * fitted},
                          {UncertaintySource::Marks, behind},
                          {UncertaintySource::Scale, settle.value * traces.scaleRelativeU95}});
   settle.n = rate.n;

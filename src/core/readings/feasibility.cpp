@@ -42,7 +42,7 @@ double rateU95_Hz(const ClipFacts& facts) {
   const double bound =
       facts.rate_Hz / (2.0 * std::numbers::pi) * share * std::sqrt(24.0 / (n * (n * n - 1.0)));
   const double beats = std::max(kUsualBeat_Hz * facts.length_s, 1.0);
-  return 1.96 * std::hypot(bound, kUsualUnevenness * kUsualBeat_Hz / beats);
+  return kNormal95 * std::hypot(bound, kUsualUnevenness * kUsualBeat_Hz / beats);
 }
 
 void expectOf(const ReadingSpec& spec, const ClipFacts& facts, Feasibility& feasible) {

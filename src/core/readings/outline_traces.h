@@ -17,8 +17,9 @@ struct OutlineTraces {
   double area_px2 = 0.0;      ///< median area
 };
 
-/// Empty where no outline was followed. A change over a longer or shorter step than 1/60 s is taken in
-/// proportion.
+/// Areas come from the rim followed to a part of a pixel (silhouette.h); what of that is unsure is the
+/// reader's to add (skirt.h). Pure; on any thread. Empty where no outline was followed. A change over a
+/// longer or shorter step than 1/60 s is taken in proportion.
 OutlineTraces traceOutline(const Track& track, std::span<const double> time_s, const Geometry& geometry);
 
 /// The lure's brightness, 0 … 255: in its outline, or between its marks where no outline was followed.

@@ -28,10 +28,6 @@ PixelPoint directionOf(Pull pull) {
   return {1.0, 0.0};
 }
 
-double dot(PixelPoint a, PixelPoint b) {
-  return a.x_px * b.x_px + a.y_px * b.y_px;
-}
-
 struct SeenBody {
   std::size_t index;  ///< of the frame in the track
   double time_s;

@@ -52,6 +52,8 @@ struct PassTraces {
 };
 
 /// `time_s` holds the true time of every frame of the track. Without both nose and tail the traces are empty.
+/// Straight geometry, exact but for the marks: what those are unsure by is markPlaceU95 and kMarkMoveU95.
+/// Pure; on any thread.
 PassTraces traceBody(const Track& track, std::span<const double> time_s, const Geometry& geometry);
 
 /// How far a followed mark may be off its true place in the long run (95 %): placing by hand, and the slow

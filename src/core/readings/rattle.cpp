@@ -112,7 +112,7 @@ void readLevel(const HeardPass& heard, const Series& window, const std::vector<d
   e.value = meanPower_dB(window) - meanPower_dB(quiet);
   // Stretches that overlap by three quarters count for a quarter each.
   const double independent = static_cast<double>(quiet.size()) * kHop / kStretch;
-  e.u95 = std::hypot(kLevelU95_dB, 1.96 * robustSpread(quiet.y) / std::sqrt(std::max(independent, 1.0)));
+  e.u95 = std::hypot(kLevelU95_dB, kNormal95 * robustSpread(quiet.y) / std::sqrt(std::max(independent, 1.0)));
   e.n = static_cast<double>(window.size());
   e.grade = e.u95 < 1.0 ? Grade::Good : e.u95 < 3.0 ? Grade::Fair : Grade::Poor;
   e.notes = {"A-weighted", kOnlyCompare};

@@ -24,6 +24,8 @@ struct HeardPass {
 /// with fixed gain can be compared, and every reading's note says so. Where the background sinks by more than
 /// 3 dB when it is loud, that gain is suspected: the level is poor, and says so. Refused: the level of a
 /// clipped sound, everything of a silent one.
+/// Accuracy: of 30 rehearsed sounds the truth lay inside u95 30 times (tests/rehearsal/coverage_test.cpp).
+/// Pure; on any thread.
 void readRattle(const HeardPass& heard, ReadingSheet& sheet);
 
 /// How loud the window is against time, A-weighted, in dB over the middle of its quiet stretch; over its own

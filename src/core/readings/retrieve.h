@@ -12,6 +12,9 @@ namespace fin {
 /// Uncertainty: fits by their own covariance, medians over cycles by their spread, the scale and the placing
 /// of the marks in quadrature. A frequency needs two whole cycles; from five it is more than poor; above 0.4
 /// of the capture rate it is refused, above 0.2 it is fair.
+/// Accuracy: over 30 rehearsal pulls with the errors of following the truth lay inside u95 28 times for speed
+/// and angle, 29 for frequency, sweep and kick (tests/rehearsal/coverage_test.cpp). Source: our own
+/// definitions, docs/methods/rhythm.md. Pure; on any thread.
 void readRetrieve(const PassTraces& traces, View view, ReadingSheet& sheet);
 
 /// The rate at which the lure's brightness (0 … 255) repeats. Needs no marks.

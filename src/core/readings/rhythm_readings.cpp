@@ -105,12 +105,12 @@ Estimate rateOf(const Rhythm& rhythm, const Swing& swing) {
   e.value = rhythm.fit.frequency_Hz;
   // Cycles of unequal length make the rate itself uncertain, however well each is seen.
   const double jitter = e.value * variation / 100.0 / n;
-  e.setUncertainty({{UncertaintySource::Scatter, 1.96 * rhythm.fit.frequencySd_Hz},
-                    {UncertaintySource::Cycles, 1.96 * jitter}});
+  e.setUncertainty({{UncertaintySource::Scatter, kNormal95 * rhythm.fit.frequencySd_Hz},
+                    {UncertaintySource::Cycles, kNormal95 * jitter}});
   if (variation > kHuntingFrom_percent) {
     const double total = std::accumulate(lengths.begin(), lengths.end(), 0.0);
     e.value = n / total;
-    e.setUncertainty({{UncertaintySource::Cycles, 1.96 * e.value * variation / 100.0 / std::sqrt(n)}});
+    e.setUncertainty({{UncertaintySource::Cycles, kNormal95 * e.value * variation / 100.0 / std::sqrt(n)}});
     e.notes.push_back(
         fmt::format("it hunts (cycles vary by {:.0f} %): the mean rate of whole {}s", variation, swing.word));
   }
@@ -122,7 +122,8 @@ Estimate variationOf(const Rhythm& rhythm, const Swing& swing) {
   const auto n = static_cast<double>(rhythm.cycles.size());
   Estimate v;
   v.value = variation_percent(rhythm);
-  v.setUncertainty({{UncertaintySource::Cycles, 1.96 * std::max(v.value, 0.3) * 1.2 / std::sqrt(2.0 * n)}});
+  v.setUncertainty(
+      {{UncertaintySource::Cycles, kNormal95 * std::max(v.value, 0.3) * 1.2 / std::sqrt(2.0 * n)}});
   judge(rhythm, swing, v);
   v.grade = n >= 3.0 * kEnoughCycles ? Grade::Good : n >= kEnoughCycles ? Grade::Fair : Grade::Poor;
   return v;

@@ -29,10 +29,6 @@ constexpr double kWorstAskew_deg = 6.0;  ///< where the camera's distance is not
 const std::array kNames{ReadingId::RollFrequency, ReadingId::RollAngle, ReadingId::RollList,
                         ReadingId::SpinTurns, ReadingId::TwistPerMetre};
 
-double dot(PixelPoint a, PixelPoint b) {
-  return a.x_px * b.x_px + a.y_px * b.y_px;
-}
-
 /// Adds an angle known up to whole turns. After a short step it is the nearest; after a gap the one nearest
 /// to where the roll was going.
 void addUnwrapped(Series& roll, double time_s, double angle_deg, double spacing_s) {

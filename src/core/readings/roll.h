@@ -35,6 +35,9 @@ RollTrace traceRoll(const Track& track, std::span<const double> time_s, const Ge
                     const RollView& view);
 
 /// Rate, angle, list and whole turns of the roll, and how much it twists the line.
+///
+/// Accuracy: of 30 rehearsal passes the truth lay inside u95 29 times for the rate and 30 for the angle, from
+/// the side as head-on; turns were right 30 times (tests/rehearsal/coverage_test.cpp). Pure; on any thread.
 void readRoll(const RollTrace& trace, ReadingSheet& sheet);
 
 }  // namespace fin

@@ -46,7 +46,7 @@ Estimate areaEstimate(const Series& part, const OutlineTraces& traces) {
       robustSpread(part.y) / std::sqrt(std::max(1.0, static_cast<double>(part.size()) / 6.0));
   e.setUncertainty({{UncertaintySource::OutlineEdge, e.value * rim},
                     {UncertaintySource::Scale, e.value * 2.0 * traces.scaleRelativeU95},
-                    {UncertaintySource::Scatter, 1.96 * scatter}});
+                    {UncertaintySource::Scatter, kNormal95 * scatter}});
   e.n = static_cast<double>(part.size());
   e.grade = gradeOf(e.value, e.u95);
   return e;
@@ -64,7 +64,7 @@ void readPeak(const Series& area, double stop_s, const Estimate& moving, const E
   const double shaking =
       robustSpread(area.between(area.t_s.front(), stop_s).y) / moving.value;  // the widest of many
   ratio.setUncertainty({{UncertaintySource::OutlineEdge, ratio.value * rim},
-                        {UncertaintySource::Scatter, 1.96 * ratio.value * shaking}});
+                        {UncertaintySource::Scatter, kNormal95 * ratio.value * shaking}});
   ratio.n = static_cast<double>(opening.size());
   ratio.grade = gradeOf(ratio.value, ratio.u95);
   sheet.give(ReadingId::FlarePeakRatio, ratio);
@@ -84,7 +84,7 @@ void readPeak(const Series& area, double stop_s, const Estimate& moving, const E
     // A flat top: when it was widest is known as well as the area's own noise lets it be told.
     const double fall = gone / std::max(2.0 * time.value, 1e-3);
     time.setUncertainty({{UncertaintySource::FrameTime, 2.0 * kSmooth_s},
-                         {UncertaintySource::Scatter, 1.96 * robustSpread(after.y) / 6.0 / fall}});
+                         {UncertaintySource::Scatter, kNormal95 * robustSpread(after.y) / 6.0 / fall}});
     time.n = static_cast<double>(after.size());
     time.grade = gradeOf(time.value, time.u95);
     sheet.give(ReadingId::FlareHalfLife, time);
@@ -101,9 +101,9 @@ void readQuiver(const OutlineTraces& traces, double from_s, ReadingSheet& sheet)
   e.value = 100.0 * std::sqrt(power / static_cast<double>(rest.size()));
   // Noise at the rim quivers as well.
   const double noise = 100.0 * kRimNoise * traces.perimeter_px / std::max(traces.area_px2, 1.0);
-  e.setUncertainty(
-      {{UncertaintySource::OutlineEdge, noise},
-       {UncertaintySource::Scatter, 1.96 * e.value / std::sqrt(2.0 * static_cast<double>(rest.size()))}});
+  e.setUncertainty({{UncertaintySource::OutlineEdge, noise},
+                    {UncertaintySource::Scatter,
+                     kNormal95 * e.value / std::sqrt(2.0 * static_cast<double>(rest.size()))}});
   e.n = static_cast<double>(rest.size());
   e.grade = gradeOf(e.value, e.u95);
   e.notes.push_back("noise and coding at the rim quiver too: compare passes of one camera");

@@ -12,7 +12,8 @@ namespace fin {
 /// Model: one stop in the window, from a pull to rest: the pace falls below half of what it was and stays
 /// there. It misleads where the lure turns while it opens, so that another side of it is seen.
 /// Accuracy: areas are known to half a pixel of the rim, one way for all frames, which nearly leaves the
-/// ratio of two areas alone.
+/// ratio of two areas alone. Of 30 rehearsal passes the truth lay inside u95 28 times for the area in
+/// motion, 29 for the ratio, 30 at rest (tests/rehearsal/coverage_test.cpp). Pure; on any thread.
 void readSkirt(const OutlineTraces& traces, ReadingSheet& sheet);
 
 }  // namespace fin

@@ -5,11 +5,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/signals/serial_correlation.h"
+
 namespace fin {
 namespace {
-
-constexpr double kSettledAt = 1.832;    // atanh(0.95)
-constexpr double kSettledDrop = 1.164;  // ln cosh(1.832)
 
 double logCosh(double x) {
   const double a = std::abs(x);
@@ -107,15 +106,6 @@ Shape fine(const FallProblem& problem, Shape s, double span) {
   return s;
 }
 
-double lagOne(const std::vector<double>& r) {
-  double product = 0.0, power = 0.0;
-  for (std::size_t i = 0; i < r.size(); ++i) {
-    power += r[i] * r[i];
-    if (i > 0) product += r[i] * r[i - 1];
-  }
-  return power > 0.0 ? std::clamp(product / power, 0.0, 0.98) : 0.0;
-}
-
 void addUncertainty(const FallProblem& problem, TerminalFall& fall) {
   const Series& d = problem.depth();
   const auto n = static_cast<Eigen::Index>(d.size());
@@ -135,10 +125,9 @@ void addUncertainty(const FallProblem& problem, TerminalFall& fall) {
     r[i] = d.y[static_cast<std::size_t>(i)] - at;
   }
   r.array() -= r.mean();
-  const std::vector<double> residuals(r.data(), r.data() + n);
-  const double rho = lagOne(residuals);
   fall.residualSd = std::sqrt(r.squaredNorm() / std::max<double>(static_cast<double>(n) - 4.0, 1.0));
-  const double variance = fall.residualSd * fall.residualSd * (1.0 + rho) / (1.0 - rho);
+  const double variance =
+      fall.residualSd * fall.residualSd * correlationInflation({r.data(), static_cast<std::size_t>(n)});
   const Eigen::Matrix4d normal = j.transpose() * j;
   const Eigen::Matrix4d covariance = normal.fullPivLu().inverse() * variance;
   fall.speedSd = std::sqrt(std::max(covariance(1, 1), 0.0));

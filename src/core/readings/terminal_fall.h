@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <numbers>
+
 #include <optional>
 
 #include "core/signals/series.h"
@@ -23,12 +25,18 @@ struct TerminalFall {
   [[nodiscard]] double settled_s() const;
   /// Drop until then: 1.164 v∞ τ.
   [[nodiscard]] double settleDistance() const;
-  /// That drop over how far the steady line lies behind the start: ln cosh(atanh 0.95) / ln 2.
-  static constexpr double kSettledOverLag = 1.164 / 0.693;
+
+  static constexpr double kSettledAt = 1.831781;    ///< time constants: atanh 0.95
+  static constexpr double kSettledDrop = 1.163751;  ///< of v∞ τ: ln cosh of it
+  /// That drop over how far the steady line lies behind the start, which is ln 2 of v∞ τ.
+  static constexpr double kSettledOverLag = kSettledDrop / std::numbers::ln2;
 };
 
 /// Fits the approach to the depth (positive down) until `until_s`. Least squares; start and time constant
-/// over a grid and then by simplex, the rest linear inside.
+/// over a grid and then by a pattern search with halving steps (R. Hooke & T. A. Jeeves, "Direct search"
+/// solution of numerical and statistical problems, 1961), the rest linear inside. Standard deviations by the
+/// Jacobian at the solution, widened for residuals that go together (serial_correlation.h). Against closed
+/// forms: speed within 1e-3, time constant within 1 % without noise.
 /// Errors: Unsupported with too few samples or when nothing falls.
 Result<TerminalFall> fitTerminalFall(const Series& depth, double until_s);
 

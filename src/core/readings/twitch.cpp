@@ -141,7 +141,7 @@ void readLikeness(const Measured& m, TwitchSheet& out) {
   const double spread =
       std::sqrt(std::max(-2.0 * std::log(std::min(std::hypot(c, s), 1.0)), 0.0)) * kDegreesPerRadian;
   out.give(ReadingId::DartSpread, spread,
-           {{UncertaintySource::Scatter, 1.96 * spread / std::sqrt(2.0 * (n - 1.0))},
+           {{UncertaintySource::Scatter, kNormal95 * spread / std::sqrt(2.0 * (n - 1.0))},
             {UncertaintySource::Marks, noise * kDegreesPerRadian * 0.5}},
            n);
   Values apart;
@@ -156,7 +156,7 @@ void readLikeness(const Measured& m, TwitchSheet& out) {
   const double mean = std::accumulate(apart.begin(), apart.end(), 0.0) / static_cast<double>(apart.size());
   // Pairs share twitches: as many independent ones as there are twitches.
   out.give(ReadingId::Erraticness, mean,
-           {{UncertaintySource::Scatter, 1.96 * robustSpread(apart) / std::sqrt(n)},
+           {{UncertaintySource::Scatter, kNormal95 * robustSpread(apart) / std::sqrt(n)},
             {UncertaintySource::Marks, 50.0 * noise}},
            n);
 }

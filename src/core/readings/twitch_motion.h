@@ -19,7 +19,7 @@ struct TwitchMotion {
 };
 
 /// A twitch goes along the pull, a hop upwards. Speeds are slopes of a straight line over about 50 ms, places
-/// those of a parabola.
+/// those of a parabola (local fits after A. Savitzky & M. Golay, 1964, on uneven times).
 TwitchMotion motionOfTwitches(const PassTraces& traces);
 TwitchMotion motionOfHops(const PassTraces& traces);
 

@@ -67,7 +67,7 @@ void TwitchSheet::cadence(const std::vector<Twitch>& twitches) {
   for (const double g : gaps) squares += (g - mean) * (g - mean);
   const double variation = 100.0 * std::sqrt(squares / (n - 1.0)) / mean;
   give(words_.variation, variation,
-       {{UncertaintySource::Scatter, 1.96 * variation / std::sqrt(2.0 * (n - 1.0))},
+       {{UncertaintySource::Scatter, kNormal95 * variation / std::sqrt(2.0 * (n - 1.0))},
         {UncertaintySource::FrameTime, 100.0 * 0.3 * frame_s / mean}},
        n);
 }

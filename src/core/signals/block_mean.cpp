@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/signals/block_mean.h"
+#include "core/units/estimate.h"
 
 #include <algorithm>
 #include <boost/math/distributions/students_t.hpp>
@@ -32,7 +33,7 @@ Mean blockMean(const Series& series, std::size_t blocks) {
   }
   if (filled < 2.0) {
     for (double v : series.y) power += std::pow(v - out.value, 2) / all;
-    out.u95 = 1.96 * std::sqrt(power);
+    out.u95 = kNormal95 * std::sqrt(power);
     return out;
   }
   const boost::math::students_t spread(filled - 1.0);

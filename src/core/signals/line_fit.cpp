@@ -6,21 +6,9 @@
 #include <cmath>
 #include <numeric>
 
+#include "core/signals/serial_correlation.h"
+
 namespace fin {
-namespace {
-
-double lagOneCorrelation(const std::vector<double>& r) {
-  double product = 0.0;
-  double power = 0.0;
-  for (std::size_t i = 0; i < r.size(); ++i) {
-    power += r[i] * r[i];
-    if (i > 0) product += r[i] * r[i - 1];
-  }
-  return power > 0.0 ? std::clamp(product / power, 0.0, 0.999) : 0.0;
-}
-
-}  // namespace
-
 Result<LineFit> fitLine(const Series& series) {
   const std::size_t n = series.size();
   if (n < 3) return failure(ErrorCode::Unsupported, "too few frames for a line");

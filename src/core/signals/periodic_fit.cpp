@@ -9,6 +9,7 @@
 #include <optional>
 
 #include "core/signals/periodogram.h"
+#include "core/signals/serial_correlation.h"
 
 namespace fin {
 namespace {
@@ -135,14 +136,6 @@ std::optional<Candidate> bestCandidate(const HarmonicProblem& problem, const Spe
   return best;
 }
 
-double correlationInflation(const Eigen::VectorXd& r) {
-  const double power = r.squaredNorm();
-  if (power <= 0.0) return 1.0;
-  const double lag = r.head(r.size() - 1).dot(r.tail(r.size() - 1)) / power;
-  const double rho = std::clamp(lag, 0.0, 0.95);
-  return (1.0 + rho) / (1.0 - rho);
-}
-
 }  // namespace
 
 Result<PeriodicFit> fitPeriodic(const Series& series, const PeriodicFitOptions& options) {
@@ -166,8 +159,11 @@ Result<PeriodicFit> fitPeriodic(const Series& series, const PeriodicFitOptions& 
   fit.amplitudes = amplitudesOf(solution);
   fit.residualSd = std::sqrt(solution.rss / freedom);
   fit.explained = total > 0.0 ? 1.0 - solution.rss / total : 0.0;
-  fit.frequencySd_Hz = fit.residualSd * std::sqrt(problem.frequencyVariance(f, solution) *
-                                                  correlationInflation(solution.residuals));
+  fit.frequencySd_Hz =
+      fit.residualSd *
+      std::sqrt(problem.frequencyVariance(f, solution) *
+                correlationInflation(std::span(solution.residuals.data(),
+                                               static_cast<std::size_t>(solution.residuals.size()))));
   fit.n = series.size();
   // Chance of so high a peak among M independent frequencies (Zechmeister & Kürster 2009, eq. 24).
   const double highest = *std::max_element(spectrum.power.begin(), spectrum.power.end());

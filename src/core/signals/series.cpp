@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/signals/series.h"
+#include "core/units/estimate.h"
 
 #include <algorithm>
 #include <cmath>
@@ -37,7 +38,7 @@ double robustSpread(const std::vector<double>& values) {
 }
 
 double medianU95(const std::vector<double>& values) {
-  return 1.96 * kMedianOverMean * robustSpread(values) / std::sqrt(static_cast<double>(values.size()));
+  return kNormal95 * kMedianOverMean * robustSpread(values) / std::sqrt(static_cast<double>(values.size()));
 }
 
 }  // namespace fin

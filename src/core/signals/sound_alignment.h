@@ -21,7 +21,10 @@ constexpr double kStandsOut = 1.4;
 ///
 /// Method: onsets (rises of the logarithm of the level over its usual background) are correlated over all
 /// lags; the best lag is refined by a parabola. Microphones far from the sound hear it late, 3 ms a metre in
-/// air. Errors: Unsupported where the recordings have no onset in common that stands out by kStandsOut.
+/// air. right to 3 ms in steps of 2 ms (tests/signals/sound_alignment_test.cpp). Cross-
+/// correlation after C. Knapp & G. Carter, The generalized correlation method for estimation of time delay,
+/// 1976, on onsets in place of the wave. Errors: Unsupported where the recordings have no onset in common
+/// that stands out by kStandsOut.
 Result<SoundAlignment> alignSound(std::span<const float> first, std::span<const float> second, Seconds step);
 
 }  // namespace fin

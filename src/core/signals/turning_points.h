@@ -15,6 +15,9 @@ struct TurningPoint {
 };
 
 /// High and low by turns, each apart from the next by at least `least`; the series' two ends are none.
+/// Places and values are those of samples: smooth first. Exact for a series without noise beyond `least`
+/// (tests/signals/turning_points_test.cpp). One pass with a hysteresis, as in rainflow counting
+/// (M. Matsuishi & T. Endo, 1968).
 std::vector<TurningPoint> turningPoints(const Series& series, double least);
 
 }  // namespace fin

@@ -11,6 +11,9 @@ namespace fin {
 
 enum class Grade { Good, Fair, Poor };
 
+/// Half-width of the 95 % interval of a normal spread, in standard deviations.
+inline constexpr double kNormal95 = 1.959964;
+
 /// What a part of an uncertainty comes from.
 enum class UncertaintySource {
   Scatter,       ///< of the places about the fit, or of the single cycles and events

@@ -24,6 +24,10 @@ inline PixelPoint operator-(PixelPoint a, PixelPoint b) {
 inline PixelPoint operator*(PixelPoint a, double k) {
   return {a.x_px * k, a.y_px * k};
 }
+/// px².
+inline double dot(PixelPoint a, PixelPoint b) {
+  return a.x_px * b.x_px + a.y_px * b.y_px;
+}
 inline Pixels length(PixelPoint a) {
   return Pixels(std::hypot(a.x_px, a.y_px));
 }

@@ -10,10 +10,6 @@ double cross(PixelPoint a, PixelPoint b) {
   return a.x_px * b.y_px - a.y_px * b.x_px;
 }
 
-double dot(PixelPoint a, PixelPoint b) {
-  return a.x_px * b.x_px + a.y_px * b.y_px;
-}
-
 }  // namespace
 
 std::optional<MarkName> partnerOf(MarkName name) {
