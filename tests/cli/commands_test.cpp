@@ -1,0 +1,87 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The ladder and the split of a clip, through the program itself.
+#include <gtest/gtest.h>
+
+#include <nlohmann/json.hpp>
+
+#include "core/exchange/pass_json.h"
+#include "support/command_line.h"
+
+namespace fin {
+namespace {
+
+using nlohmann::json;
+using test::runCli;
+using test::slurp;
+
+/// A pull at a speed with a wobble as wide as said; its pass file's path.
+std::string pull(const test::TemporaryFolder& folder, double speed, double wobble_deg, const char* rig) {
+  RehearsalScene scene = test::smallPull();
+  auto& motion = std::get<StraightPull>(scene.motion);
+  motion.speed_mm_s = speed;
+  motion.wobble_deg = wobble_deg;
+  motion.wobble_Hz = 5.0;
+  scene.length = Seconds(std::min(2.2, 480.0 / speed));
+  const std::string name = "pull-" + std::to_string(static_cast<int>(speed));
+  EXPECT_TRUE(filmRehearsal(scene, folder / (name + ".mp4")));
+  PassRequest request = requestFor(RehearsalTank(scene), folder / (name + ".mp4"));
+  request.rigName = rig;
+  const auto file = folder / (name + ".pass.json");
+  test::write(file, writePassRequest(request, folder.path()));
+  return file.string();
+}
+
+TEST(LadderCommand, ReadsPullsOfOneRigAndSaysWhereItBegins) {
+  const test::TemporaryFolder folder;
+  std::string passes;
+  passes += " " + pull(folder, 220.0, 30.0, "Vinto 11");
+  passes += " " + pull(folder, 150.0, 20.0, "Vinto 11");
+  passes += " " + pull(folder, 290.0, 31.0, "another one");
+  const auto ran = runCli(folder, "ladder" + passes);
+  ASSERT_EQ(ran.exit, 0) << ran.err;
+  const json out = json::parse(ran.out);
+  EXPECT_EQ(out["format"], "agile-fin-readings/1");
+  ASSERT_EQ(out["points"].size(), 3U);
+  EXPECT_NEAR(out["points"][0]["speed_mm_s"].get<double>(), 150.0, 6.0) << "by rising speed";
+  EXPECT_NEAR(out["points"][1]["action_deg"].get<double>(), 30.0, 3.0);
+  ASSERT_EQ(out["refused"].size(), 2U);
+  EXPECT_NE(out["refused"][0]["why"].get<std::string>().find("slowest pull filmed already"),
+            std::string::npos);
+  ASSERT_EQ(out["warnings"].size(), 1U);
+  EXPECT_NE(out["warnings"][0].get<std::string>().find("another rig (another one)"), std::string::npos);
+}
+
+TEST(LadderCommand, NamesThePassThatCannotBeRead) {
+  const test::TemporaryFolder folder;
+  test::write(folder / "bad.pass.json", "{");
+  const auto ran = runCli(folder, "ladder " + (folder / "bad.pass.json").string());
+  EXPECT_EQ(ran.exit, 2);
+  EXPECT_NE(ran.err.find("bad.pass.json"), std::string::npos) << ran.err;
+  EXPECT_TRUE(ran.out.empty());
+}
+
+TEST(SplitCommand, SaysWhereTheLureDoesNotComeBackAndWritesNothing) {
+  const test::TemporaryFolder folder;
+  const std::string pass = pull(folder, 280.0, 25.0, "Vinto 11");
+  const auto ran = runCli(folder, "split " + pass);
+  EXPECT_EQ(ran.exit, 0) << ran.err;
+  EXPECT_NE(ran.err.find("does not come back"), std::string::npos);
+  EXPECT_TRUE(ran.out.empty());
+  EXPECT_FALSE(std::filesystem::exists(folder / "pull-280-way2.pass.json"));
+}
+
+TEST(Commands, AreAskedForByNameAndSayWhatTheyAre) {
+  const test::TemporaryFolder folder;
+  const auto version = runCli(folder, "--version");
+  EXPECT_EQ(version.exit, 0);
+  EXPECT_NE(version.out.find('.'), std::string::npos);
+  const auto help = runCli(folder, "--help");
+  EXPECT_EQ(help.exit, 0);
+  for (const char* command : {"read", "batch", "ladder", "split", "rehearse"})
+    EXPECT_NE(help.out.find(command), std::string::npos) << command;
+  EXPECT_EQ(runCli(folder, "swim").exit, 2);
+  EXPECT_EQ(runCli(folder, "").exit, 2) << "nothing is asked for";
+}
+
+}  // namespace
+}  // namespace fin
