@@ -27,14 +27,13 @@ TEST_P(ShownUnits, AreThoseOfTheirDefinition) {
   EXPECT_EQ(shown.unit, QString::fromUtf8(word));
 }
 
-INSTANTIATE_TEST_SUITE_P(Words, ShownUnits,
-                         testing::Values(Conversion{"mm", 1.0, 1.0 / 25.4, "in"},
-                                         Conversion{"mm/s", 1.0, 1.0 / 25.4, "in/s"},
-                                         Conversion{"s/m", 1.0, 0.3048, "s/ft"},
-                                         Conversion{"g", 1.0, 1.0 / 28.349523125, "oz"},
-                                         Conversion{"kg", 1.0, 1.0 / 0.45359237, "lb"},
-                                         Conversion{"mm²", 1.0, 1.0 / 645.16, "in²"},
-                                         Conversion{"Hz", 1.0, 1.0, "a second"}, Conversion{"%", 1.0, 1.0, "%"}));
+INSTANTIATE_TEST_SUITE_P(
+    Words, ShownUnits,
+    testing::Values(Conversion{"mm", 1.0, 1.0 / 25.4, "in"}, Conversion{"mm/s", 1.0, 1.0 / 25.4, "in/s"},
+                    Conversion{"s/m", 1.0, 0.3048, "s/ft"}, Conversion{"g", 1.0, 1.0 / 28.349523125, "oz"},
+                    Conversion{"kg", 1.0, 1.0 / 0.45359237, "lb"},
+                    Conversion{"mm²", 1.0, 1.0 / 645.16, "in²"}, Conversion{"Hz", 1.0, 1.0, "a second"},
+                    Conversion{"%", 1.0, 1.0, "%"}));
 
 TEST(SpokenNames, AreDifferentWithinAProtocolAndWithoutProgramWords) {
   for (const Protocol p : kAllProtocols) {
