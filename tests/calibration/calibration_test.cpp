@@ -59,6 +59,30 @@ TEST(Refraction, BringsThingsInWaterNearer) {
   EXPECT_NEAR(Scale::create(ruler, plane)->mmPerPixel(), (308.0 + 800.0 / 1.333) / 300.0, 1e-9);
 }
 
+/// How far off the axis a ray comes out that leaves the camera at an angle and is bent at each surface by
+/// Snell's law, over the tangent of that angle: the exact distance that the small-angle formula stands for.
+double exactDistance(const SightPath& path, double indexOfWater, double angle_rad) {
+  const double sine = std::sin(angle_rad);
+  const auto aside = [&](Millimetres thick, double index) {
+    return thick.value() * std::tan(std::asin(sine / index));
+  };
+  return (aside(path.air, 1.0) + aside(path.glass, 1.50) + aside(path.water, indexOfWater)) /
+         std::tan(angle_rad);
+}
+
+TEST(Refraction, IsSnellsLawForSmallAnglesAndALittleLessForWideOnes) {
+  for (const SightPath& path : {SightPath{Millimetres(300.0), Millimetres(12.0), Millimetres(800.0)},
+                                {Millimetres(50.0), Millimetres(6.0), Millimetres(2500.0)},
+                                {Millimetres(0.0), Millimetres(0.0), Millimetres(1500.0)}}) {
+    const double formula = apparentDistance(path, GramsPerKilogram(0.0))->value();
+    EXPECT_NEAR(exactDistance(path, 1.333, 0.001), formula, 1e-3 * formula);
+    // At 20 degrees off the axis the true ray reaches less far: that is what a lens fit in the water is for.
+    const double wide = exactDistance(path, 1.333, 20.0 / kDegreesPerRadian);
+    EXPECT_LT(wide, formula);
+    EXPECT_GT(wide, 0.96 * formula);
+  }
+}
+
 TEST(ClipClock, FindsTheRateFromTwoFramesAndTheTimeBetween) {
   const ClipIndex index = evenIndex(30.0, 301);
   // 240 frames played in 8 s took one true second.

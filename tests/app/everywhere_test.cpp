@@ -1,0 +1,191 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What holds on every page of every place: whoever listens to the window hears what each thing is, whoever
+// works by keyboard reaches it, and all of it fits a small screen.
+#include <QAbstractButton>
+#include <QAbstractItemView>
+#include <QAbstractSlider>
+#include <QAbstractSpinBox>
+#include <QComboBox>
+#include <QLineEdit>
+
+#include "app/places/lineup/line_up_place.h"
+#include "app/places/plan/plan_place.h"
+#include "app/places/verdict/verdict_place.h"
+#include "read_day_fixture.h"
+
+namespace fin::app {
+namespace {
+
+/// A page, and how to come to it.
+struct Stop {
+  std::string name;
+  std::function<void(MainWindow&)> go;
+
+  friend std::ostream& operator<<(std::ostream& out, const Stop& stop) { return out << stop.name; }
+};
+
+std::vector<Stop> allPages() {
+  std::vector<Stop> out;
+  const auto place = [](Place p) { return [p](MainWindow& w) { w.go(p); }; };
+  for (const auto& [name, page] : {std::pair("Question", PlanPlace::Page::Question),
+                                   {"Rack", PlanPlace::Page::Rack},
+                                   {"Water", PlanPlace::Page::Water},
+                                   {"Cameras", PlanPlace::Page::Cameras},
+                                   {"Equal", PlanPlace::Page::Equal},
+                                   {"Sheet", PlanPlace::Page::Sheet}})
+    out.push_back({std::string("Plan") + name, [page](MainWindow& w) {
+                     w.go(Place::Plan);
+                     w.plan().go(page);
+                   }});
+  out.push_back({"Poolside", place(Place::Poolside)});
+  out.push_back({"Bench", place(Place::Bench)});
+  using Line = LineUpPlace::Page;
+  for (const auto& [name, page] : {std::pair("InStep", Line::InStep),
+                                   {"Overlay", Line::Overlay},
+                                   {"Spread", Line::Spread},
+                                   {"Ladder", Line::Ladder},
+                                   {"Depth", Line::Depth},
+                                   {"Weight", Line::Weight},
+                                   {"Eye", Line::Eye},
+                                   {"Ear", Line::Ear}})
+    out.push_back({std::string("LineUp") + name, [page](MainWindow& w) {
+                     w.go(Place::LineUp);
+                     w.lineUp().go(page);
+                   }});
+  using Verdict = VerdictPlace::Page;
+  for (const auto& [name, page] : {std::pair("Places", Verdict::Places),
+                                   {"Points", Verdict::Points},
+                                   {"Purpose", Verdict::Purpose},
+                                   {"Price", Verdict::Price},
+                                   {"Together", Verdict::Together},
+                                   {"Report", Verdict::Report}})
+    out.push_back({std::string("Verdict") + name, [page](MainWindow& w) {
+                     w.go(Place::Verdict);
+                     w.verdict().go(page);
+                   }});
+  out.push_back({"Log", place(Place::Log)});
+  return out;
+}
+
+class EveryPage : public ReadDayTest, public testing::WithParamInterface<Stop> {
+ protected:
+  void SetUp() override {
+    auto log = Log::open(folder_ / "day.finlog");
+    ASSERT_TRUE(log);
+    plan_.name = "A day at the trough";
+    plan_.rack.models = {{.id = 1, .name = "Vinto 11", .length_mm = 110.0, .weight_g = 9.5, .price = 4.5},
+                         {.id = 2, .name = "Skrell 95", .length_mm = 95.0, .price = 12.0}};
+    plan_.rack.rigs = {{.id = 11, .model = 1, .name = "7 g head"},
+                       {.id = 12, .model = 2, .name = "size 4 hooks"}};
+    for (const auto& [rig, angle] : {std::pair(11, 24.0), {11, 25.0}, {12, 31.0}, {12, 30.0}})
+      keep(**log, rig, "pull " + std::to_string(plan_.sheet.size() + 1), Protocol::Retrieve,
+           {{ReadingId::TravelSpeed, 250.0, "mm/s", 2.0, 100.0},
+            {ReadingId::WobbleAngle, angle, "deg", 0.5, 12.0}},
+           true);
+    ASSERT_TRUE((*log)->savePlan(DayPlan{}, plan_));
+    log->reset();
+    openWindow();
+    window_->resize(1280, 800);
+    GetParam().go(*window_);
+    QTest::qWait(50);
+  }
+  void expectNames();
+  void expectRoom();
+  void expectPlainWords();
+  void expectTabs();
+  template <class T>
+  std::vector<T*> shown() {
+    std::vector<T*> out;
+    for (T* widget : window_->findChildren<T*>()) {
+      if (widget->isVisible()) out.push_back(widget);
+    }
+    return out;
+  }
+};
+
+void EveryPage::expectNames() {
+  std::set<const QWidget*> labelled;
+  for (const QLabel* l : shown<QLabel>()) {
+    if (l->buddy() != nullptr) labelled.insert(l->buddy());
+  }
+  const auto heard = [&](const QWidget& w, const QString& text) {
+    return !text.isEmpty() || !w.accessibleName().isEmpty() || labelled.contains(&w);
+  };
+  const auto where = [](const QWidget& w) {
+    return (w.objectName() + " in " + w.parentWidget()->metaObject()->className()).toStdString();
+  };
+  for (const QAbstractButton* b : shown<QAbstractButton>()) {
+    const bool ofQt =
+        b->objectName().startsWith("qt_") || qobject_cast<QAbstractItemView*>(b->parentWidget());
+    EXPECT_TRUE(ofQt || heard(*b, b->text())) << where(*b);
+  }
+  for (const QComboBox* b : shown<QComboBox>()) EXPECT_TRUE(heard(*b, {})) << where(*b);
+  for (const QAbstractSpinBox* b : shown<QAbstractSpinBox>()) EXPECT_TRUE(heard(*b, {})) << where(*b);
+  for (const QAbstractSlider* s : shown<QAbstractSlider>()) {
+    if (qobject_cast<const QScrollBar*>(s) == nullptr) {
+      EXPECT_TRUE(heard(*s, {})) << where(*s);
+    }
+  }
+  for (const QLineEdit* e : shown<QLineEdit>()) {
+    if (e->objectName() == "qt_spinbox_lineedit" || qobject_cast<QComboBox*>(e->parentWidget())) continue;
+    EXPECT_TRUE(heard(*e, e->placeholderText())) << where(*e);
+  }
+  for (const QAbstractItemView* v : shown<QAbstractItemView>()) {
+    if (!v->inherits("QHeaderView")) {
+      EXPECT_TRUE(heard(*v, {})) << where(*v);
+    }
+  }
+}
+
+void EveryPage::expectRoom() {
+  EXPECT_LE(window_->minimumSizeHint().width(), 1280) << "the window would not fit";
+  EXPECT_LE(window_->minimumSizeHint().height(), 760);
+  for (const QPushButton* b : shown<QPushButton>()) {
+    const int text = b->fontMetrics().size(Qt::TextShowMnemonic, b->text()).width();
+    EXPECT_GE(b->width(), text) << b->text().toStdString() << " is cut off";
+    EXPECT_GE(b->height(), 22) << b->text().toStdString() << " is too low for a wet finger";
+  }
+}
+
+void EveryPage::expectPlainWords() {
+  static const QRegularExpression program("_|\\bnan\\b|\\binf\\b|%[0-9]|nullptr|::");
+  const auto plain = [](const QString& text) {
+    EXPECT_FALSE(text.contains(program) && !text.contains(".mp4") && !text.contains('/'))
+        << text.toStdString();
+  };
+  for (const QLabel* l : shown<QLabel>()) plain(l->text());
+  for (const QAbstractButton* b : shown<QAbstractButton>()) plain(b->text());
+  for (const QComboBox* b : shown<QComboBox>()) {
+    for (int i = 0; i < b->count(); ++i) plain(b->itemText(i));
+  }
+}
+
+/// The tab key goes on from thing to thing.
+void EveryPage::expectTabs() {
+  QWidget* const first =
+      window_->focusWidget() != nullptr ? window_->focusWidget() : window_->nextInFocusChain();
+  std::set<QWidget*> seen;
+  QWidget* at = first;
+  for (int i = 0; i < 400 && at != nullptr && seen.insert(at).second; ++i) {
+    QTest::keyClick(at, Qt::Key_Tab);
+    at = window_->focusWidget();
+  }
+  std::size_t buttons = 0;
+  for (const QPushButton* b : shown<QPushButton>()) {
+    if (b->isEnabled() && b->focusPolicy() != Qt::NoFocus) ++buttons;
+  }
+  EXPECT_GE(seen.size(), std::min<std::size_t>(buttons, 3)) << "the tab key goes on from thing to thing";
+}
+
+TEST_P(EveryPage, IsHeardReachedAndReadOnASmallScreen) {
+  expectNames();
+  expectRoom();
+  expectPlainWords();
+  expectTabs();
+}
+
+INSTANTIATE_TEST_SUITE_P(App, EveryPage, testing::ValuesIn(allPages()),
+                         [](const auto& param) { return param.param.name; });
+
+}  // namespace
+}  // namespace fin::app

@@ -1,0 +1,102 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// The documents within a log: what they carry there and back, and what happens where a part is missing or
+// odd.
+#include <gtest/gtest.h>
+
+#include <nlohmann/json.hpp>
+
+#include "core/exchange/json_documents.h"
+#include "core/exchange/plan_json.h"
+#include "core/exchange/verdict_json.h"
+
+namespace fin::records {
+namespace {
+
+using nlohmann::json;
+
+PlannedPass wholePass() {
+  PlannedPass p{.id = 3, .rig = 2, .protocol = Protocol::Walk, .view = View::Top};
+  p.speed_mm_s = 250.5;
+  p.block = 2;
+  p.control = true;
+  p.attempt = 3;
+  p.state = PassState::Skipped;
+  p.label = "B";
+  p.whyFouled = "a leaf";
+  p.note = "windy";
+  p.lineOut_mm = 12000.0;
+  p.finished_s = 1.75e9;
+  return p;
+}
+
+VerdictPlan wholeVerdict() {
+  VerdictPlan v;
+  v.wishes = {{ReadingId::PauseDrift, Direction::Target, 2.5, 2.0, 260.0, PointsCurve{12.0, 6.0, 0.0}}};
+  v.purposes = {{"Under the ice", {{.reading = ReadingId::FallRate, .direction = Direction::Less}}}};
+  v.prey_mm = 60.0;
+  v.pricesFrom = "the shop, this week";
+  v.interest = "one of us";
+  v.conclusion = "all good";
+  v.correctDrift = true;
+  return v;
+}
+
+TEST(Documents, CarryAPassAndAVerdictThereAndBack) {
+  EXPECT_EQ(*plannedFrom(toJson(wholePass())), wholePass());
+  EXPECT_EQ(*verdictFrom(toJson(wholeVerdict())), wholeVerdict());
+}
+
+TEST(Documents, TakeWhatIsMissingAsItIsByDefault) {
+  EXPECT_EQ(*modelFrom("{}"), Model{});
+  EXPECT_EQ(*rigFrom(R"({"id": 4})"), (Rig{.id = 4}));
+  EXPECT_EQ(*dayFrom("{}"), DayPlan{});
+  // Each key of a whole document, left out in turn.
+  const json whole = json::parse(toJson(wholePass()));
+  for (const auto& [key, value] : whole.items()) {
+    json less = whole;
+    less.erase(key);
+    const auto read = plannedFrom(less.dump());
+    ASSERT_TRUE(read) << key;
+    EXPECT_NE(*read, wholePass()) << key << " was not kept";
+  }
+}
+
+TEST(Documents, NameWhatCannotBeRead) {
+  for (const char* text : {"", "[]", "3", "{\"id\": \"three\"}", "{\"protocol\": \"swim\"}", "{\"view\": 3}",
+                           "{\"speed_mm_s\": \"fast\"}", "{\"id\": 1", "{\"control\": 7}"}) {
+    const auto read = plannedFrom(text);
+    ASSERT_FALSE(read) << text;
+    EXPECT_EQ(read.error().code, ErrorCode::Unreadable);
+    EXPECT_FALSE(read.error().message.empty());
+  }
+  EXPECT_FALSE(verdictFrom(R"({"wishes": [{"reading": "shimmer"}]})")) << "a reading of a later program";
+  EXPECT_FALSE(verdictFrom(R"({"wishes": [{"reading": "fall_rate", "direction": "up"}]})"));
+}
+
+TEST(Documents, KeepKeysOfALaterProgram) {
+  const std::string stored = R"({"id": 3, "name": "Vinto 11", "scent": "garlic", "length_mm": 110})";
+  auto model = modelFrom(stored);
+  ASSERT_TRUE(model);
+  model->length_mm = 112.0;
+  const json after = json::parse(updated(stored, toJson(*model)));
+  EXPECT_EQ(after["scent"], "garlic");
+  EXPECT_EQ(after["length_mm"], 112.0);
+  EXPECT_EQ(after["name"], "Vinto 11");
+}
+
+TEST(Documents, CallNothingAsTheProgramsMembersAreCalled) {
+  DayPlan day;
+  day.options.tasks = {{Protocol::Fall, View::Side, {1.0}}};
+  for (const std::string& text :
+       {toJson(Model{}), toJson(Rig{}), toJson(wholePass()), dayToJson(day), toJson(wholeVerdict())}) {
+    const json flat = json::parse(text).flatten();
+    for (const auto& [path, value] : flat.items()) {
+      // Small letters and signs; capitals only in units (Hz, C).
+      for (std::size_t i = 1; i < path.size(); ++i)
+        EXPECT_FALSE(std::isupper(path[i]) != 0 && path[i - 1] != '_') << path;
+    }
+  }
+}
+
+}  // namespace
+}  // namespace fin::records
