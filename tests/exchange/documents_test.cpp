@@ -4,6 +4,7 @@
 #include <gtest/gtest.h>
 
 #include <nlohmann/json.hpp>
+#include <random>
 
 #include "core/exchange/json_documents.h"
 #include "core/exchange/plan_json.h"
@@ -96,6 +97,51 @@ TEST(Documents, CallNothingAsTheProgramsMembersAreCalled) {
         EXPECT_FALSE(std::isupper(path[i]) != 0 && path[i - 1] != '_') << path;
     }
   }
+}
+
+/// A document with one of its bytes changed, taken out or put in twice, or a part of it missing.
+std::string spoilt(std::string text, std::mt19937& random) {
+  const auto place = [&] { return random() % text.size(); };
+  switch (random() % 4) {
+    case 0:
+      text[place()] = static_cast<char>(random() % 256);
+      break;
+    case 1:
+      text.erase(place(), 1 + random() % 20);
+      break;
+    case 2:
+      text.insert(place(), 1, text[place()]);
+      break;
+    default:
+      text.resize(place());
+  }
+  return text;
+}
+
+TEST(Documents, AreThrownByNothingAndNeverReadAsWhatTheyAreNot) {
+  std::mt19937 random(17);
+  const std::string pass = toJson(wholePass());
+  const std::string verdict = toJson(wholeVerdict());
+  const std::string day = dayToJson(DayPlan{});
+  std::size_t read = 0;
+  for (int i = 0; i < 4000; ++i) {
+    const auto p = plannedFrom(spoilt(pass, random));
+    const auto v = verdictFrom(spoilt(verdict, random));
+    const auto d = dayFrom(spoilt(day, random));
+    // What can be read again says the same once more: nothing half read is handed on.
+    if (p) {
+      EXPECT_EQ(*plannedFrom(toJson(*p)), *p);
+      ++read;
+    }
+    if (v) {
+      EXPECT_EQ(*verdictFrom(toJson(*v)), *v);
+    }
+    if (d) {
+      EXPECT_EQ(*dayFrom(dayToJson(*d)), *d);
+    }
+  }
+  EXPECT_GT(read, 200U) << "many a change is within a text or a number";
+  EXPECT_LT(read, 3600U) << "and many break it";
 }
 
 }  // namespace

@@ -72,5 +72,11 @@ TEST(TouchDown, IsFoundWhereTheFallEnds) {
   EXPECT_FALSE(touchDown(fallOf(200.0, 0.1, 0.2, 1.5, 1e9, 0.2, 3), 0.12));
 }
 
+TEST(TerminalFall, HasTheConstantsOfItsModel) {
+  EXPECT_NEAR(TerminalFall::kSettledAt, std::atanh(0.95), 1e-6);
+  EXPECT_NEAR(TerminalFall::kSettledDrop, std::log(std::cosh(std::atanh(0.95))), 1e-6);
+  EXPECT_NEAR(TerminalFall::kSettledOverLag, TerminalFall::kSettledDrop / std::log(2.0), 1e-9);
+}
+
 }  // namespace
 }  // namespace fin

@@ -27,7 +27,7 @@ struct TerminalFall {
   [[nodiscard]] double settleDistance() const;
 
   static constexpr double kSettledAt = 1.831781;    ///< time constants: atanh 0.95
-  static constexpr double kSettledDrop = 1.163751;  ///< of v∞ τ: ln cosh of it
+  static constexpr double kSettledDrop = 1.163951;  ///< of v∞ τ: ln cosh of it
   /// That drop over how far the steady line lies behind the start, which is ln 2 of v∞ τ.
   static constexpr double kSettledOverLag = kSettledDrop / std::numbers::ln2;
 };
