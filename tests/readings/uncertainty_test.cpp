@@ -120,10 +120,11 @@ TEST(Uncertainty, OfTheSettlingDistanceCarriesThePlacing) {
   const Reading* settle = set.find(ReadingId::SettleDistance);
   ASSERT_NE(settle, nullptr);
   const double mmPerPixel = Scale::create(*requestFor(tank, {}).scale, {})->mmPerPixel();
-  // The steady line lies v τ ln 2 behind the start, which two places of 0.6 px tell.
+  // The steady line lies v τ ln 2 behind the start, which two places tell.
   const double lag = std::log(std::cosh(std::atanh(0.95))) / std::numbers::ln2;
-  const double placed_mm = lag * std::sqrt(2.0) * 0.6 * mmPerPixel;
-  EXPECT_NEAR(partOf(*settle, UncertaintySource::Marks), placed_mm, 0.002 * placed_mm) << "1.164 and 0.693";
+  const double body_px = length(tank.markAt(MarkName::Nose, 0) - tank.markAt(MarkName::Tail, 0)).value();
+  const double placed_mm = lag * std::sqrt(2.0) * std::hypot(0.55, 0.0027 * body_px) * mmPerPixel;
+  EXPECT_NEAR(partOf(*settle, UncertaintySource::Marks), placed_mm, 0.002 * placed_mm);
 }
 
 }  // namespace

@@ -4,6 +4,7 @@
 #include <gtest/gtest.h>
 
 #include <optional>
+#include <string>
 
 namespace fin::app {
 namespace {
@@ -67,6 +68,34 @@ TEST(Edits, ForgetWhatCanNeverBeUndoneAnyMore) {
   counter.fails.reset();
   edits.undo();
   EXPECT_EQ(counter.value, 2) << "only what was One is taken back";
+}
+
+TEST(Edits, SwapAWholeValueThereAndBackAndDoNothingForNothing) {
+  Edits edits;
+  std::string shown = "as it was";
+  bool fails = false;
+  const auto write = [&](const std::string& from, const std::string& to) -> Result<void> {
+    if (fails || from != shown) return failure(ErrorCode::MovedOn, "it stands on something else");
+    shown = to;
+    return {};
+  };
+  const auto changeTo = [&](const char* text) {
+    return edits.swap<std::string>(
+        "Change", shown, [text](std::string& s) { s = text; }, write);
+  };
+  EXPECT_TRUE(changeTo("as it was"));
+  EXPECT_EQ(edits.count(), 0) << "nothing to be undone";
+  EXPECT_TRUE(changeTo("otherwise"));
+  EXPECT_EQ(shown, "otherwise");
+  fails = true;
+  EXPECT_FALSE(changeTo("lost"));
+  EXPECT_EQ(shown, "otherwise");
+  EXPECT_EQ(edits.count(), 1);
+  fails = false;
+  edits.undo();
+  EXPECT_EQ(shown, "as it was");
+  edits.redo();
+  EXPECT_EQ(shown, "otherwise");
 }
 
 }  // namespace

@@ -38,7 +38,7 @@ TEST(WeightChange, GoesWithTheRootOfTheWeightInWater) {
   const auto answer = changeWeight(q);
   ASSERT_TRUE(answer);
   EXPECT_NEAR(answer->rate.value, 210.0 * std::sqrt(after / before), 0.02);
-  EXPECT_EQ(answer->hanging, BuoyancyState::Sinks);
+  EXPECT_EQ(answer->state, BuoyancyState::Sinks);
   // Cd·A = 2 W′ / (ρ v²) = 2 · 0.0065661 kg · 9.80665 / (999.7 · 0.21²) m² = 2921 mm².
   EXPECT_NEAR(answer->dragArea_mm2, 2921.0, 3.0);
   // 0.1 g of 6.57 and of 3.83 are 0.76 and 1.31 % of the rate; 4 mm/s of 210 come down by the root.
@@ -65,9 +65,9 @@ TEST(WeightChange, SaysWhetherABaitRisesHoldsOrSinks) {
     q.changed.hook = Grams(hook);
     return *changeWeight(q);
   };
-  EXPECT_EQ(hangingWith(1.4).hanging, BuoyancyState::Sinks);
-  EXPECT_EQ(hangingWith(0.803).hanging, BuoyancyState::Holds);
-  EXPECT_EQ(hangingWith(0.5).hanging, BuoyancyState::Rises);
+  EXPECT_EQ(hangingWith(1.4).state, BuoyancyState::Sinks);
+  EXPECT_EQ(hangingWith(0.803).state, BuoyancyState::Holds);
+  EXPECT_EQ(hangingWith(0.5).state, BuoyancyState::Rises);
   EXPECT_LT(hangingWith(0.5).rate.value, 0.0);
   EXPECT_GT(hangingWith(0.803).rate.u95, 20.0) << "a tenth of a gram decides";
 }

@@ -22,6 +22,18 @@ class Edits : public QObject {
 
   /// Does it and remembers it with what takes it back. Where it fails the reason is told, and returned.
   Result<void> perform(const QString& what, const Act& act, const Act& back);
+  /// The same for a value that is swapped whole: `write` brings it from one to the other. Nothing is done,
+  /// and true returned, where `change` changes nothing.
+  template <class Value>
+  bool swap(const QString& what, const Value& before, const std::function<void(Value&)>& change,
+            const std::function<Result<void>(const Value& from, const Value& to)>& write) {
+    Value after = before;
+    change(after);
+    if (after == before) return true;
+    return perform(
+               what, [=] { return write(before, after); }, [=] { return write(after, before); })
+        .has_value();
+  }
   void undo();
   void redo();
 

@@ -38,12 +38,8 @@ void DayController::reload() {
 }
 
 void DayController::edit(const QString& what, const std::function<void(DayPlan&)>& change) {
-  DayPlan after = plan_;
-  change(after);
-  if (after == plan_) return;
-  const auto done = edits_.perform(
-      what, [this, before = plan_, after] { return write(before, after); },
-      [this, before = plan_, after] { return write(after, before); });
+  const bool done = edits_.swap<DayPlan>(
+      what, plan_, change, [this](const DayPlan& from, const DayPlan& to) { return write(from, to); });
   if (!done) emit planChanged();  // fields go back to what stands
 }
 

@@ -33,12 +33,9 @@ ScoreTable VerdictController::tableBy(std::vector<Wish> wishes) const {
 }
 
 void VerdictController::edit(const QString& what, const std::function<void(VerdictPlan&)>& change) {
-  VerdictPlan after = plan_;
-  change(after);
-  if (after == plan_) return;
-  const auto done = edits_.perform(
-      what, [this, before = plan_, after] { return write(before, after); },
-      [this, before = plan_, after] { return write(after, before); });
+  const bool done = edits_.swap<VerdictPlan>(
+      what, plan_, change,
+      [this](const VerdictPlan& from, const VerdictPlan& to) { return write(from, to); });
   if (!done) emit changed();  // fields go back to what stands
 }
 

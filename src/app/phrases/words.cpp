@@ -321,7 +321,7 @@ QString spokenOrigin(const Provenance& from) {
   parts << words("From %1, frames %2 to %3: %4 followed, %5 bridged over short gaps.")
                .arg(QString::fromStdString(from.clip.filename().string()))
                .arg(from.firstFrame)
-               .arg(from.firstFrame + std::max<std::size_t>(from.frames.read, 1) - 1)
+               .arg(from.lastFrame())
                .arg(from.frames.followed)
                .arg(from.frames.bridged);
   const QString method = words("method %1").arg(from.methodVersion);

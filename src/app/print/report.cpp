@@ -276,9 +276,7 @@ class Report {
       if (!pass.from) continue;
       const Provenance& from = *pass.from;
       rows += row({escaped(pass.title), escaped(from.clip.filename().string()),
-                   QString("%1–%2")
-                       .arg(from.firstFrame)
-                       .arg(from.firstFrame + std::max<std::size_t>(from.frames.read, 1) - 1),
+                   QString("%1–%2").arg(from.firstFrame).arg(from.lastFrame()),
                    QString::number(from.frames.followed), QString::number(from.methodVersion),
                    from.madeAt_s > 0.0 ? spokenMoment(from.madeAt_s) : QObject::tr("not known")});
     }

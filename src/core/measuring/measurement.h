@@ -48,6 +48,9 @@ struct Provenance {
   int methodVersion = 0;
   double madeAt_s = 0.0;  ///< seconds since 1970 UTC; 0 when not known
 
+  /// Of the window; the first one where nothing was read.
+  [[nodiscard]] std::size_t lastFrame() const { return firstFrame + frames.read - (frames.read > 0 ? 1 : 0); }
+
   friend bool operator==(const Provenance&, const Provenance&) = default;
 };
 Provenance provenanceOf(const Measurement& measurement);

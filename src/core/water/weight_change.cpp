@@ -71,9 +71,9 @@ Result<WeightAnswer> changeWeight(const WeightQuestion& q) {
   const double byAfter = 0.5 * (rateOf(share + weight) - rateOf(share - weight));
   const double byBefore = 0.5 * out.rate.value * weight;
   out.rate.u95 = std::hypot(std::sqrt(std::abs(share)) * q.fallRate.u95, byAfter, byBefore);
-  out.hanging = std::abs(out.rate.value) <= q.holdBand.value() ? BuoyancyState::Holds
-                : out.rate.value > 0.0                         ? BuoyancyState::Sinks
-                                                               : BuoyancyState::Rises;
+  out.state = std::abs(out.rate.value) <= q.holdBand.value() ? BuoyancyState::Holds
+              : out.rate.value > 0.0                         ? BuoyancyState::Sinks
+                                                             : BuoyancyState::Rises;
   return out;
 }
 

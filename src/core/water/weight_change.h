@@ -39,7 +39,7 @@ struct WeightQuestion {
 
 struct WeightAnswer {
   Estimate rate;  ///< mm/s, downwards; upwards where it is negative
-  BuoyancyState hanging = BuoyancyState::Sinks;
+  BuoyancyState state = BuoyancyState::Sinks;
   double dragArea_mm2 = 0.0;  ///< Cd·A of the measured fall
   Grams inWaterBefore{0.0};
   Grams inWaterAfter{0.0};

@@ -19,17 +19,14 @@ QString gradeText(Grade grade) {
 }
 
 /// What one reading will be worth, before anything was followed.
-QString promiseText(const Feasibility& promise, UnitSystem units) {
-  QString out = QString("<b>%1</b>").arg(spokenName(promise.id).toHtmlEscaped());
-  if (promise.expectedU95) {
-    const ShownUnit unit = shownUnit(promise.unit, units);
-    out +=
-        QObject::tr(", to about ± %1 %2").arg(*promise.expectedU95 * unit.factor, 0, 'g', 2).arg(unit.unit);
+QString feasibilityText(const Feasibility& f, UnitSystem units) {
+  QString out = QString("<b>%1</b>").arg(spokenName(f.id).toHtmlEscaped());
+  if (f.expectedU95) {
+    const ShownUnit unit = shownUnit(f.unit, units);
+    out += QObject::tr(", to about ± %1 %2").arg(*f.expectedU95 * unit.factor, 0, 'g', 2).arg(unit.unit);
   }
-  if (!promise.toSay.empty())
-    out += QString(" (%1)").arg(QString::fromStdString(promise.toSay).toHtmlEscaped());
-  if (!promise.better.empty())
-    out += QObject::tr("; %1").arg(QString::fromStdString(promise.better).toHtmlEscaped());
+  if (!f.toSay.empty()) out += QString(" (%1)").arg(QString::fromStdString(f.toSay).toHtmlEscaped());
+  if (!f.better.empty()) out += QObject::tr("; %1").arg(QString::fromStdString(f.better).toHtmlEscaped());
   return out;
 }
 
@@ -94,24 +91,24 @@ void ReadingsPanel::setUnits(UnitSystem units) {
   rebuild();
 }
 
-void ReadingsPanel::addPromises(QVBoxLayout& layout) {
+void ReadingsPanel::addFeasibilities(QVBoxLayout& layout) {
   if (controller_.following() || !controller_.clip() || controller_.current() == nullptr) {
     layout.addWidget(faintLabel(controller_.following()
                                     ? tr("The numbers come when the lure has been followed.")
                                     : tr("The numbers of this clip will stand here.")));
     return;
   }
-  const auto promises = feasibilityFor(controller_.current()->request, *controller_.clip());
+  const auto feasibilities = feasibilityFor(controller_.current()->request, *controller_.clip());
   const auto add = [&](const QString& title, bool standing) {
     auto* heading = new QLabel(title);
     heading->setProperty("heading", true);
     layout.addWidget(heading);
-    for (const Feasibility& p : promises) {
-      if (p.why.empty() != standing) continue;
-      layout.addWidget(faintRichLabel(standing ? promiseText(p, units_)
+    for (const Feasibility& f : feasibilities) {
+      if (f.why.empty() != standing) continue;
+      layout.addWidget(faintRichLabel(standing ? feasibilityText(f, units_)
                                                : QString("<b>%1</b>: %2")
-                                                     .arg(spokenName(p.id).toHtmlEscaped(),
-                                                          QString::fromStdString(p.why).toHtmlEscaped())));
+                                                     .arg(spokenName(f.id).toHtmlEscaped(),
+                                                          QString::fromStdString(f.why).toHtmlEscaped())));
     }
   };
   add(tr("What this clip can tell"), true);
@@ -133,7 +130,7 @@ void ReadingsPanel::rebuild() {
       QMetaObject::invokeMethod(this, &ReadingsPanel::rebuild, Qt::QueuedConnection);
     }));
   }
-  if (set.readings.empty() && set.refused.empty()) addPromises(*layout);
+  if (set.readings.empty() && set.refused.empty()) addFeasibilities(*layout);
   if (!set.refused.empty()) {
     auto* heading = new QLabel(tr("What this clip does not show"));
     heading->setProperty("heading", true);

@@ -21,7 +21,7 @@ class ReadingsPanel : public QScrollArea {
 
  private:
   void rebuild();
-  void addPromises(QVBoxLayout& layout);
+  void addFeasibilities(QVBoxLayout& layout);
 
   PassController& controller_;
   UnitSystem units_ = UnitSystem::Metric;

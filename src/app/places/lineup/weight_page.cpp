@@ -215,8 +215,8 @@ void WeightPage::answer() {
   }
   const double rate = answered->rate.value;
   const QString amount = speed(std::abs(rate), answered->rate.u95);
-  answer_->setText(answered->hanging == BuoyancyState::Sinks ? tr("Would fall at %1").arg(amount)
-                   : answered->hanging == BuoyancyState::Rises
+  answer_->setText(answered->state == BuoyancyState::Sinks ? tr("Would fall at %1").arg(amount)
+                   : answered->state == BuoyancyState::Rises
                        ? tr("Would rise at %1").arg(amount)
                        : tr("Would hang still, within %1").arg(spokenSpeed(asked.holdBand.value(), units_)));
   QStringList lines;
@@ -225,7 +225,7 @@ void WeightPage::answer() {
                .arg(answered->inWaterAfter.value(), 0, 'f', 2)
                .arg(asked.weightU95.value(), 0, 'f', 1);
   if (std::abs(rate) - answered->rate.u95 < asked.holdBand.value() &&
-      answered->hanging != BuoyancyState::Holds)
+      answered->state != BuoyancyState::Holds)
     lines += tr("So near to hanging still, a tenth of a gram decides: try it.");
   lines += wantedHead(asked);
   if (const QString miss = heldAgainst(*fall); !miss.isEmpty()) lines += miss;
@@ -284,7 +284,7 @@ void WeightPage::fillCountdown(const WeightAnswer& answered) {
     };
     const QString cells[] = {
         QString::number(shown, 'f', metric ? 1 : 0), seconds(fall->rate.value),
-        answered.hanging == BuoyancyState::Sinks ? seconds(answered.rate.value) : tr("never")};
+        answered.state == BuoyancyState::Sinks ? seconds(answered.rate.value) : tr("never")};
     for (int column = 0; column < 3; ++column) {
       auto* item = new QTableWidgetItem(cells[column]);
       item->setTextAlignment(Qt::AlignCenter);
