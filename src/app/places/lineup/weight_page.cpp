@@ -224,8 +224,7 @@ void WeightPage::answer() {
                .arg(answered->inWaterBefore.value(), 0, 'f', 2)
                .arg(answered->inWaterAfter.value(), 0, 'f', 2)
                .arg(asked.weightU95.value(), 0, 'f', 1);
-  if (std::abs(rate) - answered->rate.u95 < asked.holdBand.value() &&
-      answered->state != BuoyancyState::Holds)
+  if (std::abs(rate) - answered->rate.u95 < asked.holdBand.value() && answered->state != BuoyancyState::Holds)
     lines += tr("So near to hanging still, a tenth of a gram decides: try it.");
   lines += wantedHead(asked);
   if (const QString miss = heldAgainst(*fall); !miss.isEmpty()) lines += miss;
