@@ -20,6 +20,7 @@ std::vector<float> tone(double frequency_Hz, double amplitude, double length_s) 
   return out;
 }
 
+// The table is rounded to 0.1 dB and stands at exact thirds of an octave, of which these are the names.
 TEST(AWeighting, HasTheStandardsTable) {
   struct Row {
     double frequency_Hz, gain_dB;  // IEC 61672-1:2013, table 3

@@ -31,7 +31,7 @@ struct FrameLoader::Outcome {
 /// What both threads have.
 struct FrameLoader::Shared : std::enable_shared_from_this<FrameLoader::Shared> {
   std::stop_source stop;
-  std::mutex mutex;  ///< of all below
+  std::mutex mutex;  ///< of all below but the loader
   std::condition_variable_any wake;
   std::shared_ptr<const Clip> clip;
   std::optional<std::size_t> wish;
