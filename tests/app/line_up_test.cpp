@@ -122,6 +122,9 @@ TEST_F(LineUpTest, ComparesOnlyPullsOfLikeSpeedWhenAsked) {
   choose("Pull speed");
   EXPECT_EQ(find<QComboBox>("comparedSpeed")->currentText(), "about 250 mm/s")
       << "most rigs' pace to begin with";
+  const QString origin = find<QListWidget>("comparedPasses")->item(0)->toolTip();
+  EXPECT_TRUE(origin.startsWith("From ") && origin.contains(QString("method %1").arg(kMethodVersion)))
+      << origin.toStdString();
   find<QComboBox>("comparedSpeed")->setCurrentIndex(0);
   EXPECT_TRUE(text("spreadWords").contains("Pulled at different speeds: about 80 mm/s to 400 mm/s"));
   auto* speed = find<QComboBox>("comparedSpeed");
