@@ -8,6 +8,8 @@
 #include <numeric>
 #include <set>
 
+#include "core/units/estimate.h"
+
 namespace fin {
 namespace {
 
