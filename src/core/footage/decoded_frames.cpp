@@ -7,6 +7,7 @@ extern "C" {
 
 #include <fmt/format.h>
 #include <algorithm>
+#include <array>
 #include <opencv2/core.hpp>
 #include <opencv2/imgproc.hpp>
 
@@ -19,12 +20,7 @@ struct Showing {
   int clockwise_deg = 0;
 };
 
-cv::Mat shown(const cv::Mat& stored, const Showing& showing) {
-  cv::Mat image = stored;
-  if (showing.width_px != stored.cols) {
-    cv::resize(stored, image, cv::Size(showing.width_px, stored.rows), 0.0, 0.0, cv::INTER_LINEAR);
-  }
-  const int clockwise_deg = showing.clockwise_deg;
+cv::Mat turned(const cv::Mat& image, int clockwise_deg) {
   if (clockwise_deg == 0) return image;
   cv::Mat out;
   cv::rotate(image, out,
@@ -32,6 +28,14 @@ cv::Mat shown(const cv::Mat& stored, const Showing& showing) {
              : clockwise_deg == 180 ? cv::ROTATE_180
                                     : cv::ROTATE_90_COUNTERCLOCKWISE);
   return out;
+}
+
+cv::Mat shown(const cv::Mat& stored, const Showing& showing) {
+  cv::Mat image = stored;
+  if (showing.width_px != stored.cols) {
+    cv::resize(stored, image, cv::Size(showing.width_px, stored.rows), 0.0, 0.0, cv::INTER_LINEAR);
+  }
+  return turned(image, showing.clockwise_deg);
 }
 
 bool hasPlainLuma(const AVFrame& frame) {
@@ -71,12 +75,30 @@ class DecodedSource : public Picture::Source {
     return shown(converted(*frame_, AV_PIX_FMT_RGB24, CV_8UC3), showing_);
   }
   [[nodiscard]] cv::Mat colours(const cv::Rect& box) const override {
-    const bool halved = frame_->format == AV_PIX_FMT_YUV420P || frame_->format == AV_PIX_FMT_YUVJ420P;
     const bool asStored = showing_.clockwise_deg == 0 && showing_.width_px == frame_->width;
-    return halved && asStored ? fromPlanes(box) : Picture::Source::colours(box);
+    return hasHalvedColour() && asStored ? fromPlanes(box) : Picture::Source::colours(box);
+  }
+  [[nodiscard]] cv::Mat reduced(cv::Size size) const override {
+    if (!hasHalvedColour()) return Picture::Source::reduced(size);
+    const bool onItsSide = showing_.clockwise_deg % 180 != 0;
+    const cv::Size stored = onItsSide ? cv::Size(size.height, size.width) : size;
+    std::array<cv::Mat, 3> planes;
+    for (int k = 0; k < 3; ++k) {
+      const cv::Size whole = k == 0 ? cv::Size(frame_->width, frame_->height)
+                                    : cv::Size((frame_->width + 1) / 2, (frame_->height + 1) / 2);
+      const cv::Mat plane(whole, CV_8UC1, frame_->data[k], static_cast<std::size_t>(frame_->linesize[k]));
+      cv::resize(plane, planes[static_cast<std::size_t>(k)], stored, 0.0, 0.0, cv::INTER_AREA);
+    }
+    cv::Mat out;
+    cv::merge(planes.data(), planes.size(), out);
+    return turned(out, showing_.clockwise_deg);
   }
 
  private:
+  [[nodiscard]] bool hasHalvedColour() const {
+    return frame_->format == AV_PIX_FMT_YUV420P || frame_->format == AV_PIX_FMT_YUVJ420P;
+  }
+
   [[nodiscard]] cv::Mat fromPlanes(const cv::Rect& box) const {
     const cv::Mat planes[] = {grey_(box), colourPlane(1, box), colourPlane(2, box)};
     cv::Mat out;

@@ -2,6 +2,7 @@
 #include "core/footage/picture.h"
 
 #include <opencv2/core.hpp>
+#include <opencv2/imgproc.hpp>
 
 namespace fin {
 namespace {
@@ -56,6 +57,12 @@ cv::Mat Picture::Source::colours(const cv::Rect& box) const {
                static_cast<uchar>((128 * r - 107 * g - 21 * b + 32896) >> 8)};
     }
   }
+  return out;
+}
+
+cv::Mat Picture::Source::reduced(cv::Size size) const {
+  cv::Mat out;
+  cv::resize(colours({0, 0, grey().cols, grey().rows}), out, size, 0.0, 0.0, cv::INTER_AREA);
   return out;
 }
 

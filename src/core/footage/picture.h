@@ -17,6 +17,8 @@ class Picture {
     [[nodiscard]] virtual cv::Mat rgb() const = 0;          ///< CV_8UC3, red first
     /// As Picture::colours, of a box that lies within the picture; here from rgb().
     [[nodiscard]] virtual cv::Mat colours(const cv::Rect& box) const;
+    /// As Picture::reduced; here from colours().
+    [[nodiscard]] virtual cv::Mat reduced(cv::Size size) const;
   };
 
   explicit Picture(std::shared_ptr<const Source> source) : source_(std::move(source)) {}
@@ -31,6 +33,8 @@ class Picture {
   /// Luma and the two colour differences (blue, red; 128 is no colour) of a part of the picture: CV_8UC3.
   /// Cheap for small boxes of a decoded frame. `box` has to lie within the picture.
   [[nodiscard]] cv::Mat colours(const cv::Rect& box) const { return source_->colours(box); }
+  /// The whole picture as colours() gives it, made smaller: each pixel is the mean of those it stands for.
+  [[nodiscard]] cv::Mat reduced(cv::Size size) const { return source_->reduced(size); }
 
  private:
   std::shared_ptr<const Source> source_;

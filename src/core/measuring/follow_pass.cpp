@@ -7,6 +7,7 @@
 #include "core/measuring/measure.h"
 #include "core/measuring/measurement.h"
 #include "core/tracking/background/background.h"
+#include "core/tracking/body/watch_body.h"
 #include "core/tracking/marks/crossings.h"
 #include "core/tracking/marks/flank.h"
 #include "core/tracking/marks/follow.h"
@@ -18,6 +19,16 @@ std::size_t lastFrameOf(const PassRequest& request, const Clip& clip) {
   const std::size_t last = clip.index().frameCount() - 1;
   return request.lastFrame ? std::min(*request.lastFrame, last) : last;
 }
+
+namespace {
+
+Foreshortening turnsOf(const PassRequest& request) {
+  if (request.protocol == Protocol::Fall || request.protocol == Protocol::Rest) return Foreshortening::Any;
+  if (request.view == View::Top) return Foreshortening::None;
+  return request.protocol == Protocol::Retrieve ? Foreshortening::Slight : Foreshortening::Any;
+}
+
+}  // namespace
 
 Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSource& source,
                          const JobControl& job, std::size_t keptBytes) {
@@ -42,9 +53,16 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
     return partOf(job, from, done / whole);
   };
   if (!request.marks.empty()) {
-    auto marks = followMarks(first, {request.marks, request.firstFrame, last, request.hidden}, part(1.0));
+    double body_px = 0.0;
+    for (const MarkSeed& a : request.marks)
+      for (const MarkSeed& b : request.marks)
+        if (a.frame == b.frame && a.name == MarkName::Nose && b.name == MarkName::Tail)
+          body_px = length(a.at - b.at).value();
+    FilmingFrameSource filming(first, body_px, roomForFrames_bytes() / 2);
+    auto marks = followMarks(body_px > 0.0 ? filming : first, {request.marks, request.firstFrame, last, request.hidden}, part(1.0));
     if (!marks) return marks;
     track = std::move(*marks);
+    if (body_px > 0.0) watchBody(filming.film(), request.marks, moving, turnsOf(request), track);
   }
   if (moving) {
     if (auto ok = followBackground(kept, track, part(1.0)); !ok) return tl::unexpected(ok.error());

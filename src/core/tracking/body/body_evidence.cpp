@@ -1,0 +1,298 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/tracking/body/body_evidence.h"
+
+#include <algorithm>
+#include <cmath>
+#include <opencv2/imgproc.hpp>
+
+namespace fin {
+namespace {
+
+constexpr float kDarkness = 12.0F;  ///< grey levels added, so that dark noise does not count as colour
+constexpr int kCoarse = 8;          ///< reduced pixels a cell of the light
+constexpr int kLightCells = 13;     ///< over which the light is averaged
+
+constexpr std::size_t kMostLearnt = 31;
+constexpr std::size_t kFewestLearnt = 5;
+constexpr double kHides = 0.45;         ///< of the body's length about its axis
+constexpr double kScatterQuantile = 0.85;
+constexpr int kScatterSmooth_px = 5;
+constexpr std::array<float, 3> kLeastScatter{0.05F, 0.012F, 0.012F};
+constexpr float kNoDifference = 2.4F;  ///< scatters that say neither
+constexpr float kClear = 1.6F;         ///< more of them that say the body
+
+constexpr int kBins = 14;
+constexpr double kQuantileCut = 0.002;
+constexpr double kCore = 0.05;   ///< of the body's length beside its axis: surely the body
+constexpr double kRing = 0.5;    ///< from there on it is surely not
+constexpr double kBand = 0.28;
+constexpr int kLearnRounds = 2;
+constexpr float kFewPixels = 4.0F;  ///< in a bin that are as good as none
+
+/// Mean over the surroundings of luma's logarithm and the colours' shares, a cell for kCoarse pixels.
+std::array<cv::Mat, 3> coarseLight(const cv::Mat& frame);
+
+void toFeatures(const cv::Mat& frame, std::array<cv::Mat, 3>& out) {
+  static const std::array<float, 256> kLog = [] {
+    std::array<float, 256> t{};
+    for (int i = 0; i < 256; ++i) t[static_cast<std::size_t>(i)] = std::log(static_cast<float>(i) + kDarkness);
+    return t;
+  }();
+  static const std::array<float, 256> kOver = [] {
+    std::array<float, 256> t{};
+    for (int i = 0; i < 256; ++i) t[static_cast<std::size_t>(i)] = 1.0F / (static_cast<float>(i) + kDarkness);
+    return t;
+  }();
+  for (cv::Mat& plane : out) plane.create(frame.size(), CV_32FC1);
+  for (int y = 0; y < frame.rows; ++y) {
+    const auto* from = frame.ptr<cv::Vec3b>(y);
+    auto* l = out[0].ptr<float>(y);
+    auto* b = out[1].ptr<float>(y);
+    auto* r = out[2].ptr<float>(y);
+    for (int x = 0; x < frame.cols; ++x) {
+      const float over = kOver[from[x][0]];
+      l[x] = kLog[from[x][0]];
+      b[x] = (static_cast<float>(from[x][1]) - 128.0F) * over;
+      r[x] = (static_cast<float>(from[x][2]) - 128.0F) * over;
+    }
+  }
+}
+
+std::array<cv::Mat, 3> coarseLight(const cv::Mat& frame) {
+  cv::Mat small;
+  cv::resize(frame, small, cv::Size((frame.cols + kCoarse - 1) / kCoarse, (frame.rows + kCoarse - 1) / kCoarse),
+             0.0, 0.0, cv::INTER_AREA);
+  std::array<cv::Mat, 3> out;
+  toFeatures(small, out);
+  for (cv::Mat& plane : out) cv::blur(plane, plane, cv::Size(kLightCells, kLightCells));
+  return out;
+}
+
+/// Features of a part of a frame that lies within it.
+BodyEvidence::Planes featuresOf(const cv::Mat& frame, const BodyEvidence::Planes& light, const cv::Rect& box) {
+  BodyEvidence::Planes out;
+  toFeatures(frame(box), out);
+  const double cellW = static_cast<double>(frame.cols) / light[0].cols;
+  const double cellH = static_cast<double>(frame.rows) / light[0].rows;
+  // Cell i's middle lies at (i + 0.5) · cell − 0.5.
+  const double toLight[] = {1.0 / cellW, 0.0, (box.x + 0.5) / cellW - 0.5,
+                            0.0, 1.0 / cellH, (box.y + 0.5) / cellH - 0.5};
+  const cv::Mat map(2, 3, CV_64FC1, const_cast<double*>(toLight));
+  for (std::size_t k = 0; k < 3; ++k) {
+    cv::Mat under;
+    cv::warpAffine(light[k], under, map, box.size(), cv::INTER_LINEAR | cv::WARP_INVERSE_MAP,
+                   cv::BORDER_REPLICATE);
+    out[k] -= under;
+  }
+  return out;
+}
+
+/// The value of which a share `q` of some values lie below. Reorders them.
+float quantile(std::vector<float>& values, double q) {
+  const auto n = static_cast<std::ptrdiff_t>(q * static_cast<double>(values.size() - 1));
+  std::nth_element(values.begin(), values.begin() + n, values.end());
+  return values[static_cast<std::size_t>(n)];
+}
+
+cv::Rect wholeOf(const cv::Mat& m) {
+  return {0, 0, m.cols, m.rows};
+}
+
+/// How far a place lies from the axis between a pose's ends.
+double besideAxis_px(const BodyPose& pose, double x, double y) {
+  const PixelPoint from = PixelPoint{x, y} - pose.tail;
+  const PixelPoint axis = pose.axis();
+  const double share = std::clamp(dot(from, axis) / std::max(dot(axis, axis), 1e-9), 0.0, 1.0);
+  return length(from - axis * share).value();
+}
+
+}  // namespace
+
+BodyEvidence::BodyEvidence(const ReducedFilm& film, std::size_t seedFrame, const BodyPose& seed,
+                           const KnownPose& known, bool moving)
+    : film_(film) {
+  for (const auto& [n, frame] : film_.frames) light_[n] = coarseLight(frame);
+  if (!moving) learnBackground(known, seed.length_px());
+  learnColours(seedFrame, seed);
+}
+
+void BodyEvidence::learnBackground(const KnownPose& known, double body_px) {
+  std::vector<Planes> samples;
+  std::vector<std::optional<BodyPose>> poses;
+  const std::size_t count = std::min(film_.frames.size(), kMostLearnt);
+  std::size_t i = 0;
+  std::size_t taken = 0;
+  for (const auto& [n, frame] : film_.frames) {
+    if (i++ * count / film_.frames.size() < taken) continue;
+    ++taken;
+    samples.push_back(featuresOf(frame, light_.at(n), wholeOf(frame)));
+    poses.push_back(known(n));
+  }
+  if (samples.size() < kFewestLearnt) return;
+  const cv::Size size = samples.front()[0].size();
+  for (std::size_t k = 0; k < 3; ++k) {
+    middle_[k] = cv::Mat::zeros(size, CV_32FC1);
+    scatter_[k] = cv::Mat::zeros(size, CV_32FC1);
+  }
+  known_ = cv::Mat::zeros(size, CV_8UC1);
+  const double hides = kHides * body_px;
+  std::vector<float> values;
+  std::vector<std::size_t> clear;
+  for (int y = 0; y < size.height; ++y) {
+    for (int x = 0; x < size.width; ++x) {
+      clear.clear();
+      for (std::size_t s = 0; s < samples.size(); ++s) {
+        if (!poses[s] || besideAxis_px(*poses[s], x, y) > hides) clear.push_back(s);
+      }
+      if (clear.size() < kFewestLearnt) continue;
+      known_.at<uchar>(y, x) = 255;
+      for (std::size_t k = 0; k < 3; ++k) {
+        values.clear();
+        for (const std::size_t s : clear) values.push_back(samples[s][k].at<float>(y, x));
+        const float middle = quantile(values, 0.5);
+        for (float& v : values) v = std::abs(v - middle);
+        middle_[k].at<float>(y, x) = middle;
+        scatter_[k].at<float>(y, x) = quantile(values, kScatterQuantile);
+      }
+    }
+  }
+  for (std::size_t k = 0; k < 3; ++k) {
+    cv::blur(scatter_[k], scatter_[k], cv::Size(kScatterSmooth_px, kScatterSmooth_px));
+    cv::max(scatter_[k], kLeastScatter[k], scatter_[k]);
+  }
+}
+
+cv::Mat BodyEvidence::fromBackground(const Planes& features, const cv::Rect& box) const {
+  cv::Mat out = cv::Mat::zeros(box.size(), CV_32FC1);
+  for (int y = 0; y < box.height; ++y) {
+    auto* to = out.ptr<float>(y);
+    const auto* known = known_.ptr<uchar>(y + box.y) + box.x;
+    for (int x = 0; x < box.width; ++x) {
+      if (known[x] == 0) continue;
+      float sum = 0.0F;
+      for (std::size_t k = 0; k < 3; ++k) {
+        const float off = (features[k].at<float>(y, x) - middle_[k].at<float>(y + box.y, x + box.x)) /
+                          scatter_[k].at<float>(y + box.y, x + box.x);
+        sum += off * off;
+      }
+      to[x] = std::clamp((std::sqrt(sum) - kNoDifference) / kClear, -1.0F, 1.0F);
+    }
+  }
+  return out;
+}
+
+cv::Mat BodyEvidence::fromColours(const Planes& features) const {
+  cv::Mat out(features[0].size(), CV_32FC1);
+  for (int y = 0; y < out.rows; ++y) {
+    auto* to = out.ptr<float>(y);
+    for (int x = 0; x < out.cols; ++x) {
+      int index = 0;
+      for (std::size_t k = 0; k < 3; ++k) {
+        const int bin = std::clamp(
+            static_cast<int>((features[k].at<float>(y, x) - lowest_[k]) * binsPerUnit_[k]), 0, kBins - 1);
+        index = index * kBins + bin;
+      }
+      to[x] = colours_[static_cast<std::size_t>(index)];
+    }
+  }
+  return out;
+}
+
+void BodyEvidence::learnColours(std::size_t seedFrame, const BodyPose& seed) {
+  const auto found = film_.frames.find(seedFrame);
+  if (found == film_.frames.end()) return;
+  const cv::Mat& frame = found->second;
+  const cv::Rect box = wholeOf(frame);
+  const Planes features = featuresOf(frame, light_.at(seedFrame), box);
+  const double body_px = seed.length_px();
+  for (std::size_t k = 0; k < 3; ++k) {
+    std::vector<float> values(features[k].begin<float>(), features[k].end<float>());
+    std::vector<float> core;
+    for (int y = 0; y < frame.rows; ++y) {
+      for (int x = 0; x < frame.cols; ++x) {
+        if (besideAxis_px(seed, x, y) < kCore * body_px) core.push_back(features[k].at<float>(y, x));
+      }
+    }
+    const float low = std::min(quantile(values, kQuantileCut), core.empty() ? 1e9F : quantile(core, 0.05));
+    const float high = std::max(quantile(values, 1.0 - kQuantileCut), core.empty() ? -1e9F : quantile(core, 0.95));
+    lowest_[k] = low;
+    binsPerUnit_[k] = static_cast<float>(kBins) / std::max(high - low, 1e-3F);
+  }
+  const auto binOf = [&](int x, int y) {
+    int index = 0;
+    for (std::size_t k = 0; k < 3; ++k) {
+      index = index * kBins + std::clamp(static_cast<int>((features[k].at<float>(y, x) - lowest_[k]) *
+                                                          binsPerUnit_[k]),
+                                         0, kBins - 1);
+    }
+    return static_cast<std::size_t>(index);
+  };
+  const auto smooth = [](std::vector<float>& h) {
+    for (const std::size_t stride : {std::size_t{1}, std::size_t{kBins}, std::size_t{kBins * kBins}}) {
+      std::vector<float> out(h.size());
+      for (std::size_t i = 0; i < h.size(); ++i) {
+        const std::size_t at = i / stride % kBins;
+        const float before = at > 0 ? h[i - stride] : h[i];
+        const float after = at + 1 < kBins ? h[i + stride] : h[i];
+        out[i] = 0.25F * before + 0.5F * h[i] + 0.25F * after;
+      }
+      h = std::move(out);
+    }
+  };
+  const cv::Mat apart = known_.empty() ? cv::Mat() : fromBackground(features, box);
+  const cv::Mat first = apart;
+  for (int round = 0; round <= kLearnRounds; ++round) {
+    const cv::Mat now = round == 0 ? first : at(seedFrame, box).evidence;
+    std::vector<float> body(kBins * kBins * kBins, 0.0F);
+    std::vector<float> rest = body;
+    double bodySum = 0.0;
+    double restSum = 0.0;
+    for (int y = 0; y < frame.rows; ++y) {
+      for (int x = 0; x < frame.cols; ++x) {
+        const double beside = besideAxis_px(seed, x, y) / body_px;
+        const bool core = beside < kCore;
+        const bool looksIt = !now.empty() && now.at<float>(y, x) > 0.2F;
+        if (core || (beside < kBand && looksIt)) {
+          body[binOf(x, y)] += 1.0F;
+          bodySum += 1.0;
+        } else if (beside > kRing) {
+          rest[binOf(x, y)] += 1.0F;
+          restSum += 1.0;
+        }
+      }
+    }
+    if (bodySum == 0.0 || restSum == 0.0) return;
+    smooth(body);
+    smooth(rest);
+    colours_.resize(body.size());
+    // As usual as either is in its own part of the picture.
+    const auto scale = static_cast<float>(bodySum / restSum);
+    for (std::size_t i = 0; i < body.size(); ++i) {
+      const float other = rest[i] * scale;
+      colours_[i] = (body[i] - other) / (body[i] + other + kFewPixels * static_cast<float>(bodySum) * 1e-3F);
+    }
+  }
+}
+
+BodyView BodyEvidence::at(std::size_t frame, const cv::Rect& box) const {
+  BodyView out{box.tl(), cv::Mat::zeros(box.size(), CV_32FC1), {}};
+  for (cv::Mat& plane : out.look) plane = cv::Mat::zeros(box.size(), CV_32FC1);
+  const auto found = film_.frames.find(frame);
+  if (found == film_.frames.end()) return out;
+  const cv::Rect inside = box & wholeOf(found->second);
+  if (inside.empty()) return out;
+  const Planes features = featuresOf(found->second, light_.at(frame), inside);
+  const cv::Rect here = inside - box.tl();
+  for (std::size_t k = 0; k < 3; ++k) features[k].copyTo(out.look[k](here));
+  cv::Mat part = out.evidence(here);
+  if (!colours_.empty()) fromColours(features).copyTo(part);
+  if (!known_.empty()) {
+    const cv::Mat apart = fromBackground(features, inside);
+    const cv::Mat both = colours_.empty() ? apart : cv::Mat(0.5 * part + 0.5 * apart);
+    both.copyTo(part, known_(inside));
+  }
+  cv::blur(out.evidence, out.evidence, cv::Size(3, 3));
+  return out;
+}
+
+}  // namespace fin

@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <array>
+#include <cstddef>
+#include <functional>
+#include <opencv2/core/mat.hpp>
+#include <optional>
+#include <vector>
+
+#include "core/tracking/body/body_shape.h"
+#include "core/tracking/body/reduced_film.h"
+
+namespace fin {
+
+/// Tells the lure's body from what lies behind it, pixel by pixel, in a reduced film.
+///
+/// Model: light that dances, flickers or steps changes all colours of a place by one factor; so brightness
+/// counts as its logarithm over that of its surroundings, and colour as its share of brightness. Two cues:
+/// how far a pixel is from the median over the clip at its place, in scatters there; and whether its colour
+/// is more usual on the body, as it was when its marks were placed, than elsewhere (a histogram of either). It
+/// misleads where the lure has the colours of what lies behind and hardly moves.
+class BodyEvidence {
+ public:
+  using Planes = BodyView::Planes;
+
+  /// `seed` is where the body lies in frame `seedFrame` of the film. `known` says where it lies in others,
+  /// as far as that is known; there it is not taken for background. With `moving` nothing is learnt place by
+  /// place.
+  using KnownPose = std::function<std::optional<BodyPose>(std::size_t frame)>;
+  BodyEvidence(const ReducedFilm& film, std::size_t seedFrame, const BodyPose& seed, const KnownPose& known,
+               bool moving);
+
+  /// Of a part of a frame; past the picture's edge nothing is known.
+  [[nodiscard]] BodyView at(std::size_t frame, const cv::Rect& box) const;
+
+ private:
+  void learnBackground(const KnownPose& known, double body_px);
+  void learnColours(std::size_t seedFrame, const BodyPose& seed);
+  [[nodiscard]] cv::Mat fromBackground(const Planes& features, const cv::Rect& box) const;
+  [[nodiscard]] cv::Mat fromColours(const Planes& features) const;
+
+  const ReducedFilm& film_;
+  std::map<std::size_t, Planes> light_;
+  Planes middle_;
+  Planes scatter_;
+  cv::Mat known_;               ///< CV_8UC1: where the two mean something; empty where nothing is learnt
+  std::vector<float> colours_;  ///< evidence by bin; empty until learnt
+  std::array<float, 3> lowest_{};
+  std::array<float, 3> binsPerUnit_{};
+};
+
+}  // namespace fin

@@ -1,0 +1,26 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <algorithm>
+
+#include "core/units/points.h"
+
+namespace fin {
+
+/// Where a body lies in a picture: its two marked ends. The axis runs from tail to nose; seen foreshortened it
+/// is shorter than the body.
+struct BodyPose {
+  PixelPoint nose;
+  PixelPoint tail;
+
+  [[nodiscard]] PixelPoint middle() const { return midpoint(nose, tail); }
+  [[nodiscard]] PixelPoint axis() const { return nose - tail; }
+  [[nodiscard]] double length_px() const { return length(axis()).value(); }
+};
+
+/// The farther of the two ends' distances.
+inline double apart_px(const BodyPose& a, const BodyPose& b) {
+  return std::max(length(a.nose - b.nose).value(), length(a.tail - b.tail).value());
+}
+
+}  // namespace fin

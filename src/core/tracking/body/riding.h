@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <cstddef>
+#include <map>
+#include <vector>
+
+#include "core/tracking/body/body_pose.h"
+#include "core/tracking/track.h"
+
+namespace fin {
+
+/// Where a mark that rides on a body should be in a frame.
+struct RidingMark {
+  PixelPoint at;
+  double doubt_px = 0.0;  ///< standard deviation, without the pose's own
+  bool agrees = false;    ///< with where the mark itself was followed to
+};
+
+/// A mark's places as told by the body's way, in full pixels, for every frame of that way.
+///
+/// Model: a mark lies fixed on the body, but nearer to the camera than the body's middle by h, so that it is
+/// seen beside its place on the outline by h / distance of how far the body lies from the picture's middle;
+/// and that changes slowly, along the body less than across it, as the body rolls. Estimated from where the
+/// mark itself was followed to, as far as that agrees, outwards from the places that a person gave (R. Kalman,
+/// 1960; smoothed after H. Rauch, F. Tung & C. Striebel, 1965). A mark that leaves its place by a jump, or by
+/// more than that allows, is not believed any more until it comes back.
+std::map<std::size_t, RidingMark> rideOn(const std::map<std::size_t, BodyPose>& way, const MarkTrack& followed,
+                                         std::size_t firstFrame, const std::vector<MarkSeed>& seeds,
+                                         PixelPoint pictureMiddle);
+
+}  // namespace fin
