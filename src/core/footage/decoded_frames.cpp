@@ -59,6 +59,41 @@ cv::Mat converted(const AVFrame& frame, AVPixelFormat to, int matType) {
   return out;
 }
 
+bool isHalved(int format) {
+  return format == AV_PIX_FMT_YUV420P || format == AV_PIX_FMT_YUVJ420P;
+}
+
+/// Colours at half the size, eight bits each, of a frame that stores them otherwise; none of one that has none.
+av::FramePtr halvedColours(const AVFrame& frame) {
+  const AVPixFmtDescriptor* d = av_pix_fmt_desc_get(static_cast<AVPixelFormat>(frame.format));
+  if (d == nullptr || d->nb_components < 3 || (d->flags & (AV_PIX_FMT_FLAG_RGB | AV_PIX_FMT_FLAG_PAL)) != 0)
+    return nullptr;
+  av::FramePtr out(av_frame_alloc());
+  if (!out) return nullptr;
+  out->format = AV_PIX_FMT_YUV420P;
+  out->width = frame.width;
+  out->height = frame.height;
+  const av::Scaler scaler(sws_getContext(frame.width, frame.height, static_cast<AVPixelFormat>(frame.format),
+                                         frame.width, frame.height, AV_PIX_FMT_YUV420P, SWS_FAST_BILINEAR,
+                                         nullptr, nullptr, nullptr));
+  if (!scaler || av_frame_get_buffer(out.get(), 0) < 0) return nullptr;
+  sws_scale(scaler.get(), frame.data, frame.linesize, 0, frame.height, out->data, out->linesize);
+  return out;
+}
+
+/// A picture made smaller: by halves, which is quick, and by what is then left.
+cv::Mat madeSmaller(const cv::Mat& image, cv::Size size) {
+  cv::Mat now = image;
+  while (now.cols >= 2 * size.width && now.rows >= 2 * size.height && now.cols > 1 && now.rows > 1) {
+    cv::Mat half;
+    cv::resize(now, half, cv::Size(now.cols / 2, now.rows / 2), 0.0, 0.0, cv::INTER_AREA);
+    now = half;
+  }
+  cv::Mat out;
+  cv::resize(now, out, size, 0.0, 0.0, cv::INTER_LINEAR);
+  return out;
+}
+
 /// A decoded frame; the grey picture is the decoder's own luma plane wherever it has one.
 class DecodedSource : public Picture::Source {
  public:
@@ -68,6 +103,7 @@ class DecodedSource : public Picture::Source {
                                                    static_cast<std::size_t>(f.linesize[0]))
                                          : converted(f, AV_PIX_FMT_GRAY8, CV_8UC1);
     grey_ = shown(luma, showing_);
+    if (!isHalved(f.format)) colours_ = halvedColours(f);
   }
 
   [[nodiscard]] const cv::Mat& grey() const override { return grey_; }
@@ -76,18 +112,19 @@ class DecodedSource : public Picture::Source {
   }
   [[nodiscard]] cv::Mat colours(const cv::Rect& box) const override {
     const bool asStored = showing_.clockwise_deg == 0 && showing_.width_px == frame_->width;
-    return hasHalvedColour() && asStored ? fromPlanes(box) : Picture::Source::colours(box);
+    return halved() != nullptr && asStored ? fromPlanes(box) : Picture::Source::colours(box);
   }
   [[nodiscard]] cv::Mat reduced(cv::Size size) const override {
-    if (!hasHalvedColour()) return Picture::Source::reduced(size);
+    const AVFrame* frame = halved();
+    if (frame == nullptr) return Picture::Source::reduced(size);
     const bool onItsSide = showing_.clockwise_deg % 180 != 0;
     const cv::Size stored = onItsSide ? cv::Size(size.height, size.width) : size;
     std::array<cv::Mat, 3> planes;
     for (int k = 0; k < 3; ++k) {
-      const cv::Size whole = k == 0 ? cv::Size(frame_->width, frame_->height)
-                                    : cv::Size((frame_->width + 1) / 2, (frame_->height + 1) / 2);
-      const cv::Mat plane(whole, CV_8UC1, frame_->data[k], static_cast<std::size_t>(frame_->linesize[k]));
-      cv::resize(plane, planes[static_cast<std::size_t>(k)], stored, 0.0, 0.0, cv::INTER_AREA);
+      const cv::Size whole = k == 0 ? cv::Size(frame->width, frame->height)
+                                    : cv::Size((frame->width + 1) / 2, (frame->height + 1) / 2);
+      const cv::Mat plane(whole, CV_8UC1, frame->data[k], static_cast<std::size_t>(frame->linesize[k]));
+      planes[static_cast<std::size_t>(k)] = madeSmaller(plane, stored);
     }
     cv::Mat out;
     cv::merge(planes.data(), planes.size(), out);
@@ -95,9 +132,8 @@ class DecodedSource : public Picture::Source {
   }
 
  private:
-  [[nodiscard]] bool hasHalvedColour() const {
-    return frame_->format == AV_PIX_FMT_YUV420P || frame_->format == AV_PIX_FMT_YUVJ420P;
-  }
+  /// The frame that holds colour at half the size; none where there is no colour.
+  [[nodiscard]] const AVFrame* halved() const { return isHalved(frame_->format) ? frame_.get() : colours_.get(); }
 
   [[nodiscard]] cv::Mat fromPlanes(const cv::Rect& box) const {
     const cv::Mat planes[] = {grey_(box), colourPlane(1, box), colourPlane(2, box)};
@@ -119,9 +155,9 @@ class DecodedSource : public Picture::Source {
       const int upper = std::clamp((y + 1) / 2 - 1, 0, lastY);
       const int lower = std::min((y + 1) / 2, lastY);
       const int share = y % 2 == 0 ? 3 : 1;  // of four, for the lower row
-      const std::ptrdiff_t stride = frame_->linesize[plane];
-      const std::uint8_t* a = frame_->data[plane] + upper * stride + firstX;
-      const std::uint8_t* b = frame_->data[plane] + lower * stride + firstX;
+      const std::ptrdiff_t stride = halved()->linesize[plane];
+      const std::uint8_t* a = halved()->data[plane] + upper * stride + firstX;
+      const std::uint8_t* b = halved()->data[plane] + lower * stride + firstX;
       const auto quarters = [&](int i) {
         return static_cast<std::uint16_t>((4 - share) * a[i] + share * b[i]);
       };
@@ -138,6 +174,7 @@ class DecodedSource : public Picture::Source {
   }
 
   av::FramePtr frame_;
+  av::FramePtr colours_;  ///< where the frame itself does not store them so
   Showing showing_;
   cv::Mat grey_;
 };

@@ -62,7 +62,7 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
     auto marks = followMarks(body_px > 0.0 ? filming : first, {request.marks, request.firstFrame, last, request.hidden}, part(1.0));
     if (!marks) return marks;
     track = std::move(*marks);
-    if (body_px > 0.0) watchBody(filming.film(), request.marks, moving, turnsOf(request), track);
+    if (body_px > 0.0 && !std::getenv("NOWATCH")) watchBody(filming.film(), request.marks, moving, turnsOf(request), track);
   }
   if (moving) {
     if (auto ok = followBackground(kept, track, part(1.0)); !ok) return tl::unexpected(ok.error());

@@ -12,7 +12,8 @@ constexpr float kDarkness = 12.0F;  ///< grey levels added, so that dark noise d
 constexpr int kCoarse = 8;          ///< reduced pixels a cell of the light
 constexpr int kLightCells = 13;     ///< over which the light is averaged
 
-constexpr std::size_t kMostLearnt = 31;
+constexpr std::size_t kMostLearnt = 25;
+constexpr double kSearched = 1.8;  ///< body lengths about where it is known to be
 constexpr std::size_t kFewestLearnt = 5;
 constexpr double kHides = 0.45;         ///< of the body's length about its axis
 constexpr double kScatterQuantile = 0.85;
@@ -20,6 +21,9 @@ constexpr int kScatterSmooth_px = 5;
 constexpr std::array<float, 3> kLeastScatter{0.05F, 0.012F, 0.012F};
 constexpr float kNoDifference = 2.4F;  ///< scatters that say neither
 constexpr float kClear = 1.6F;         ///< more of them that say the body
+
+constexpr int kRimOfBox = 10;
+constexpr std::size_t kRoom_bytes = 200'000'000;
 
 constexpr int kBins = 14;
 constexpr double kQuantileCut = 0.002;
@@ -106,7 +110,36 @@ double besideAxis_px(const BodyPose& pose, double x, double y) {
   return length(from - axis * share).value();
 }
 
+std::size_t bytesOf(const BodyView& view) {
+  return 4 * view.evidence.total() * view.evidence.elemSize();
+}
+
+/// What a body hides about its axis: 255 there.
+cv::Mat swathe(cv::Size size, const std::optional<BodyPose>& pose, double aside_px) {
+  cv::Mat out = cv::Mat::zeros(size, CV_8UC1);
+  if (!pose) return out;
+  const auto place = [](PixelPoint p) {
+    return cv::Point(static_cast<int>(std::lround(p.x_px)), static_cast<int>(std::lround(p.y_px)));
+  };
+  cv::line(out, place(pose->nose), place(pose->tail), cv::Scalar(255),
+           std::max(1, static_cast<int>(2.0 * aside_px)));
+  return out;
+}
+
 }  // namespace
+
+/// Where the body may be looked for: about where it is known to be, and anywhere if that is not known of some.
+cv::Mat BodyEvidence::whereItGoes(cv::Size size, const KnownPose& known, double body_px) const {
+  cv::Mat out = cv::Mat::zeros(size, CV_8UC1);
+  for (const auto& [n, frame] : film_.frames) {
+    const auto pose = known(n);
+    if (!pose) return cv::Mat(size, CV_8UC1, cv::Scalar(255));
+    const PixelPoint m = pose->middle();
+    cv::circle(out, {static_cast<int>(m.x_px), static_cast<int>(m.y_px)}, static_cast<int>(kSearched * body_px),
+               cv::Scalar(255), cv::FILLED);
+  }
+  return out;
+}
 
 BodyEvidence::BodyEvidence(const ReducedFilm& film, std::size_t seedFrame, const BodyPose& seed,
                            const KnownPose& known, bool moving)
@@ -118,7 +151,7 @@ BodyEvidence::BodyEvidence(const ReducedFilm& film, std::size_t seedFrame, const
 
 void BodyEvidence::learnBackground(const KnownPose& known, double body_px) {
   std::vector<Planes> samples;
-  std::vector<std::optional<BodyPose>> poses;
+  std::vector<cv::Mat> hidden;  ///< by the body
   const std::size_t count = std::min(film_.frames.size(), kMostLearnt);
   std::size_t i = 0;
   std::size_t taken = 0;
@@ -126,76 +159,88 @@ void BodyEvidence::learnBackground(const KnownPose& known, double body_px) {
     if (i++ * count / film_.frames.size() < taken) continue;
     ++taken;
     samples.push_back(featuresOf(frame, light_.at(n), wholeOf(frame)));
-    poses.push_back(known(n));
+    hidden.push_back(swathe(frame.size(), known(n), kHides * body_px));
   }
   if (samples.size() < kFewestLearnt) return;
   const cv::Size size = samples.front()[0].size();
+  Planes scatter;
   for (std::size_t k = 0; k < 3; ++k) {
     middle_[k] = cv::Mat::zeros(size, CV_32FC1);
-    scatter_[k] = cv::Mat::zeros(size, CV_32FC1);
+    scatter[k] = cv::Mat::zeros(size, CV_32FC1);
   }
   known_ = cv::Mat::zeros(size, CV_8UC1);
-  const double hides = kHides * body_px;
-  std::vector<float> values;
-  std::vector<std::size_t> clear;
-  for (int y = 0; y < size.height; ++y) {
-    for (int x = 0; x < size.width; ++x) {
-      clear.clear();
-      for (std::size_t s = 0; s < samples.size(); ++s) {
-        if (!poses[s] || besideAxis_px(*poses[s], x, y) > hides) clear.push_back(s);
-      }
-      if (clear.size() < kFewestLearnt) continue;
-      known_.at<uchar>(y, x) = 255;
-      for (std::size_t k = 0; k < 3; ++k) {
-        values.clear();
-        for (const std::size_t s : clear) values.push_back(samples[s][k].at<float>(y, x));
-        const float middle = quantile(values, 0.5);
-        for (float& v : values) v = std::abs(v - middle);
-        middle_[k].at<float>(y, x) = middle;
-        scatter_[k].at<float>(y, x) = quantile(values, kScatterQuantile);
+  const cv::Mat wanted = whereItGoes(size, known, body_px);
+  cv::parallel_for_({0, size.height}, [&](const cv::Range& rows) {
+    std::vector<float> values;
+    std::vector<std::size_t> clear;
+    for (int y = rows.start; y < rows.end; ++y) {
+      for (int x = 0; x < size.width; ++x) {
+        if (wanted.at<uchar>(y, x) == 0) continue;
+        clear.clear();
+        for (std::size_t s = 0; s < samples.size(); ++s) {
+          if (hidden[s].at<uchar>(y, x) == 0) clear.push_back(s);
+        }
+        if (clear.size() < kFewestLearnt) continue;
+        known_.at<uchar>(y, x) = 255;
+        for (std::size_t k = 0; k < 3; ++k) {
+          values.clear();
+          for (const std::size_t s : clear) values.push_back(samples[s][k].at<float>(y, x));
+          const float middle = quantile(values, 0.5);
+          for (float& v : values) v = std::abs(v - middle);
+          middle_[k].at<float>(y, x) = middle;
+          scatter[k].at<float>(y, x) = quantile(values, kScatterQuantile);
+        }
       }
     }
-  }
+  });
   for (std::size_t k = 0; k < 3; ++k) {
-    cv::blur(scatter_[k], scatter_[k], cv::Size(kScatterSmooth_px, kScatterSmooth_px));
-    cv::max(scatter_[k], kLeastScatter[k], scatter_[k]);
+    cv::blur(scatter[k], scatter[k], cv::Size(kScatterSmooth_px, kScatterSmooth_px));
+    cv::max(scatter[k], kLeastScatter[k], scatter[k]);
+    cv::divide(1.0, scatter[k], overScatter_[k]);
   }
 }
 
 cv::Mat BodyEvidence::fromBackground(const Planes& features, const cv::Rect& box) const {
-  cv::Mat out = cv::Mat::zeros(box.size(), CV_32FC1);
-  for (int y = 0; y < box.height; ++y) {
-    auto* to = out.ptr<float>(y);
-    const auto* known = known_.ptr<uchar>(y + box.y) + box.x;
-    for (int x = 0; x < box.width; ++x) {
-      if (known[x] == 0) continue;
-      float sum = 0.0F;
-      for (std::size_t k = 0; k < 3; ++k) {
-        const float off = (features[k].at<float>(y, x) - middle_[k].at<float>(y + box.y, x + box.x)) /
-                          scatter_[k].at<float>(y + box.y, x + box.x);
-        sum += off * off;
+  cv::Mat sum = cv::Mat::zeros(box.size(), CV_32FC1);
+  const int width = box.width;
+  for (std::size_t k = 0; k < 3; ++k) {
+    for (int y = 0; y < box.height; ++y) {
+      const auto* seen = features[k].ptr<float>(y);
+      const auto* middle = middle_[k].ptr<float>(y + box.y) + box.x;
+      const auto* over = overScatter_[k].ptr<float>(y + box.y) + box.x;
+      float* __restrict to = sum.ptr<float>(y);
+      for (int x = 0; x < width; ++x) {
+        const float off = (seen[x] - middle[x]) * over[x];
+        to[x] += off * off;
       }
-      to[x] = std::clamp((std::sqrt(sum) - kNoDifference) / kClear, -1.0F, 1.0F);
     }
   }
+  cv::sqrt(sum, sum);
+  cv::Mat out = (sum - kNoDifference) * (1.0 / kClear);
+  cv::min(out, 1.0, out);
+  cv::max(out, -1.0, out);
+  out.setTo(0.0, known_(box) == 0);
   return out;
 }
 
 cv::Mat BodyEvidence::fromColours(const Planes& features) const {
   cv::Mat out(features[0].size(), CV_32FC1);
   for (int y = 0; y < out.rows; ++y) {
+    const std::array<const float*, 3> from{features[0].ptr<float>(y), features[1].ptr<float>(y),
+                                           features[2].ptr<float>(y)};
     auto* to = out.ptr<float>(y);
-    for (int x = 0; x < out.cols; ++x) {
-      int index = 0;
-      for (std::size_t k = 0; k < 3; ++k) {
-        const int bin = std::clamp(
-            static_cast<int>((features[k].at<float>(y, x) - lowest_[k]) * binsPerUnit_[k]), 0, kBins - 1);
-        index = index * kBins + bin;
-      }
-      to[x] = colours_[static_cast<std::size_t>(index)];
-    }
+    for (int x = 0; x < out.cols; ++x) to[x] = colours_[binOf({from[0][x], from[1][x], from[2][x]})];
   }
   return out;
+}
+
+std::size_t BodyEvidence::binOf(const std::array<float, 3>& colour) const {
+  int index = 0;
+  for (std::size_t k = 0; k < 3; ++k) {
+    const int bin = std::clamp(static_cast<int>((colour[k] - lowest_[k]) * binsPerUnit_[k]), 0, kBins - 1);
+    index = index * kBins + bin;
+  }
+  return static_cast<std::size_t>(index);
 }
 
 void BodyEvidence::learnColours(std::size_t seedFrame, const BodyPose& seed) {
@@ -218,14 +263,8 @@ void BodyEvidence::learnColours(std::size_t seedFrame, const BodyPose& seed) {
     lowest_[k] = low;
     binsPerUnit_[k] = static_cast<float>(kBins) / std::max(high - low, 1e-3F);
   }
-  const auto binOf = [&](int x, int y) {
-    int index = 0;
-    for (std::size_t k = 0; k < 3; ++k) {
-      index = index * kBins + std::clamp(static_cast<int>((features[k].at<float>(y, x) - lowest_[k]) *
-                                                          binsPerUnit_[k]),
-                                         0, kBins - 1);
-    }
-    return static_cast<std::size_t>(index);
+  const auto binAt = [&](int x, int y) {
+    return binOf({features[0].at<float>(y, x), features[1].at<float>(y, x), features[2].at<float>(y, x)});
   };
   const auto smooth = [](std::vector<float>& h) {
     for (const std::size_t stride : {std::size_t{1}, std::size_t{kBins}, std::size_t{kBins * kBins}}) {
@@ -242,7 +281,7 @@ void BodyEvidence::learnColours(std::size_t seedFrame, const BodyPose& seed) {
   const cv::Mat apart = known_.empty() ? cv::Mat() : fromBackground(features, box);
   const cv::Mat first = apart;
   for (int round = 0; round <= kLearnRounds; ++round) {
-    const cv::Mat now = round == 0 ? first : at(seedFrame, box).evidence;
+    const cv::Mat now = round == 0 ? first : seen(seedFrame, box).evidence;
     std::vector<float> body(kBins * kBins * kBins, 0.0F);
     std::vector<float> rest = body;
     double bodySum = 0.0;
@@ -253,10 +292,10 @@ void BodyEvidence::learnColours(std::size_t seedFrame, const BodyPose& seed) {
         const bool core = beside < kCore;
         const bool looksIt = !now.empty() && now.at<float>(y, x) > 0.2F;
         if (core || (beside < kBand && looksIt)) {
-          body[binOf(x, y)] += 1.0F;
+          body[binAt(x, y)] += 1.0F;
           bodySum += 1.0;
         } else if (beside > kRing) {
-          rest[binOf(x, y)] += 1.0F;
+          rest[binAt(x, y)] += 1.0F;
           restSum += 1.0;
         }
       }
@@ -274,7 +313,24 @@ void BodyEvidence::learnColours(std::size_t seedFrame, const BodyPose& seed) {
   }
 }
 
-BodyView BodyEvidence::at(std::size_t frame, const cv::Rect& box) const {
+BodyView BodyEvidence::at(std::size_t frame, const cv::Rect& box) {
+  const auto known = kept_.find(frame);
+  if (known != kept_.end()) {
+    const cv::Rect has(known->second.corner, known->second.evidence.size());
+    if ((box & has) == box) return known->second.part(box);
+    kept_bytes_ -= bytesOf(known->second);
+    kept_.erase(known);
+  }
+  const int rim = box.width / kRimOfBox;
+  const BodyView view = seen(frame, {box.x - rim, box.y - rim, box.width + 2 * rim, box.height + 2 * rim});
+  if (kept_bytes_ + bytesOf(view) <= kRoom_bytes) {
+    kept_bytes_ += bytesOf(view);
+    kept_.emplace(frame, view);
+  }
+  return view.part(box);
+}
+
+BodyView BodyEvidence::seen(std::size_t frame, const cv::Rect& box) const {
   BodyView out{box.tl(), cv::Mat::zeros(box.size(), CV_32FC1), {}};
   for (cv::Mat& plane : out.look) plane = cv::Mat::zeros(box.size(), CV_32FC1);
   const auto found = film_.frames.find(frame);

@@ -31,19 +31,25 @@ class BodyEvidence {
   BodyEvidence(const ReducedFilm& film, std::size_t seedFrame, const BodyPose& seed, const KnownPose& known,
                bool moving);
 
-  /// Of a part of a frame; past the picture's edge nothing is known.
-  [[nodiscard]] BodyView at(std::size_t frame, const cv::Rect& box) const;
+  /// Of a part of a frame; past the picture's edge nothing is known. Kept while there is room.
+  [[nodiscard]] BodyView at(std::size_t frame, const cv::Rect& box);
 
  private:
   void learnBackground(const KnownPose& known, double body_px);
   void learnColours(std::size_t seedFrame, const BodyPose& seed);
+  [[nodiscard]] cv::Mat whereItGoes(cv::Size size, const KnownPose& known, double body_px) const;
   [[nodiscard]] cv::Mat fromBackground(const Planes& features, const cv::Rect& box) const;
   [[nodiscard]] cv::Mat fromColours(const Planes& features) const;
+  [[nodiscard]] std::size_t binOf(const std::array<float, 3>& colour) const;
+
+  [[nodiscard]] BodyView seen(std::size_t frame, const cv::Rect& box) const;
 
   const ReducedFilm& film_;
+  std::map<std::size_t, BodyView> kept_;
+  std::size_t kept_bytes_ = 0;
   std::map<std::size_t, Planes> light_;
   Planes middle_;
-  Planes scatter_;
+  Planes overScatter_;          ///< one over it
   cv::Mat known_;               ///< CV_8UC1: where the two mean something; empty where nothing is learnt
   std::vector<float> colours_;  ///< evidence by bin; empty until learnt
   std::array<float, 3> lowest_{};

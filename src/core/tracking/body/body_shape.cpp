@@ -21,6 +21,8 @@ constexpr int kStepsQuick = 8;
 constexpr int kStepsThorough = 14;
 constexpr double kStill_px = 0.01;
 constexpr double kFarthestStep_px = 4.0;
+constexpr double kShortest = 0.12;  ///< of its length that a body may be seen shortened to
+constexpr double kLongest = 1.35;
 
 /// A plane between pixels; nothing past the edge.
 float between(const cv::Mat& m, float x, float y) {
@@ -144,12 +146,15 @@ void BodyShape::choose(const std::array<cv::Mat, kPlanes>& from) {
 
 BodyShape::Fit BodyShape::judged(const BodyView& view, const BodyPose& pose) const {
   const Laid laid(pose, view.corner);
-  double sum = 0.0;
-  double most = 1e-9;
+  // On the body and beside it, each for itself: most of a shape is not the body.
+  std::array<double, 2> sum{};
+  std::array<double, 2> most{1e-9, 1e-9};
   for (const Cell& c : some_) {
-    sum += c.shape * between(view.evidence, laid.x(c.u, c.v), laid.y(c.u, c.v));
-    most += std::abs(c.shape);
+    const std::size_t on = c.shape > 0.0F ? 0 : 1;
+    sum[on] += c.shape * between(view.evidence, laid.x(c.u, c.v), laid.y(c.u, c.v));
+    most[on] += std::abs(c.shape);
   }
+  const double agreement = std::min(sum[0] / most[0], 0.5 * (sum[0] / most[0] + sum[1] / most[1]));
   double likeness = 0.0;
   for (std::size_t k = 0; k < 3; ++k) {
     double n = 0.0, a = 0.0, b = 0.0, aa = 1e-9, bb = 1e-9, ab = 0.0;
@@ -166,7 +171,7 @@ BodyShape::Fit BodyShape::judged(const BodyView& view, const BodyPose& pose) con
     const double spread = std::max(aa - a * a / n, 1e-6 * n) * std::max(bb - b * b / n, 1e-6 * n);
     likeness += (ab - a * b / n) / std::sqrt(spread) / 3.0;
   }
-  return {pose, sum / most, likeness};
+  return {pose, agreement, likeness};
 }
 
 BodyShape::Fit BodyShape::fitted(const BodyView& view, const BodyPose& from, double usualLength_px, double held,
@@ -226,7 +231,8 @@ BodyShape::Fit BodyShape::fitted(const BodyView& view, const BodyPose& from, dou
       const BodyPose next{{pose.nose.x_px + move[0], pose.nose.y_px + move[1]},
                           {pose.tail.x_px + move[2], pose.tail.y_px + move[3]}};
       const double there = costOf(next);
-      better = there < cost;
+      const double shown = next.length_px() / length_px_;
+      better = there < cost && shown > kShortest && shown < kLongest;
       if (better) {
         pose = next;
         cost = there;

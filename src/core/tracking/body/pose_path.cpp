@@ -10,7 +10,7 @@
 namespace fin {
 namespace {
 
-constexpr double kSearch_px = 14.0;
+constexpr double kSearch_px = 10.0;
 constexpr std::size_t kMostHypotheses = 6;
 constexpr double kSamePose_px = 1.0;
 constexpr double kGood = 0.75;  ///< of what the shape agrees at its seed
@@ -25,6 +25,10 @@ constexpr double kMostForAStep = 25.0;
 constexpr double kOther = 0.08;      ///< of the body's length: farther apart it is another pose
 
 constexpr double kLengthFree = 0.02;
+constexpr double kSureShare = 0.85;    ///< of the agreement in most frames
+constexpr double kSureLikeness = 0.3;  ///< under that in most frames
+constexpr double kSureMargin = 3.0;
+
 constexpr double kFirstShare = 0.5;
 constexpr std::size_t kAveraged = 60;
 
@@ -63,9 +67,9 @@ double middleOf(std::vector<double> values) {
 
 class PathFinder {
  public:
-  PathFinder(const ReducedFilm& film, const BodyEvidence& evidence, const PoseHints& hints,
+  PathFinder(const std::set<std::size_t>& frames, BodyEvidence& evidence, const PoseHints& hints,
              Foreshortening turns)
-      : film_(film), evidence_(evidence), hints_(hints), hold_(holdFor(turns)), shape_(firstShape()) {
+      : frames_(frames), evidence_(evidence), hints_(hints), hold_(holdFor(turns)), shape_(firstShape()) {
     usual_ = judge(hints_.given.begin()->first, hints_.given.begin()->second).agreement;
   }
 
@@ -85,22 +89,12 @@ class PathFinder {
                        static_cast<int>(2.0 * around) + 2, static_cast<int>(2.0 * around) + 2);
     return {evidence_.at(frame, box), pose};
   }
-  /// A part of a frame; the last one is kept.
-  [[nodiscard]] BodyView viewAt(std::size_t n, const cv::Rect& box) {
-    if (n != keptFrame_ || (box & keptBox_) != box) {
-      const int rim = box.width / 4;
-      keptBox_ = {box.x - rim, box.y - rim, box.width + 2 * rim, box.height + 2 * rim};
-      keptFrame_ = n;
-      kept_ = evidence_.at(n, keptBox_);
-    }
-    return kept_.part(box);
-  }
   [[nodiscard]] BodyShape::Fit judge(std::size_t n, const BodyPose& pose) {
-    return shape_.judged(viewAt(n, shape_.reach(pose, 2.0)), pose);
+    return shape_.judged(evidence_.at(n, shape_.reach(pose, 2.0)), pose);
   }
 
   void consider(std::size_t n, const BodyPose& start, double usualLength) {
-    const BodyView view = viewAt(n, shape_.reach(start, kSearch_px));
+    const BodyView view = evidence_.at(n, shape_.reach(start, kSearch_px));
     add(n, {shape_.fitted(view, start, usualLength, kLengthFree, BodyShape::Care::Quick), false});
   }
   void add(std::size_t n, const Hypothesis& h) {
@@ -119,13 +113,13 @@ class PathFinder {
 
   void gather() {
     for (const auto& [n, pose] : hints_.given) {
-      if (film_.frames.contains(n)) at_[n] = {{judge(n, pose), true}};
+      if (frames_.contains(n)) at_[n] = {{judge(n, pose), true}};
     }
     for (const auto& [n, pose] : hints_.found) {
-      if (film_.frames.contains(n) && !hints_.given.contains(n)) consider(n, pose, shape_.length_px());
+      if (frames_.contains(n) && !hints_.given.contains(n)) consider(n, pose, shape_.length_px());
     }
-    walk(film_.frames.begin(), film_.frames.end());
-    walk(film_.frames.rbegin(), film_.frames.rend());
+    walk(frames_.begin(), frames_.end());
+    walk(frames_.rbegin(), frames_.rend());
   }
 
   /// Each frame's best pose is tried, moved on, in the next one; where it does not fit well there, others.
@@ -134,7 +128,7 @@ class PathFinder {
     std::optional<BodyPose> before;
     std::optional<BodyPose> last;
     for (; from != end; ++from) {
-      const std::size_t n = from->first;
+      const std::size_t n = *from;
       if (last && !hints_.given.contains(n)) tryFrom(n, before, *last);
       if (at_[n].empty() || (!last && !hints_.given.contains(n))) continue;
       before = last;
@@ -157,7 +151,7 @@ class PathFinder {
   void detect(std::size_t n, const BodyPose& near) {
     const double body = shape_.length_px();
     const cv::Rect box = shape_.reach(near, 1.2 * body);
-    const BodyView view = viewAt(n, box);
+    const BodyView view = evidence_.at(n, box);
     cv::Mat heap;
     cv::GaussianBlur(view.evidence, heap, cv::Size(0, 0), 0.15 * body);
     for (int peak = 0; peak < 3; ++peak) {
@@ -241,9 +235,23 @@ class PathFinder {
         if (apart_px(chosen.pose, (*some[i])[k].fit.pose) >= kOther * shape_.length_px())
           margin = std::min(margin, whole(k) - whole(best));
       }
-      out[frames[i]] = {chosen.pose, chosen.agreement / std::max(usual_, 1e-3), chosen.likeness, margin};
+      out[frames[i]] = {chosen.pose, chosen.agreement / std::max(usual_, 1e-3), chosen.likeness, false, margin};
     }
+    judgeSureness(out);
     return out;
+  }
+  static void judgeSureness(PosePath& path) {
+    std::vector<double> agreements;
+    std::vector<double> likenesses;
+    for (const auto& [n, posed] : path) {
+      agreements.push_back(posed.agreement);
+      likenesses.push_back(posed.likeness);
+    }
+    if (path.empty()) return;
+    const double agreement = kSureShare * std::min(middleOf(agreements), 1.0);
+    const double likeness = middleOf(likenesses) - kSureLikeness;
+    for (auto& [n, posed] : path)
+      posed.sure = posed.agreement >= agreement && posed.likeness >= likeness && posed.margin >= kSureMargin;
   }
 
   void learnShape(const PosePath& path) {
@@ -255,7 +263,7 @@ class PathFinder {
     for (const auto& [n, posed] : path) {
       const bool whole = posed.pose.length_px() > 0.85 * shape_.length_px();
       if (k++ % every != 0 || posed.agreement < usual || !whole) continue;
-      shape_.add(viewAt(n, shape_.reach(posed.pose, 2.0)), posed.pose);
+      shape_.add(evidence_.at(n, shape_.reach(posed.pose, 2.0)), posed.pose);
     }
     shape_.average(kFirstShare);
     usual_ = judge(hints_.given.begin()->first, hints_.given.begin()->second).agreement;
@@ -279,7 +287,7 @@ class PathFinder {
       const double usual = middleOf({lengths.begin() + static_cast<std::ptrdiff_t>(i - half),
                                      lengths.begin() + static_cast<std::ptrdiff_t>(i + half + 1)});
       const BodyPose& pose = path.at(n).pose;
-      const BodyView view = viewAt(n, shape_.reach(pose, kSearch_px));
+      const BodyView view = evidence_.at(n, shape_.reach(pose, kSearch_px));
       const auto fit = shape_.fitted(view, pose, usual, hold_.strength, BodyShape::Care::Thorough);
       for (Hypothesis& h : at_[n]) {
         if (apart_px(h.fit.pose, pose) < 1e-9) h.fit = fit;
@@ -287,13 +295,10 @@ class PathFinder {
     }
   }
 
-  const ReducedFilm& film_;
-  const BodyEvidence& evidence_;
+  const std::set<std::size_t>& frames_;
+  BodyEvidence& evidence_;
   const PoseHints& hints_;
   LengthHold hold_;
-  std::size_t keptFrame_ = std::numeric_limits<std::size_t>::max();
-  cv::Rect keptBox_;
-  BodyView kept_;
   BodyShape shape_;
   double usual_ = 1.0;
   std::map<std::size_t, Hypotheses> at_;
@@ -301,10 +306,10 @@ class PathFinder {
 
 }  // namespace
 
-PosePath findPosePath(const ReducedFilm& film, const BodyEvidence& evidence, const PoseHints& hints,
+PosePath findPosePath(const std::set<std::size_t>& frames, BodyEvidence& evidence, const PoseHints& hints,
                       Foreshortening turns) {
-  if (hints.given.empty() || !film.frames.contains(hints.given.begin()->first)) return {};
-  return PathFinder(film, evidence, hints, turns).find();
+  if (hints.given.empty() || !frames.contains(hints.given.begin()->first)) return {};
+  return PathFinder(frames, evidence, hints, turns).find();
 }
 
 }  // namespace fin

@@ -3,6 +3,7 @@
 
 #include <cstddef>
 #include <map>
+#include <set>
 #include <vector>
 
 #include "core/tracking/body/body_evidence.h"
@@ -15,6 +16,7 @@ struct PosedFrame {
   BodyPose pose;
   double agreement = 0.0;  ///< of the picture with the body's shape there, 1 is as well as could be
   double likeness = 0.0;   ///< of its inner look
+  bool sure = false;       ///< it agrees about as well as in most frames, and no other way is nearly as good
   double margin = 0.0;     ///< by how much a way through another pose would be worse
 };
 using PosePath = std::map<std::size_t, PosedFrame>;
@@ -32,8 +34,8 @@ enum class Foreshortening {
   Any,      ///< it turns as it likes
 };
 
-/// The body's way through all frames of a film, decided over the whole of it.
-PosePath findPosePath(const ReducedFilm& film, const BodyEvidence& evidence, const PoseHints& hints,
+/// The body's way through those of a film's frames that are asked for, decided over all of them together.
+PosePath findPosePath(const std::set<std::size_t>& frames, BodyEvidence& evidence, const PoseHints& hints,
                       Foreshortening turns);
 
 

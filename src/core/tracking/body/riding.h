@@ -17,6 +17,12 @@ struct RidingMark {
   bool agrees = false;    ///< with where the mark itself was followed to
 };
 
+struct BodyPlace {
+  BodyPose pose;      ///< in full pixels
+  bool sure = false;
+};
+using BodyWay = std::map<std::size_t, BodyPlace>;
+
 /// A mark's places as told by the body's way, in full pixels, for every frame of that way.
 ///
 /// Model: a mark lies fixed on the body, but nearer to the camera than the body's middle by h, so that it is
@@ -25,8 +31,17 @@ struct RidingMark {
 /// mark itself was followed to, as far as that agrees, outwards from the places that a person gave (R. Kalman,
 /// 1960; smoothed after H. Rauch, F. Tung & C. Striebel, 1965). A mark that leaves its place by a jump, or by
 /// more than that allows, is not believed any more until it comes back.
-std::map<std::size_t, RidingMark> rideOn(const std::map<std::size_t, BodyPose>& way, const MarkTrack& followed,
-                                         std::size_t firstFrame, const std::vector<MarkSeed>& seeds,
-                                         PixelPoint pictureMiddle);
+/// `nearness` is h / distance, with its standard deviation; before anything is known of it by default.
+struct Nearness {
+  double value = 0.0;
+  double doubt = 0.008;
+};
+struct Riding {
+  std::map<std::size_t, RidingMark> marks;
+  Nearness nearness;         ///< as it was found
+  std::size_t agreeing = 0;  ///< frames
+};
+Riding rideOn(const BodyWay& way, const MarkTrack& followed, std::size_t firstFrame,
+              const std::vector<MarkSeed>& seeds, PixelPoint pictureMiddle, Nearness before = {});
 
 }  // namespace fin

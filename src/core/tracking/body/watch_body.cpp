@@ -4,17 +4,21 @@
 #include <algorithm>
 #include <cstdio>
 #include <cstdlib>
+#include <iterator>
 #include <optional>
+#include <set>
 
 #include "core/tracking/body/riding.h"
 
 namespace fin {
 namespace {
 
-constexpr double kSureAgreement = 0.7;  ///< of what the shape agrees at its seed
-constexpr double kSureMargin = 3.0;
-constexpr double kSureDoubt_px = 2.5;
-constexpr double kSureDoubtOfBody = 0.03;
+constexpr std::size_t kSometimes = 4;  ///< frames
+constexpr double kEasyQuality = 0.85;
+constexpr double kNearnessDiffers = 0.004;  ///< from one end to the other
+constexpr double kConfirms_px = 2.0;
+constexpr double kSureDoubt_px = 1.2;
+constexpr double kConfirmedQuality = 0.7;
 constexpr double kCarriedQuality = 0.6;
 constexpr double kContradictedQuality = 0.45;
 
@@ -37,15 +41,78 @@ PoseHints hintsOf(const ReducedFilm& film, const std::vector<MarkSeed>& seeds, c
   return out;
 }
 
-MarkSample carried(const MarkSample& followed, const RidingMark& riding, bool poseIsSure, double body_px) {
-  const bool followedSurely = followed.seen && followed.quality >= kDoubtfulBelow;
-  if (followedSurely && riding.agrees) return followed;
-  const bool sure = poseIsSure && riding.doubt_px <= std::max(kSureDoubt_px, kSureDoubtOfBody * body_px);
-  if (sure) return {true, riding.at, kCarriedQuality};
+MarkSample carried(const MarkSample& followed, const RidingMark& riding, bool poseIsSure) {
   MarkSample out = followed;
-  if (poseIsSure) out = {true, riding.at, kContradictedQuality};
-  out.quality = std::min(out.quality, kContradictedQuality);
+  if (followed.seen && riding.agrees) {
+    if (poseIsSure && length(followed.at - riding.at).value() <= kConfirms_px) out.quality = std::max(out.quality, kConfirmedQuality);
+    return out;
+  }
+  if (!poseIsSure) return out;
+  const bool sure = riding.doubt_px <= kSureDoubt_px;
+  return {true, riding.at, sure ? kCarriedQuality : kContradictedQuality};
+}
+
+struct Watched {
+  BodyWay way;
+  std::map<MarkName, Riding> rides;
+};
+
+Watched watch(const ReducedFilm& film, const std::set<std::size_t>& frames, BodyEvidence& evidence,
+              const PoseHints& hints, Foreshortening turns, const std::vector<MarkSeed>& seeds,
+              const Track& track) {
+  Watched out;
+  for (const auto& [n, posed] : findPosePath(frames, evidence, hints, turns))
+    out.way[n] = {{film.toFull(posed.pose.nose), film.toFull(posed.pose.tail)}, posed.sure};
+  const cv::Mat& picture = film.frames.begin()->second;
+  const PixelPoint middle = film.toFull({0.5 * (picture.cols - 1), 0.5 * (picture.rows - 1)});
+  const auto ride = [&](MarkName name, Nearness nearness) {
+    return rideOn(out.way, *track.find(name), track.firstFrame, seeds, middle, nearness);
+  };
+  out.rides[MarkName::Nose] = ride(MarkName::Nose, {});
+  out.rides[MarkName::Tail] = ride(MarkName::Tail, {});
+  // What the better followed end tells of how near the marks are goes for the other one too.
+  const bool noseLeads = out.rides[MarkName::Nose].agreeing >= out.rides[MarkName::Tail].agreeing;
+  const Nearness found = out.rides[noseLeads ? MarkName::Nose : MarkName::Tail].nearness;
+  const MarkName other = noseLeads ? MarkName::Tail : MarkName::Nose;
+  out.rides[other] = ride(other, {found.value, std::hypot(found.doubt, kNearnessDiffers)});
   return out;
+}
+
+bool surelyFollowed(const Track& track, std::size_t i) {
+  return std::all_of(track.marks.begin(), track.marks.end(), [i](const MarkTrack& mark) {
+    const bool end = mark.name == MarkName::Nose || mark.name == MarkName::Tail;
+    return !end || (mark.samples[i].seen && mark.samples[i].quality >= kEasyQuality);
+  });
+}
+
+/// Frames that are held against the body: all where a mark is not surely followed, else some.
+std::set<std::size_t> firstLook(const ReducedFilm& film, const PoseHints& hints, const Track& track) {
+  std::set<std::size_t> out;
+  std::size_t met = 0;
+  for (const auto& [n, frame] : film.frames) {
+    if (n < track.firstFrame || n >= track.firstFrame + track.frameCount) continue;
+    if (met++ % kSometimes == 0 || hints.given.contains(n) || !surelyFollowed(track, n - track.firstFrame))
+      out.insert(n);
+  }
+  return out;
+}
+
+/// Where mark and body do not agree, every frame up to the next in which they do.
+void addAroundDisagreements(const ReducedFilm& film, const Watched& watched, const Track& track,
+                            std::set<std::size_t>& frames) {
+  const std::set<std::size_t> looked = frames;
+  for (auto at = looked.begin(); at != looked.end(); ++at) {
+    const std::size_t n = *at;
+    const auto agrees = [&](MarkName name) {
+      const auto found = watched.rides.at(name).marks.find(n);
+      return found == watched.rides.at(name).marks.end() || found->second.agrees;
+    };
+    if (agrees(MarkName::Nose) && agrees(MarkName::Tail) && surelyFollowed(track, n - track.firstFrame)) continue;
+    const std::size_t from = at == looked.begin() ? n : *std::prev(at);
+    const std::size_t to = std::next(at) == looked.end() ? n : *std::next(at);
+    for (auto frame = film.frames.lower_bound(from); frame != film.frames.end() && frame->first <= to; ++frame)
+      frames.insert(frame->first);
+  }
 }
 
 }  // namespace
@@ -59,30 +126,26 @@ void watchBody(const ReducedFilm& film, const std::vector<MarkSeed>& seeds, bool
     const auto found = hints.found.find(n);
     return found == hints.found.end() ? std::nullopt : std::optional(found->second);
   };
-  const BodyEvidence evidence(film, frame, seed, known, moving);
-  const PosePath path = findPosePath(film, evidence, hints, turns);
+  BodyEvidence evidence(film, frame, seed, known, moving);
+  std::set<std::size_t> frames = firstLook(film, hints, track);
+  Watched watched = watch(film, frames, evidence, hints, turns, seeds, track);
+  const std::size_t before = frames.size();
+  addAroundDisagreements(film, watched, track, frames);
+  if (frames.size() > before) watched = watch(film, frames, evidence, hints, turns, seeds, track);
   if (const char* file = std::getenv("FIN_BODY_DUMP")) {
     std::FILE* f = std::fopen(file, "w");
-    std::fprintf(f, "frame,nose_x_px,nose_y_px,nose_quality,tail_x_px,tail_y_px,tail_quality,agreement,likeness,margin\n");
-    for (const auto& [n, p] : path) {
-      const PixelPoint a = film.toFull(p.pose.nose);
-      const PixelPoint b = film.toFull(p.pose.tail);
-      std::fprintf(f, "%zu,%.3f,%.3f,1,%.3f,%.3f,1,%.3f,%.3f,%.3f\n", n, a.x_px, a.y_px, b.x_px, b.y_px, p.agreement, p.likeness, p.margin);
+    std::fprintf(f, "frame,nose_x_px,nose_y_px,nose_quality,tail_x_px,tail_y_px,tail_quality,agreement,likeness,margin,sure\n");
+    for (const auto& [n, p] : watched.way) {
+      const PixelPoint a = p.pose.nose;
+      const PixelPoint b = p.pose.tail;
+      std::fprintf(f, "%zu,%.3f,%.3f,1,%.3f,%.3f,1,0,0,0,%d\n", n, a.x_px, a.y_px, b.x_px, b.y_px, int(p.sure));
     }
     std::fclose(f);
   }
-  std::map<std::size_t, BodyPose> way;
-  for (const auto& [n, posed] : path) way[n] = {film.toFull(posed.pose.nose), film.toFull(posed.pose.tail)};
-  const cv::Mat& picture = film.frames.begin()->second;
-  const PixelPoint middle = film.toFull({0.5 * (picture.cols - 1), 0.5 * (picture.rows - 1)});
   for (MarkTrack& mark : track.marks) {
-    if (mark.name != MarkName::Nose && mark.name != MarkName::Tail) continue;
-    const auto riding = rideOn(way, mark, track.firstFrame, seeds, middle);
-    for (const auto& [n, at] : riding) {
-      const PosedFrame& posed = path.at(n);
-      const bool sure = posed.agreement >= kSureAgreement && posed.margin >= kSureMargin;
+    for (const auto& [n, at] : watched.rides[mark.name].marks) {
       MarkSample& sample = mark.samples[n - track.firstFrame];
-      sample = carried(sample, at, sure, seed.length_px() / film.scale);
+      sample = carried(sample, at, watched.way.at(n).sure);
     }
   }
 }
