@@ -63,7 +63,8 @@ bool isHalved(int format) {
   return format == AV_PIX_FMT_YUV420P || format == AV_PIX_FMT_YUVJ420P;
 }
 
-/// Colours at half the size, eight bits each, of a frame that stores them otherwise; none of one that has none.
+/// Colours at half the size, eight bits each, of a frame that stores them otherwise; none of one that has
+/// none.
 av::FramePtr halvedColours(const AVFrame& frame) {
   const AVPixFmtDescriptor* d = av_pix_fmt_desc_get(static_cast<AVPixelFormat>(frame.format));
   if (d == nullptr || d->nb_components < 3 || (d->flags & (AV_PIX_FMT_FLAG_RGB | AV_PIX_FMT_FLAG_PAL)) != 0)
@@ -133,7 +134,9 @@ class DecodedSource : public Picture::Source {
 
  private:
   /// The frame that holds colour at half the size; none where there is no colour.
-  [[nodiscard]] const AVFrame* halved() const { return isHalved(frame_->format) ? frame_.get() : colours_.get(); }
+  [[nodiscard]] const AVFrame* halved() const {
+    return isHalved(frame_->format) ? frame_.get() : colours_.get();
+  }
 
   [[nodiscard]] cv::Mat fromPlanes(const cv::Rect& box) const {
     const cv::Mat planes[] = {grey_(box), colourPlane(1, box), colourPlane(2, box)};

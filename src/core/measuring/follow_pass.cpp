@@ -22,10 +22,16 @@ std::size_t lastFrameOf(const PassRequest& request, const Clip& clip) {
 
 namespace {
 
+constexpr std::size_t kFilmShare = 2;  ///< of the room for frames
+
 Foreshortening turnsOf(const PassRequest& request) {
   if (request.protocol == Protocol::Fall || request.protocol == Protocol::Rest) return Foreshortening::Any;
   if (request.view == View::Top) return Foreshortening::None;
   return request.protocol == Protocol::Retrieve ? Foreshortening::Slight : Foreshortening::Any;
+}
+
+BodyWatch watchFor(const PassRequest& request) {
+  return {request.marks, request.hidden, followsBackground(request), turnsOf(request)};
 }
 
 }  // namespace
@@ -53,16 +59,12 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
     return partOf(job, from, done / whole);
   };
   if (!request.marks.empty()) {
-    double body_px = 0.0;
-    for (const MarkSeed& a : request.marks)
-      for (const MarkSeed& b : request.marks)
-        if (a.frame == b.frame && a.name == MarkName::Nose && b.name == MarkName::Tail)
-          body_px = length(a.at - b.at).value();
-    FilmingFrameSource filming(first, body_px, roomForFrames_bytes() / 2);
-    auto marks = followMarks(body_px > 0.0 ? filming : first, {request.marks, request.firstFrame, last, request.hidden}, part(1.0));
+    FilmingFrameSource filming(first, bodyLength_px(request).value_or(0.0),
+                               roomForFrames_bytes() / kFilmShare);
+    auto marks = followMarks(filming, {request.marks, request.firstFrame, last, request.hidden}, part(1.0));
     if (!marks) return marks;
     track = std::move(*marks);
-    if (body_px > 0.0 && !std::getenv("NOWATCH")) watchBody(filming.film(), request.marks, moving, turnsOf(request), track);
+    watchBody(filming.film(), watchFor(request), track);
   }
   if (moving) {
     if (auto ok = followBackground(kept, track, part(1.0)); !ok) return tl::unexpected(ok.error());
@@ -82,10 +84,14 @@ Result<Track> followPassAgain(const PassRequest& request, const Track& earlier, 
                               std::size_t keptBytes) {
   if (!onlySeedsDiffer(before, request) || before.marks.empty() || request.marks.empty())
     return followPass(request, clip, source, job, keptBytes);
+  FilmingFrameSource filming(source, bodyLength_px(request).value_or(0.0),
+                             roomForFrames_bytes() / kFilmShare);
   auto track =
-      followChanged(source, {request.marks, request.firstFrame, lastFrameOf(request, clip), request.hidden},
+      followChanged(filming, {request.marks, request.firstFrame, lastFrameOf(request, clip), request.hidden},
                     earlier, before.marks, partOf(job, 0.0, request.outline ? 0.5 : 1.0));
-  if (!track || !request.outline) return track;
+  if (!track) return track;
+  watchBody(filming.film(), watchFor(request), *track);
+  if (!request.outline) return track;
   // A flank spot is looked for on the outline, whichever of its places was changed.
   if (auto ok = findFlank(source, request.marks, *track, partOf(job, 0.5, 1.0)); !ok)
     return tl::unexpected(ok.error());

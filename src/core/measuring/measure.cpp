@@ -36,16 +36,6 @@ PassNeeds needsOf(const PassRequest& request) {
           request.outline.has_value()};
 }
 
-std::optional<double> bodyLength_px(const PassRequest& request) {
-  for (const MarkSeed& a : request.marks) {
-    for (const MarkSeed& b : request.marks) {
-      if (a.frame == b.frame && a.name == MarkName::Nose && b.name == MarkName::Tail)
-        return length(a.at - b.at).value();
-    }
-  }
-  return std::nullopt;
-}
-
 std::vector<std::string> warningsFor(const PassRequest& request, const Clip& clip, const PassResult& result) {
   std::vector<std::string> out = clip.info().warnings;
   const std::size_t last = clip.index().frameCount() - 1;

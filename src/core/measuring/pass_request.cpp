@@ -57,6 +57,16 @@ bool followsBackground(const PassRequest& request) {
   return request.followBackground && request.view == View::Chase;
 }
 
+std::optional<double> bodyLength_px(const PassRequest& request) {
+  for (const MarkSeed& a : request.marks) {
+    for (const MarkSeed& b : request.marks) {
+      if (a.frame == b.frame && a.name == MarkName::Nose && b.name == MarkName::Tail)
+        return length(a.at - b.at).value();
+    }
+  }
+  return std::nullopt;
+}
+
 Result<Rectification> rectificationOf(const PassRequest& request) {
   Rectification out{request.lens, std::nullopt};
   if (!request.square) return out;

@@ -74,6 +74,10 @@ struct PassRequest : Calibration {
 /// What lies behind the lure is followed too: only a moving camera needs it.
 bool followsBackground(const PassRequest& request);
 
+/// How far nose and tail are apart in the picture where both were placed in one frame; none where they never
+/// were.
+std::optional<double> bodyLength_px(const PassRequest& request);
+
 /// The scale of the lure's plane as a request gives it, from its length or its rectangle; none where neither
 /// was said. `plane` is the request's own, or none for what lies where the ruler does. BadRequest as Scale.
 Result<std::optional<Scale>> scaleOf(const PassRequest& request, const std::optional<ScalePlane>& plane);

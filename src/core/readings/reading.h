@@ -52,8 +52,8 @@ struct ReadingSet {
 };
 
 /// Raised whenever a change to a method alters a reported number.
-constexpr int kMethodVersion = 10;
+constexpr int kMethodVersion = 11;
 /// The method version at which following last changed: tracks made before it are followed anew.
-constexpr int kFollowingVersion = 8;
+constexpr int kFollowingVersion = 9;
 
 }  // namespace fin

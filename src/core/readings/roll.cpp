@@ -19,8 +19,9 @@ constexpr double kBesideSpot_px = 2.5;  ///< along the body, in which the rim is
 constexpr double kThinOfHalf = 0.6;     ///< of the half height: narrower things are no body
 constexpr double kFarthestOut = 1.25;   ///< of the half height: beyond, the spot is not on the body
 constexpr double kSpinsFrom_deg = 360.0;
-constexpr double kHidden_frames = 3.5;  ///< a longer gap is taken for the spot's hiding
-constexpr std::size_t kSlopeOver = 6;   ///< samples
+constexpr double kHidden_frames = 3.5;   ///< a longer gap is taken for the spot's hiding
+constexpr double kHidesFrom_deg = 40.0;  ///< a spot is surely seen nearer to the middle of its side
+constexpr std::size_t kSlopeOver = 6;    ///< samples
 constexpr std::size_t kFewestAngles = 12;
 constexpr std::size_t kRollBlocks = 8;
 constexpr double kFlankU95_deg = 2.0;    ///< parallax of the spot against the outline
@@ -30,12 +31,14 @@ const std::array kNames{ReadingId::RollFrequency, ReadingId::RollAngle, ReadingI
                         ReadingId::SpinTurns, ReadingId::TwistPerMetre};
 
 /// Adds an angle known up to whole turns. After a short step it is the nearest; after a gap the one nearest
-/// to where the roll was going.
+/// to where the roll was going, unless the mark was so far from where it hides that it was only lost.
 void addUnwrapped(Series& roll, double time_s, double angle_deg, double spacing_s) {
   if (roll.empty()) return roll.add(time_s, angle_deg);
   double expected = roll.y.back();
   const double gap_s = time_s - roll.t_s.back();
-  if (gap_s > kHidden_frames * spacing_s && roll.size() >= kSlopeOver) {
+  const auto couldHide = [](double deg) { return std::abs(std::remainder(deg, 360.0)) > kHidesFrom_deg; };
+  const bool hid = couldHide(expected) || couldHide(angle_deg);
+  if (gap_s > kHidden_frames * spacing_s && hid && roll.size() >= kSlopeOver) {
     const Series lately = roll.between(roll.t_s[roll.size() - kSlopeOver], roll.t_s.back());
     const bool whole = lately.span_s() < 2.0 * kSlopeOver * spacing_s;
     if (const auto line = fitLine(lately); whole && line) expected += line->slope * gap_s;

@@ -15,7 +15,7 @@ constexpr int kLightCells = 13;     ///< over which the light is averaged
 constexpr std::size_t kMostLearnt = 25;
 constexpr double kSearched = 1.8;  ///< body lengths about where it is known to be
 constexpr std::size_t kFewestLearnt = 5;
-constexpr double kHides = 0.45;         ///< of the body's length about its axis
+constexpr double kHides = 0.45;  ///< of the body's length about its axis
 constexpr double kScatterQuantile = 0.85;
 constexpr int kScatterSmooth_px = 5;
 constexpr std::array<float, 3> kLeastScatter{0.05F, 0.012F, 0.012F};
@@ -27,8 +27,8 @@ constexpr std::size_t kRoom_bytes = 200'000'000;
 
 constexpr int kBins = 14;
 constexpr double kQuantileCut = 0.002;
-constexpr double kCore = 0.05;   ///< of the body's length beside its axis: surely the body
-constexpr double kRing = 0.5;    ///< from there on it is surely not
+constexpr double kCore = 0.05;  ///< of the body's length beside its axis: surely the body
+constexpr double kRing = 0.5;   ///< from there on it is surely not
 constexpr double kBand = 0.28;
 constexpr int kLearnRounds = 2;
 constexpr float kFewPixels = 4.0F;  ///< in a bin that are as good as none
@@ -39,7 +39,8 @@ std::array<cv::Mat, 3> coarseLight(const cv::Mat& frame);
 void toFeatures(const cv::Mat& frame, std::array<cv::Mat, 3>& out) {
   static const std::array<float, 256> kLog = [] {
     std::array<float, 256> t{};
-    for (int i = 0; i < 256; ++i) t[static_cast<std::size_t>(i)] = std::log(static_cast<float>(i) + kDarkness);
+    for (int i = 0; i < 256; ++i)
+      t[static_cast<std::size_t>(i)] = std::log(static_cast<float>(i) + kDarkness);
     return t;
   }();
   static const std::array<float, 256> kOver = [] {
@@ -64,8 +65,9 @@ void toFeatures(const cv::Mat& frame, std::array<cv::Mat, 3>& out) {
 
 std::array<cv::Mat, 3> coarseLight(const cv::Mat& frame) {
   cv::Mat small;
-  cv::resize(frame, small, cv::Size((frame.cols + kCoarse - 1) / kCoarse, (frame.rows + kCoarse - 1) / kCoarse),
-             0.0, 0.0, cv::INTER_AREA);
+  cv::resize(frame, small,
+             cv::Size((frame.cols + kCoarse - 1) / kCoarse, (frame.rows + kCoarse - 1) / kCoarse), 0.0, 0.0,
+             cv::INTER_AREA);
   std::array<cv::Mat, 3> out;
   toFeatures(small, out);
   for (cv::Mat& plane : out) cv::blur(plane, plane, cv::Size(kLightCells, kLightCells));
@@ -73,14 +75,15 @@ std::array<cv::Mat, 3> coarseLight(const cv::Mat& frame) {
 }
 
 /// Features of a part of a frame that lies within it.
-BodyEvidence::Planes featuresOf(const cv::Mat& frame, const BodyEvidence::Planes& light, const cv::Rect& box) {
+BodyEvidence::Planes featuresOf(const cv::Mat& frame, const BodyEvidence::Planes& light,
+                                const cv::Rect& box) {
   BodyEvidence::Planes out;
   toFeatures(frame(box), out);
   const double cellW = static_cast<double>(frame.cols) / light[0].cols;
   const double cellH = static_cast<double>(frame.rows) / light[0].rows;
   // Cell i's middle lies at (i + 0.5) · cell − 0.5.
-  const double toLight[] = {1.0 / cellW, 0.0, (box.x + 0.5) / cellW - 0.5,
-                            0.0, 1.0 / cellH, (box.y + 0.5) / cellH - 0.5};
+  const double toLight[] = {1.0 / cellW, 0.0,         (box.x + 0.5) / cellW - 0.5,
+                            0.0,         1.0 / cellH, (box.y + 0.5) / cellH - 0.5};
   const cv::Mat map(2, 3, CV_64FC1, const_cast<double*>(toLight));
   for (std::size_t k = 0; k < 3; ++k) {
     cv::Mat under;
@@ -103,7 +106,7 @@ cv::Rect wholeOf(const cv::Mat& m) {
 }
 
 /// How far a place lies from the axis between a pose's ends.
-double besideAxis_px(const BodyPose& pose, double x, double y) {
+double besideAxis_px(const AxisPose& pose, double x, double y) {
   const PixelPoint from = PixelPoint{x, y} - pose.tail;
   const PixelPoint axis = pose.axis();
   const double share = std::clamp(dot(from, axis) / std::max(dot(axis, axis), 1e-9), 0.0, 1.0);
@@ -115,7 +118,7 @@ std::size_t bytesOf(const BodyView& view) {
 }
 
 /// What a body hides about its axis: 255 there.
-cv::Mat swathe(cv::Size size, const std::optional<BodyPose>& pose, double aside_px) {
+cv::Mat swathe(cv::Size size, const std::optional<AxisPose>& pose, double aside_px) {
   cv::Mat out = cv::Mat::zeros(size, CV_8UC1);
   if (!pose) return out;
   const auto place = [](PixelPoint p) {
@@ -128,20 +131,21 @@ cv::Mat swathe(cv::Size size, const std::optional<BodyPose>& pose, double aside_
 
 }  // namespace
 
-/// Where the body may be looked for: about where it is known to be, and anywhere if that is not known of some.
+/// Where the body may be looked for: about where it is known to be, and anywhere if that is not known of
+/// some.
 cv::Mat BodyEvidence::whereItGoes(cv::Size size, const KnownPose& known, double body_px) const {
   cv::Mat out = cv::Mat::zeros(size, CV_8UC1);
   for (const auto& [n, frame] : film_.frames) {
     const auto pose = known(n);
     if (!pose) return cv::Mat(size, CV_8UC1, cv::Scalar(255));
     const PixelPoint m = pose->middle();
-    cv::circle(out, {static_cast<int>(m.x_px), static_cast<int>(m.y_px)}, static_cast<int>(kSearched * body_px),
-               cv::Scalar(255), cv::FILLED);
+    cv::circle(out, {static_cast<int>(m.x_px), static_cast<int>(m.y_px)},
+               static_cast<int>(kSearched * body_px), cv::Scalar(255), cv::FILLED);
   }
   return out;
 }
 
-BodyEvidence::BodyEvidence(const ReducedFilm& film, std::size_t seedFrame, const BodyPose& seed,
+BodyEvidence::BodyEvidence(const ReducedFilm& film, std::size_t seedFrame, const AxisPose& seed,
                            const KnownPose& known, bool moving)
     : film_(film) {
   for (const auto& [n, frame] : film_.frames) light_[n] = coarseLight(frame);
@@ -243,7 +247,7 @@ std::size_t BodyEvidence::binOf(const std::array<float, 3>& colour) const {
   return static_cast<std::size_t>(index);
 }
 
-void BodyEvidence::learnColours(std::size_t seedFrame, const BodyPose& seed) {
+void BodyEvidence::learnColours(std::size_t seedFrame, const AxisPose& seed) {
   const auto found = film_.frames.find(seedFrame);
   if (found == film_.frames.end()) return;
   const cv::Mat& frame = found->second;
@@ -259,7 +263,8 @@ void BodyEvidence::learnColours(std::size_t seedFrame, const BodyPose& seed) {
       }
     }
     const float low = std::min(quantile(values, kQuantileCut), core.empty() ? 1e9F : quantile(core, 0.05));
-    const float high = std::max(quantile(values, 1.0 - kQuantileCut), core.empty() ? -1e9F : quantile(core, 0.95));
+    const float high =
+        std::max(quantile(values, 1.0 - kQuantileCut), core.empty() ? -1e9F : quantile(core, 0.95));
     lowest_[k] = low;
     binsPerUnit_[k] = static_cast<float>(kBins) / std::max(high - low, 1e-3F);
   }

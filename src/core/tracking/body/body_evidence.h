@@ -18,8 +18,8 @@ namespace fin {
 /// Model: light that dances, flickers or steps changes all colours of a place by one factor; so brightness
 /// counts as its logarithm over that of its surroundings, and colour as its share of brightness. Two cues:
 /// how far a pixel is from the median over the clip at its place, in scatters there; and whether its colour
-/// is more usual on the body, as it was when its marks were placed, than elsewhere (a histogram of either). It
-/// misleads where the lure has the colours of what lies behind and hardly moves.
+/// is more usual on the body, as it was when its marks were placed, than elsewhere (a histogram of either).
+/// It misleads where the lure has the colours of what lies behind and hardly moves.
 class BodyEvidence {
  public:
   using Planes = BodyView::Planes;
@@ -27,8 +27,8 @@ class BodyEvidence {
   /// `seed` is where the body lies in frame `seedFrame` of the film. `known` says where it lies in others,
   /// as far as that is known; there it is not taken for background. With `moving` nothing is learnt place by
   /// place.
-  using KnownPose = std::function<std::optional<BodyPose>(std::size_t frame)>;
-  BodyEvidence(const ReducedFilm& film, std::size_t seedFrame, const BodyPose& seed, const KnownPose& known,
+  using KnownPose = std::function<std::optional<AxisPose>(std::size_t frame)>;
+  BodyEvidence(const ReducedFilm& film, std::size_t seedFrame, const AxisPose& seed, const KnownPose& known,
                bool moving);
 
   /// Of a part of a frame; past the picture's edge nothing is known. Kept while there is room.
@@ -36,7 +36,7 @@ class BodyEvidence {
 
  private:
   void learnBackground(const KnownPose& known, double body_px);
-  void learnColours(std::size_t seedFrame, const BodyPose& seed);
+  void learnColours(std::size_t seedFrame, const AxisPose& seed);
   [[nodiscard]] cv::Mat whereItGoes(cv::Size size, const KnownPose& known, double body_px) const;
   [[nodiscard]] cv::Mat fromBackground(const Planes& features, const cv::Rect& box) const;
   [[nodiscard]] cv::Mat fromColours(const Planes& features) const;

@@ -42,7 +42,7 @@ float between(const cv::Mat& m, float x, float y) {
 struct Laid {
   float tailX, tailY, axisX, axisY, acrossX, acrossY;
 
-  Laid(const BodyPose& pose, cv::Point corner) {
+  Laid(const AxisPose& pose, cv::Point corner) {
     const double along = std::max(pose.length_px(), 1e-6);
     tailX = static_cast<float>(pose.tail.x_px - corner.x);
     tailY = static_cast<float>(pose.tail.y_px - corner.y);
@@ -56,9 +56,10 @@ struct Laid {
 };
 
 /// Evidence in which what hangs together with the axis is the body, and all else is not.
-cv::Mat cleaned(const BodyView& view, const BodyPose& pose) {
+cv::Mat cleaned(const BodyView& view, const AxisPose& pose) {
   const auto place = [&view](PixelPoint p) {
-    return cv::Point(static_cast<int>(std::lround(p.x_px)), static_cast<int>(std::lround(p.y_px))) - view.corner;
+    return cv::Point(static_cast<int>(std::lround(p.x_px)), static_cast<int>(std::lround(p.y_px))) -
+           view.corner;
   };
   cv::Mat looksIt = view.evidence > kLooksIt;
   cv::line(looksIt, place(pose.nose), place(pose.tail), cv::Scalar(255), 2);
@@ -81,7 +82,7 @@ BodyView BodyView::part(const cv::Rect& box) const {
   return out;
 }
 
-BodyShape::BodyShape(const BodyView& view, const BodyPose& pose)
+BodyShape::BodyShape(const BodyView& view, const AxisPose& pose)
     : length_px_(pose.length_px()),
       rows_(2 * static_cast<int>(std::ceil(kAside * length_px_)) + 1),
       columns_(static_cast<int>(std::ceil((1.0 + 2.0 * kBeyondEnds) * length_px_)) + 1) {
@@ -93,7 +94,7 @@ BodyShape::BodyShape(const BodyView& view, const BodyPose& pose)
   choose(first_);
 }
 
-void BodyShape::add(const BodyView& view, const BodyPose& pose) {
+void BodyShape::add(const BodyView& view, const AxisPose& pose) {
   const Laid laid(pose, view.corner);
   for (int r = 0; r < rows_; ++r) {
     const auto v = static_cast<float>(r - (rows_ - 1) / 2);
@@ -123,7 +124,8 @@ void BodyShape::average(double firstShare) {
 void BodyShape::thinOut(const std::vector<Cell>& all, std::size_t most, std::vector<Cell>& to) const {
   to.clear();
   const double every = std::max(1.0, static_cast<double>(all.size()) / static_cast<double>(most));
-  for (double i = 0.0; i < static_cast<double>(all.size()); i += every) to.push_back(all[static_cast<std::size_t>(i)]);
+  for (double i = 0.0; i < static_cast<double>(all.size()); i += every)
+    to.push_back(all[static_cast<std::size_t>(i)]);
 }
 
 void BodyShape::choose(const std::array<cv::Mat, kPlanes>& from) {
@@ -133,7 +135,10 @@ void BodyShape::choose(const std::array<cv::Mat, kPlanes>& from) {
     for (int c = 0; c < columns_; ++c) {
       const float shape = from[0].at<float>(r, c);
       if (std::abs(shape) < kTells) continue;
-      Cell cell{static_cast<float>(c / length_px_ - kBeyondEnds), static_cast<float>(r - (rows_ - 1) / 2), shape, {}};
+      Cell cell{static_cast<float>(c / length_px_ - kBeyondEnds),
+                static_cast<float>(r - (rows_ - 1) / 2),
+                shape,
+                {}};
       for (std::size_t k = 0; k < 3; ++k) cell.look[k] = from[k + 1].at<float>(r, c);
       telling.push_back(cell);
       if (shape > 0.5F) inner.push_back(cell);
@@ -144,7 +149,7 @@ void BodyShape::choose(const std::array<cv::Mat, kPlanes>& from) {
   thinOut(inner, kFew, inner_);
 }
 
-BodyShape::Fit BodyShape::judged(const BodyView& view, const BodyPose& pose) const {
+BodyShape::Fit BodyShape::judged(const BodyView& view, const AxisPose& pose) const {
   const Laid laid(pose, view.corner);
   // On the body and beside it, each for itself: most of a shape is not the body.
   std::array<double, 2> sum{};
@@ -174,15 +179,15 @@ BodyShape::Fit BodyShape::judged(const BodyView& view, const BodyPose& pose) con
   return {pose, agreement, likeness};
 }
 
-BodyShape::Fit BodyShape::fitted(const BodyView& view, const BodyPose& from, double usualLength_px, double held,
-                                 Care care) const {
+BodyShape::Fit BodyShape::fitted(const BodyView& view, const AxisPose& from, double usualLength_px,
+                                 double held, Care care) const {
   using Vector4 = Eigen::Vector4d;  // nose x, y, tail x, y
   const std::vector<Cell>& cells = care == Care::Quick ? few_ : some_;
   const double hold = held * static_cast<double>(cells.size()) / std::max(length_px_, 1.0);
   const cv::Mat& evidence = view.evidence;
-  BodyPose pose = from;
+  AxisPose pose = from;
   double damping = 1e-3;
-  const auto costOf = [&](const BodyPose& p) {
+  const auto costOf = [&](const AxisPose& p) {
     const Laid laid(p, view.corner);
     double sum = 0.0;
     for (const Cell& c : cells) {
@@ -228,7 +233,7 @@ BodyShape::Fit BodyShape::fitted(const BodyView& view, const BodyPose& from, dou
       move = damped.ldlt().solve(-gradient);
       const double most = move.cwiseAbs().maxCoeff();
       if (most > kFarthestStep_px) move *= kFarthestStep_px / most;
-      const BodyPose next{{pose.nose.x_px + move[0], pose.nose.y_px + move[1]},
+      const AxisPose next{{pose.nose.x_px + move[0], pose.nose.y_px + move[1]},
                           {pose.tail.x_px + move[2], pose.tail.y_px + move[3]}};
       const double there = costOf(next);
       const double shown = next.length_px() / length_px_;
@@ -244,7 +249,7 @@ BodyShape::Fit BodyShape::fitted(const BodyView& view, const BodyPose& from, dou
   return judged(view, pose);
 }
 
-cv::Rect BodyShape::reach(const BodyPose& pose, double margin_px) const {
+cv::Rect BodyShape::reach(const AxisPose& pose, double margin_px) const {
   const double around = (0.5 + kBeyondEnds) * length_px_ + margin_px;
   const PixelPoint m = pose.middle();
   const int x = static_cast<int>(std::floor(m.x_px - around));

@@ -5,7 +5,7 @@
 #include <opencv2/core/mat.hpp>
 #include <vector>
 
-#include "core/tracking/body/body_pose.h"
+#include "core/tracking/body/axis_pose.h"
 
 namespace fin {
 
@@ -13,9 +13,9 @@ namespace fin {
 struct BodyView {
   using Planes = std::array<cv::Mat, 3>;  ///< CV_32FC1 each
 
-  cv::Point corner;   ///< of the part, in the picture
-  cv::Mat evidence;   ///< CV_32FC1: −1 surely not the body, 1 surely the body, 0 not known
-  Planes look;        ///< brightness and two colours, without the light of the surroundings
+  cv::Point corner;  ///< of the part, in the picture
+  cv::Mat evidence;  ///< CV_32FC1: −1 surely not the body, 1 surely the body, 0 not known
+  Planes look;       ///< brightness and two colours, without the light of the surroundings
 
   [[nodiscard]] BodyView part(const cv::Rect& box) const;
 };
@@ -27,28 +27,28 @@ struct BodyView {
 class BodyShape {
  public:
   /// From a view in which the body is at a known pose: what hangs together with the axis belongs to it.
-  BodyShape(const BodyView& view, const BodyPose& pose);
+  BodyShape(const BodyView& view, const AxisPose& pose);
 
   /// A further view of the same body, to be averaged in.
-  void add(const BodyView& view, const BodyPose& pose);
+  void add(const BodyView& view, const AxisPose& pose);
   /// Takes in what was added since, with the first view counting `firstShare` of the whole.
   void average(double firstShare);
 
   struct Fit {
-    BodyPose pose;
+    AxisPose pose;
     double agreement = 0.0;  ///< of the evidence with the shape: 1 is as well as could be, 0 as anywhere
     double likeness = 0.0;   ///< of the inner look, −1 … 1; tells one end from the other
   };
-  [[nodiscard]] Fit judged(const BodyView& view, const BodyPose& pose) const;
+  [[nodiscard]] Fit judged(const BodyView& view, const AxisPose& pose) const;
   /// The best pose near one, by Levenberg–Marquardt on the difference of evidence and shape. `held` is how
   /// strongly the length is held to `usualLength_px`.
   enum class Care { Quick, Thorough };
-  [[nodiscard]] Fit fitted(const BodyView& view, const BodyPose& from, double usualLength_px, double held,
+  [[nodiscard]] Fit fitted(const BodyView& view, const AxisPose& from, double usualLength_px, double held,
                            Care care) const;
 
   [[nodiscard]] double length_px() const { return length_px_; }
   /// About a pose, the part of the picture that the shape can cover.
-  [[nodiscard]] cv::Rect reach(const BodyPose& pose, double margin_px) const;
+  [[nodiscard]] cv::Rect reach(const AxisPose& pose, double margin_px) const;
 
  private:
   struct Cell {

@@ -16,13 +16,17 @@ constexpr double kSamePose_px = 1.0;
 constexpr double kGood = 0.75;  ///< of what the shape agrees at its seed
 
 // Costs of a way.
-constexpr double kLacking = 12.0;    ///< of a shape that agrees with nothing there
-constexpr double kUnlike = 4.0;      ///< of a look that is not its own
-constexpr double kShortness = 0.5;   ///< of a body that is seen shortened to nothing
-constexpr double kSpread = 0.2;      ///< of the body's length that an axis changes from frame to frame
-constexpr double kMove = 0.35;       ///< and its middle
+constexpr double kLacking = 12.0;   ///< of a shape that agrees with nothing there
+constexpr double kUnlike = 4.0;     ///< of a look that is not its own
+constexpr double kShortness = 0.5;  ///< of a body that is seen shortened to nothing
+constexpr double kSpread = 0.2;     ///< of the body's length that an axis changes from frame to frame
+constexpr double kMove = 0.35;      ///< and its middle
 constexpr double kMostForAStep = 25.0;
-constexpr double kOther = 0.08;      ///< of the body's length: farther apart it is another pose
+constexpr double kElsewhere = 0.35;   ///< of the body's length
+constexpr double kContradicts = 6.0;  ///< marks that were surely followed to elsewhere
+constexpr double kEndOnBelow = 0.45;  ///< of the body's length
+constexpr double kSwapped = 20.0;     ///< ends from one frame to the next
+constexpr double kOther = 0.08;       ///< of the body's length: farther apart it is another pose
 
 constexpr double kLengthFree = 0.02;
 constexpr double kSureShare = 0.85;    ///< of the agreement in most frames
@@ -52,10 +56,11 @@ LengthHold holdFor(Foreshortening turns) {
 struct Hypothesis {
   BodyShape::Fit fit;
   bool given = false;
+  double against = 0.0;  ///< cost of what else is known of the frame
 };
 using Hypotheses = std::vector<Hypothesis>;
 
-BodyPose moved(const BodyPose& pose, PixelPoint by) {
+AxisPose moved(const AxisPose& pose, PixelPoint by) {
   return {pose.nose + by, pose.tail + by};
 }
 
@@ -89,13 +94,19 @@ class PathFinder {
                        static_cast<int>(2.0 * around) + 2, static_cast<int>(2.0 * around) + 2);
     return {evidence_.at(frame, box), pose};
   }
-  [[nodiscard]] BodyShape::Fit judge(std::size_t n, const BodyPose& pose) {
+  [[nodiscard]] BodyShape::Fit judge(std::size_t n, const AxisPose& pose) {
     return shape_.judged(evidence_.at(n, shape_.reach(pose, 2.0)), pose);
   }
 
-  void consider(std::size_t n, const BodyPose& start, double usualLength) {
+  void consider(std::size_t n, const AxisPose& start, double usualLength) {
     const BodyView view = evidence_.at(n, shape_.reach(start, kSearch_px));
-    add(n, {shape_.fitted(view, start, usualLength, kLengthFree, BodyShape::Care::Quick), false});
+    const auto fit = shape_.fitted(view, start, usualLength, kLengthFree, BodyShape::Care::Quick);
+    add(n, {fit, false, against(n, fit.pose)});
+  }
+  /// Marks that were surely followed to elsewhere speak against a pose.
+  [[nodiscard]] double against(std::size_t n, const AxisPose& pose) const {
+    if (!hints_.surelyFound.contains(n)) return 0.0;
+    return apart_px(pose, hints_.found.at(n)) > kElsewhere * shape_.length_px() ? kContradicts : 0.0;
   }
   void add(std::size_t n, const Hypothesis& h) {
     Hypotheses& some = at_[n];
@@ -125,8 +136,8 @@ class PathFinder {
   /// Each frame's best pose is tried, moved on, in the next one; where it does not fit well there, others.
   template <typename Iterator>
   void walk(Iterator from, Iterator end) {
-    std::optional<BodyPose> before;
-    std::optional<BodyPose> last;
+    std::optional<AxisPose> before;
+    std::optional<AxisPose> last;
     for (; from != end; ++from) {
       const std::size_t n = *from;
       if (last && !hints_.given.contains(n)) tryFrom(n, before, *last);
@@ -135,12 +146,13 @@ class PathFinder {
       last = at_[n].front().fit.pose;
     }
   }
-  void tryFrom(std::size_t n, const std::optional<BodyPose>& before, const BodyPose& last) {
+  void tryFrom(std::size_t n, const std::optional<AxisPose>& before, const AxisPose& last) {
     const PixelPoint step = before ? last.middle() - before->middle() : PixelPoint{};
     consider(n, moved(last, step), last.length_px());
     if (fitsWell(n)) return;
     consider(n, last, last.length_px());
-    if (before) consider(n, {last.nose * 2.0 - before->nose, last.tail * 2.0 - before->tail}, last.length_px());
+    if (before)
+      consider(n, {last.nose * 2.0 - before->nose, last.tail * 2.0 - before->tail}, last.length_px());
     if (!fitsWell(n)) detect(n, last);
   }
   [[nodiscard]] bool fitsWell(std::size_t n) {
@@ -148,7 +160,7 @@ class PathFinder {
   }
 
   /// Bodies of about the right size near where it was, by the evidence's own extent.
-  void detect(std::size_t n, const BodyPose& near) {
+  void detect(std::size_t n, const AxisPose& near) {
     const double body = shape_.length_px();
     const cv::Rect box = shape_.reach(near, 1.2 * body);
     const BodyView view = evidence_.at(n, box);
@@ -170,7 +182,8 @@ class PathFinder {
                             cv::Rect({}, view.evidence.size());
     const cv::Moments m = cv::moments(cv::max(view.evidence(around), 0.0));
     if (m.m00 <= 0.0) return;
-    const PixelPoint middle{m.m10 / m.m00 + around.x + view.corner.x, m.m01 / m.m00 + around.y + view.corner.y};
+    const PixelPoint middle{m.m10 / m.m00 + around.x + view.corner.x,
+                            m.m01 / m.m00 + around.y + view.corner.y};
     const double angle = 0.5 * std::atan2(2.0 * m.mu11, m.mu20 - m.mu02);
     for (const double shown : {1.0, 0.6}) {
       for (const double way : {1.0, -1.0}) {
@@ -183,13 +196,18 @@ class PathFinder {
   [[nodiscard]] double costOf(const Hypothesis& h) const {
     const double shortness = std::max(0.0, 1.0 - h.fit.pose.length_px() / shape_.length_px());
     const double lacking = std::max(0.0, 1.0 - h.fit.agreement / std::max(usual_, 1e-3));
-    return kLacking * lacking + kShortness * shortness + kUnlike * (1.0 - h.fit.likeness);
+    return kLacking * lacking + kShortness * shortness + kUnlike * (1.0 - h.fit.likeness) + h.against;
   }
   [[nodiscard]] double costBetween(const Hypothesis& a, const Hypothesis& b, double frames) const {
     const double spread = shape_.length_px() * std::sqrt(frames);
     const double turn = length(a.fit.pose.axis() - b.fit.pose.axis()).value() / (kSpread * spread);
     const double move = length(a.fit.pose.middle() - b.fit.pose.middle()).value() / (kMove * spread);
-    return std::min(turn * turn, kMostForAStep) + std::min(move * move, kMostForAStep);
+    // It may come to point the other way only where it is seen end on in between.
+    const double shorter = std::min(a.fit.pose.length_px(), b.fit.pose.length_px());
+    const bool swapped =
+        dot(a.fit.pose.axis(), b.fit.pose.axis()) < 0.0 && shorter > kEndOnBelow * shape_.length_px();
+    return std::min(turn * turn, kMostForAStep) + std::min(move * move, kMostForAStep) +
+           (swapped ? kSwapped : 0.0);
   }
 
   /// The cheapest way through all frames, and how much dearer ways through other poses would be.
@@ -235,7 +253,8 @@ class PathFinder {
         if (apart_px(chosen.pose, (*some[i])[k].fit.pose) >= kOther * shape_.length_px())
           margin = std::min(margin, whole(k) - whole(best));
       }
-      out[frames[i]] = {chosen.pose, chosen.agreement / std::max(usual_, 1e-3), chosen.likeness, false, margin};
+      out[frames[i]] = {chosen.pose, chosen.agreement / std::max(usual_, 1e-3), chosen.likeness, false,
+                        margin};
     }
     judgeSureness(out);
     return out;
@@ -286,7 +305,7 @@ class PathFinder {
       const std::size_t half = std::min({hold_.frames / 2, i, frames.size() - 1 - i});
       const double usual = middleOf({lengths.begin() + static_cast<std::ptrdiff_t>(i - half),
                                      lengths.begin() + static_cast<std::ptrdiff_t>(i + half + 1)});
-      const BodyPose& pose = path.at(n).pose;
+      const AxisPose& pose = path.at(n).pose;
       const BodyView view = evidence_.at(n, shape_.reach(pose, kSearch_px));
       const auto fit = shape_.fitted(view, pose, usual, hold_.strength, BodyShape::Care::Thorough);
       for (Hypothesis& h : at_[n]) {

@@ -8,12 +8,11 @@
 
 #include "core/tracking/body/body_evidence.h"
 
-
 namespace fin {
 
 /// A body's pose in one frame, and how far it can be believed.
 struct PosedFrame {
-  BodyPose pose;
+  AxisPose pose;
   double agreement = 0.0;  ///< of the picture with the body's shape there, 1 is as well as could be
   double likeness = 0.0;   ///< of its inner look
   bool sure = false;       ///< it agrees about as well as in most frames, and no other way is nearly as good
@@ -23,20 +22,20 @@ using PosePath = std::map<std::size_t, PosedFrame>;
 
 /// Poses that are known, by frame: by a person's marks, or by other means that are to be tried.
 struct PoseHints {
-  std::map<std::size_t, BodyPose> given;
-  std::map<std::size_t, BodyPose> found;
+  std::map<std::size_t, AxisPose> given;
+  std::map<std::size_t, AxisPose> found;
+  std::set<std::size_t> surelyFound;  ///< those of `found` that nothing speaks against
 };
 
 /// How far a body's axis may be seen shortened, by the way it is filmed.
 enum class Foreshortening {
-  None,     ///< from above: it lies level
-  Slight,   ///< from the side, on a straight pull
-  Any,      ///< it turns as it likes
+  None,    ///< from above: it lies level
+  Slight,  ///< from the side, on a straight pull
+  Any,     ///< it turns as it likes
 };
 
 /// The body's way through those of a film's frames that are asked for, decided over all of them together.
 PosePath findPosePath(const std::set<std::size_t>& frames, BodyEvidence& evidence, const PoseHints& hints,
                       Foreshortening turns);
-
 
 }  // namespace fin

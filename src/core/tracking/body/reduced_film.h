@@ -13,8 +13,8 @@ namespace fin {
 /// Frames of a clip, made so small that the lure is a few dozen pixels long in them: enough to see where the
 /// body lies and how, in a small part of the memory.
 struct ReducedFilm {
-  double scale = 1.0;                      ///< reduced pixels per pixel of the clip
-  std::map<std::size_t, cv::Mat> frames;   ///< CV_8UC3: luma and the two colour differences, by frame number
+  double scale = 1.0;                     ///< reduced pixels per pixel of the clip
+  std::map<std::size_t, cv::Mat> frames;  ///< CV_8UC3: luma and the two colour differences, by frame number
 
   [[nodiscard]] PixelPoint toReduced(PixelPoint p) const {
     return {(p.x_px + 0.5) * scale - 0.5, (p.y_px + 0.5) * scale - 0.5};
@@ -28,7 +28,7 @@ struct ReducedFilm {
 /// only every second, fourth, and so on.
 class FilmingFrameSource : public FrameSource {
  public:
-  /// `source` must outlive it. The body is `body_px` long in the clip's own pixels.
+  /// `source` must outlive it. The body is `body_px` long in the clip's own pixels; nothing is kept at 0.
   FilmingFrameSource(FrameSource& source, double body_px, std::size_t room_bytes);
 
   [[nodiscard]] std::size_t frameCount() const override { return source_.frameCount(); }

@@ -15,16 +15,16 @@ using Matrix3 = Eigen::Matrix3d;
 using Matrix23 = Eigen::Matrix<double, 2, 3>;
 
 constexpr double kPressed_px = 0.3;
-constexpr double kPoseAlong_px = 1.4;      ///< what a pose is off by from frame to frame
+constexpr double kPoseAlong_px = 1.4;  ///< what a pose is off by from frame to frame
 constexpr double kPoseAcross_px = 1.2;
 constexpr double kPoseOfBody = 0.008;
-constexpr double kSlideAlong_px = 0.15;    ///< from frame to frame
+constexpr double kSlideAlong_px = 0.15;  ///< from frame to frame
 constexpr double kSlideAcross_px = 0.3;
 constexpr double kDoubtfulNoisier = 2.0;
 constexpr double kDoubtfulGate = 1.3;
 constexpr double kSlideLasts_frames = 60.0;
 constexpr double kUnsureNoisier = 4.0;
-constexpr double kGate = 3.0;              ///< standard deviations
+constexpr double kGate = 3.0;  ///< standard deviations
 
 Eigen::Matrix2d turn(double angle) {
   Eigen::Matrix2d out;
@@ -34,13 +34,13 @@ Eigen::Matrix2d turn(double angle) {
 
 struct Seen {
   std::size_t frame = 0;
-  PixelPoint onPose;                ///< where the mark would be without an offset
+  PixelPoint onPose;  ///< where the mark would be without an offset
   double angle = 0.0;
-  Matrix23 sees;                    ///< the offset as a function of the state, in the body's directions
-  std::optional<Vector2> offset;    ///< where the mark was followed to, from there
+  Matrix23 sees;                  ///< the offset as a function of the state, in the body's directions
+  std::optional<Vector2> offset;  ///< where the mark was followed to, from there
   bool given = false;
   bool doubtful = false;
-  double noisier = 1.0;             ///< than usual, where mark or body are not sure
+  double noisier = 1.0;  ///< than usual, where mark or body are not sure
 };
 
 struct Step {
@@ -79,7 +79,8 @@ std::vector<Step> smoothed(const std::vector<Seen>& seen, double body_px, Nearne
     Step step{state, state, spread, spread, goesOn, false};
     if (s.offset) {
       const Vector2 off = *s.offset - s.sees * state;
-      const Eigen::Matrix2d expected = s.sees * spread * s.sees.transpose() + (s.given ? pressed : noise * s.noisier * s.noisier);
+      const Eigen::Matrix2d expected =
+          s.sees * spread * s.sees.transpose() + (s.given ? pressed : noise * s.noisier * s.noisier);
       const double gate = s.doubtful ? kDoubtfulGate : kGate;
       step.agrees = s.given || off.dot(expected.ldlt().solve(off)) < gate * gate;
       if (step.agrees) {
@@ -95,7 +96,8 @@ std::vector<Step> smoothed(const std::vector<Seen>& seen, double body_px, Nearne
   for (std::size_t i = steps.size(); i-- > 1;) {
     Step& earlier = steps[i - 1];
     const Step& after = steps[i];
-    const Matrix3 gain = earlier.spread * after.cameBy * (after.expectedSpread + 1e-12 * Matrix3::Identity()).inverse();
+    const Matrix3 gain =
+        earlier.spread * after.cameBy * (after.expectedSpread + 1e-12 * Matrix3::Identity()).inverse();
     earlier.known += gain * (after.known - after.expected);
     earlier.spread += gain * (after.spread - after.expectedSpread) * gain.transpose();
   }
@@ -114,13 +116,15 @@ Riding rideOn(const BodyWay& way, const MarkTrack& followed, std::size_t firstFr
   };
   const auto start = std::find_if(way.begin(), way.end(), [&](const auto& at) { return isGiven(at.first); });
   if (start == way.end()) return out;
-  const auto onPose = [&](const BodyPose& pose) { return followed.name == MarkName::Nose ? pose.nose : pose.tail; };
-  const auto angleOf = [](const BodyPose& pose) { return std::atan2(pose.axis().y_px, pose.axis().x_px); };
+  const auto onPose = [&](const AxisPose& pose) {
+    return followed.name == MarkName::Nose ? pose.nose : pose.tail;
+  };
+  const auto angleOf = [](const AxisPose& pose) { return std::atan2(pose.axis().y_px, pose.axis().x_px); };
   const double startAngle = angleOf(start->second.pose);
   const Vector2 fromMiddle = vectorOf(onPose(start->second.pose) - pictureMiddle);
 
   const auto seenAt = [&](std::size_t n, const BodyPlace& place) {
-    const BodyPose& pose = place.pose;
+    const AxisPose& pose = place.pose;
     Seen s;
     s.frame = n;
     s.onPose = onPose(pose);
@@ -141,9 +145,8 @@ Riding rideOn(const BodyWay& way, const MarkTrack& followed, std::size_t firstFr
     for (std::size_t i = 0; i < seen.size(); ++i) {
       const Vector2 off = turn(seen[i].angle) * (seen[i].sees * steps[i].known);
       const Eigen::Matrix2d spread = seen[i].sees * steps[i].spread * seen[i].sees.transpose();
-      out.agreeing += steps[i].agrees ? 1 : 0;
       out.marks[seen[i].frame] = {seen[i].onPose + PixelPoint{off[0], off[1]},
-                            std::sqrt(std::max(spread(0, 0), spread(1, 1))), steps[i].agrees};
+                                  std::sqrt(std::max(spread(0, 0), spread(1, 1))), steps[i].agrees};
     }
     // Of the two ways from the start the longer one tells more.
     const double doubt = std::sqrt(std::max(steps.front().spread(0, 0), 0.0));
@@ -156,6 +159,7 @@ Riding rideOn(const BodyWay& way, const MarkTrack& followed, std::size_t firstFr
   std::vector<Seen> after;
   for (auto at = start; at != way.end(); ++at) after.push_back(seenAt(at->first, at->second));
   write(after);
+  for (const auto& [n, mark] : out.marks) out.agreeing += mark.agrees ? 1 : 0;
   return out;
 }
 

@@ -5,7 +5,7 @@
 #include <map>
 #include <vector>
 
-#include "core/tracking/body/body_pose.h"
+#include "core/tracking/body/axis_pose.h"
 #include "core/tracking/track.h"
 
 namespace fin {
@@ -18,7 +18,7 @@ struct RidingMark {
 };
 
 struct BodyPlace {
-  BodyPose pose;      ///< in full pixels
+  AxisPose pose;  ///< in full pixels
   bool sure = false;
 };
 using BodyWay = std::map<std::size_t, BodyPlace>;
@@ -28,10 +28,10 @@ using BodyWay = std::map<std::size_t, BodyPlace>;
 /// Model: a mark lies fixed on the body, but nearer to the camera than the body's middle by h, so that it is
 /// seen beside its place on the outline by h / distance of how far the body lies from the picture's middle;
 /// and that changes slowly, along the body less than across it, as the body rolls. Estimated from where the
-/// mark itself was followed to, as far as that agrees, outwards from the places that a person gave (R. Kalman,
-/// 1960; smoothed after H. Rauch, F. Tung & C. Striebel, 1965). A mark that leaves its place by a jump, or by
-/// more than that allows, is not believed any more until it comes back.
-/// `nearness` is h / distance, with its standard deviation; before anything is known of it by default.
+/// mark itself was followed to, as far as that agrees, outwards from the places that a person gave (R.
+/// Kalman, 1960; smoothed after H. Rauch, F. Tung & C. Striebel, 1965). A mark that leaves its place by a
+/// jump, or by more than that allows, is not believed any more until it comes back. `nearness` is h /
+/// distance, with its standard deviation; before anything is known of it by default.
 struct Nearness {
   double value = 0.0;
   double doubt = 0.008;

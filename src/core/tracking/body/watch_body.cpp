@@ -2,8 +2,7 @@
 #include "core/tracking/body/watch_body.h"
 
 #include <algorithm>
-#include <cstdio>
-#include <cstdlib>
+#include <cmath>
 #include <iterator>
 #include <optional>
 #include <set>
@@ -26,7 +25,8 @@ PoseHints hintsOf(const ReducedFilm& film, const std::vector<MarkSeed>& seeds, c
   PoseHints out;
   for (const MarkSeed& a : seeds) {
     for (const MarkSeed& b : seeds) {
-      if (a.name == MarkName::Nose && b.name == MarkName::Tail && a.frame == b.frame)
+      const bool both = a.name == MarkName::Nose && b.name == MarkName::Tail && a.frame == b.frame;
+      if (both && film.frames.contains(a.frame))
         out.given[a.frame] = {film.toReduced(a.at), film.toReduced(b.at)};
     }
   }
@@ -36,7 +36,9 @@ PoseHints hintsOf(const ReducedFilm& film, const std::vector<MarkSeed>& seeds, c
   for (std::size_t i = 0; i < track.frameCount; ++i) {
     const MarkSample& a = nose->samples[i];
     const MarkSample& b = tail->samples[i];
-    if (a.seen && b.seen) out.found[track.firstFrame + i] = {film.toReduced(a.at), film.toReduced(b.at)};
+    if (!a.seen || !b.seen) continue;
+    out.found[track.firstFrame + i] = {film.toReduced(a.at), film.toReduced(b.at)};
+    if (std::min(a.quality, b.quality) >= kEasyQuality) out.surelyFound.insert(track.firstFrame + i);
   }
   return out;
 }
@@ -44,7 +46,8 @@ PoseHints hintsOf(const ReducedFilm& film, const std::vector<MarkSeed>& seeds, c
 MarkSample carried(const MarkSample& followed, const RidingMark& riding, bool poseIsSure) {
   MarkSample out = followed;
   if (followed.seen && riding.agrees) {
-    if (poseIsSure && length(followed.at - riding.at).value() <= kConfirms_px) out.quality = std::max(out.quality, kConfirmedQuality);
+    if (poseIsSure && length(followed.at - riding.at).value() <= kConfirms_px)
+      out.quality = std::max(out.quality, kConfirmedQuality);
     return out;
   }
   if (!poseIsSure) return out;
@@ -58,15 +61,14 @@ struct Watched {
 };
 
 Watched watch(const ReducedFilm& film, const std::set<std::size_t>& frames, BodyEvidence& evidence,
-              const PoseHints& hints, Foreshortening turns, const std::vector<MarkSeed>& seeds,
-              const Track& track) {
+              const PoseHints& hints, const BodyWatch& request, const Track& track) {
   Watched out;
-  for (const auto& [n, posed] : findPosePath(frames, evidence, hints, turns))
+  for (const auto& [n, posed] : findPosePath(frames, evidence, hints, request.turns))
     out.way[n] = {{film.toFull(posed.pose.nose), film.toFull(posed.pose.tail)}, posed.sure};
   const cv::Mat& picture = film.frames.begin()->second;
   const PixelPoint middle = film.toFull({0.5 * (picture.cols - 1), 0.5 * (picture.rows - 1)});
   const auto ride = [&](MarkName name, Nearness nearness) {
-    return rideOn(out.way, *track.find(name), track.firstFrame, seeds, middle, nearness);
+    return rideOn(out.way, *track.find(name), track.firstFrame, request.seeds, middle, nearness);
   };
   out.rides[MarkName::Nose] = ride(MarkName::Nose, {});
   out.rides[MarkName::Tail] = ride(MarkName::Tail, {});
@@ -107,45 +109,40 @@ void addAroundDisagreements(const ReducedFilm& film, const Watched& watched, con
       const auto found = watched.rides.at(name).marks.find(n);
       return found == watched.rides.at(name).marks.end() || found->second.agrees;
     };
-    if (agrees(MarkName::Nose) && agrees(MarkName::Tail) && surelyFollowed(track, n - track.firstFrame)) continue;
+    if (agrees(MarkName::Nose) && agrees(MarkName::Tail) && surelyFollowed(track, n - track.firstFrame))
+      continue;
     const std::size_t from = at == looked.begin() ? n : *std::prev(at);
     const std::size_t to = std::next(at) == looked.end() ? n : *std::next(at);
-    for (auto frame = film.frames.lower_bound(from); frame != film.frames.end() && frame->first <= to; ++frame)
+    for (auto frame = film.frames.lower_bound(from); frame != film.frames.end() && frame->first <= to;
+         ++frame)
       frames.insert(frame->first);
   }
 }
 
 }  // namespace
 
-void watchBody(const ReducedFilm& film, const std::vector<MarkSeed>& seeds, bool moving, Foreshortening turns,
-               Track& track) {
-  const PoseHints hints = hintsOf(film, seeds, track);
-  if (hints.given.empty() || film.frames.empty()) return;
+void watchBody(const ReducedFilm& film, const BodyWatch& request, Track& track) {
+  const PoseHints hints = hintsOf(film, request.seeds, track);
+  if (hints.given.empty()) return;
   const auto& [frame, seed] = *hints.given.begin();
-  const auto known = [&](std::size_t n) -> std::optional<BodyPose> {
+  const auto known = [&](std::size_t n) -> std::optional<AxisPose> {
     const auto found = hints.found.find(n);
     return found == hints.found.end() ? std::nullopt : std::optional(found->second);
   };
-  BodyEvidence evidence(film, frame, seed, known, moving);
+  BodyEvidence evidence(film, frame, seed, known, request.moving);
   std::set<std::size_t> frames = firstLook(film, hints, track);
-  Watched watched = watch(film, frames, evidence, hints, turns, seeds, track);
+  const auto look = [&] { return watch(film, frames, evidence, hints, request, track); };
+  Watched watched = look();
   const std::size_t before = frames.size();
   addAroundDisagreements(film, watched, track, frames);
-  if (frames.size() > before) watched = watch(film, frames, evidence, hints, turns, seeds, track);
-  if (const char* file = std::getenv("FIN_BODY_DUMP")) {
-    std::FILE* f = std::fopen(file, "w");
-    std::fprintf(f, "frame,nose_x_px,nose_y_px,nose_quality,tail_x_px,tail_y_px,tail_quality,agreement,likeness,margin,sure\n");
-    for (const auto& [n, p] : watched.way) {
-      const PixelPoint a = p.pose.nose;
-      const PixelPoint b = p.pose.tail;
-      std::fprintf(f, "%zu,%.3f,%.3f,1,%.3f,%.3f,1,0,0,0,%d\n", n, a.x_px, a.y_px, b.x_px, b.y_px, int(p.sure));
-    }
-    std::fclose(f);
-  }
+  if (frames.size() > before) watched = look();
   for (MarkTrack& mark : track.marks) {
-    for (const auto& [n, at] : watched.rides[mark.name].marks) {
+    for (const auto& [n, riding] : watched.rides[mark.name].marks) {
+      const bool hidden =
+          std::any_of(request.hidden.begin(), request.hidden.end(),
+                      [n = n, &riding = riding](const HiddenRegion& h) { return h.hides(n, riding.at); });
       MarkSample& sample = mark.samples[n - track.firstFrame];
-      sample = carried(sample, at, watched.way.at(n).sure);
+      if (!hidden) sample = carried(sample, riding, watched.way.at(n).sure);
     }
   }
 }

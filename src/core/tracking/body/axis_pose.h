@@ -7,9 +7,9 @@
 
 namespace fin {
 
-/// Where a body lies in a picture: its two marked ends. The axis runs from tail to nose; seen foreshortened it
-/// is shorter than the body.
-struct BodyPose {
+/// Where a body lies in a picture: its two marked ends. The axis runs from tail to nose; seen foreshortened
+/// it is shorter than the body.
+struct AxisPose {
   PixelPoint nose;
   PixelPoint tail;
 
@@ -19,7 +19,7 @@ struct BodyPose {
 };
 
 /// The farther of the two ends' distances.
-inline double apart_px(const BodyPose& a, const BodyPose& b) {
+inline double apart_px(const AxisPose& a, const AxisPose& b) {
   return std::max(length(a.nose - b.nose).value(), length(a.tail - b.tail).value());
 }
 
