@@ -19,6 +19,8 @@ namespace {
 constexpr double kTailLost_s = 0.1;
 constexpr double kTurned_bodies = 0.25;  ///< how far the nose may be off for the body's middle
 constexpr double kSways_bodies = 0.05;
+constexpr double kAboutEnd_s =
+    0.3;  ///< either way of where a fall ends, in which its path's sway is looked at
 constexpr double kTumbleFrom_deg = 360.0;
 constexpr double kFlutterFrom_deg = 30.0;
 constexpr double kGlideFrom = 0.35;
@@ -202,6 +204,17 @@ void readGlide(const LineFit& down, const LineFit& side, double face, ReadingShe
   sheet.give(ReadingId::GlideAngle, angle);
 }
 
+/// How far a path sways about a straight line near a time.
+double swayAbout(const Series& path, double time_s) {
+  const Series near = path.between(time_s - kAboutEnd_s, time_s + kAboutEnd_s);
+  const auto line = fitLine(near);
+  if (!line) return 0.0;
+  double out = 0.0;
+  for (std::size_t i = 0; i < near.size(); ++i)
+    out = std::max(out, std::abs(near.y[i] - line->at(near.t_s[i])));
+  return out;
+}
+
 void readTravel(const PassTraces& traces, const SteadyPart& part, ReadingSheet& sheet) {
   // Where the tail was lost on the way, the nose alone knows where it got to; the body may have turned by
   // then.
@@ -217,7 +230,8 @@ void readTravel(const PassTraces& traces, const SteadyPart& part, ReadingSheet& 
   e.setUncertainty(
       {{UncertaintySource::Marks, placeDifferenceU95(traces)},
        {UncertaintySource::Scale, e.value * traces.scaleRelativeU95},
-       {UncertaintySource::Scatter, (byNose ? kTurned_bodies : kSways_bodies) * traces.bodyLength}});
+       {UncertaintySource::Scatter,
+        std::max((byNose ? kTurned_bodies : kSways_bodies) * traces.bodyLength, swayAbout(path, end))}});
   e.n = static_cast<double>(fall.size());
   e.grade = gradeOf(e.value, e.u95);
   sheet.give(ReadingId::FallTravel, e);
