@@ -59,6 +59,26 @@ TEST(ReadPass, SaysWhichMarkIsDoubtfulInMuchOfTheWay) {
   }
 }
 
+TEST(ReadPass, AsksWhetherNoseAndTailWereTakenForEachOther) {
+  const test::TemporaryFolder folder;
+  const RehearsalScene scene = test::smallPull();
+  ASSERT_TRUE(filmRehearsal(scene, folder / "pull.mp4"));
+  const RehearsalTank tank(scene);
+  const PassRequest request = requestFor(tank, folder / "pull.mp4");
+  const auto clip = openClip(request);
+  ASSERT_TRUE(clip);
+  const std::array ends{MarkName::Nose, MarkName::Tail};
+  const auto asks = [&](Track track) {
+    const auto result = readPass(request, **clip, std::move(track));
+    return result && std::any_of(result->warnings.begin(), result->warnings.end(),
+                                 [](const std::string& w) { return w.find("it swims tail first") == 0; });
+  };
+  Track swapped = tank.trueTrack(ends);
+  EXPECT_FALSE(asks(swapped));
+  std::swap(swapped.marks[0].samples, swapped.marks[1].samples);
+  EXPECT_TRUE(asks(swapped));
+}
+
 TEST(OutlinePass, SaysWhereAnOutlineCannotBeMeant) {
   const test::TemporaryFolder folder;
   const RehearsalScene scene = test::smallPull();

@@ -70,6 +70,39 @@ std::string wordOf(const ReadingSet& set, ReadingId name) {
   return std::get<std::string>(set.find(name)->value);
 }
 
+/// Without what was seen from one time to another.
+PassTraces without(PassTraces traces, double from_s, double to_s) {
+  for (Series* series : {&traces.alongCentre, &traces.upCentre, &traces.acrossTail, &traces.bodyAlong,
+                         &traces.bodyUp, &traces.axis}) {
+    Series kept;
+    for (std::size_t i = 0; i < series->size(); ++i) {
+      if (series->t_s[i] < from_s || series->t_s[i] > to_s) kept.add(series->t_s[i], series->y[i]);
+    }
+    *series = std::move(kept);
+  }
+  return traces;
+}
+
+TEST(Twitch, CountsNoMoreSurelyThanTheLureWasSeen) {
+  const PassTraces whole = JerkedBait{}.traces();
+  const auto counted = [](const PassTraces& traces) {
+    ReadingSheet sheet;
+    readTwitch(traces, Protocol::Twitch, View::Side, sheet);
+    return sheet.complete(
+        {Protocol::Twitch, View::Side, {MarkName::Nose, MarkName::Tail}, true, false, false});
+  };
+  const ReadingSet seen = counted(whole);
+  EXPECT_EQ(seen.find(ReadingId::TwitchCount)->u95, 0.0);
+  // A second of six: one more may have happened there.
+  const ReadingSet gap = counted(without(whole, 2.6, 3.6));
+  EXPECT_EQ(valueOf(gap, ReadingId::TwitchCount), 4.0);
+  EXPECT_GE(gap.find(ReadingId::TwitchCount)->u95, 1.0);
+  const ReadingSet lost = counted(without(whole, 1.5, 4.7));
+  EXPECT_EQ(lost.find(ReadingId::TwitchCount), nullptr);
+  EXPECT_NE(test::whyRefused(lost, ReadingId::TwitchCount).find("not seen for 5"), std::string::npos)
+      << test::whyRefused(lost, ReadingId::TwitchCount);
+}
+
 TEST(Twitch, ReadsAdvanceSpringBackAndStopAsTheyWereMade) {
   const ReadingSet set = JerkedBait{}.read();
   EXPECT_EQ(valueOf(set, ReadingId::TwitchCount), 5.0);

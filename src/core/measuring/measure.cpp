@@ -20,6 +20,7 @@ namespace {
 
 constexpr double kFollowedShareWanted = 0.9;
 constexpr double kDoubtfulShareAllowed = 0.1;
+constexpr double kTailFirst = -0.6;  ///< mean cosine between its axis and its way
 
 std::vector<MarkName> marksOf(const PassRequest& request) {
   std::vector<MarkName> out;
@@ -36,6 +37,31 @@ PassNeeds needsOf(const PassRequest& request) {
           request.outline.has_value()};
 }
 
+/// On a pull a lure goes nose first: where it went the other way all along, its ends were taken for each
+/// other.
+bool swimsTailFirst(const PassRequest& request, const Track& track) {
+  if (request.protocol != Protocol::Retrieve || request.view == View::HeadOn || request.view == View::Chase)
+    return false;
+  const MarkTrack* nose = track.find(MarkName::Nose);
+  const MarkTrack* tail = track.find(MarkName::Tail);
+  if (nose == nullptr || tail == nullptr) return false;
+  std::optional<PixelPoint> first;
+  PixelPoint way;
+  double ahead = 0.0;
+  double frames = 0.0;
+  for (std::size_t i = 0; i < track.frameCount; ++i) {
+    if (!nose->samples[i].seen || !tail->samples[i].seen) continue;
+    if (!first) first = tail->samples[i].at;
+    way = tail->samples[i].at - *first;
+    const PixelPoint axis = nose->samples[i].at - tail->samples[i].at;
+    const double far = length(axis).value() * length(way).value();
+    if (length(way).value() < length(axis).value()) continue;
+    ahead += dot(axis, way) / far;
+    frames += 1.0;
+  }
+  return frames > 0.0 && ahead < kTailFirst * frames;
+}
+
 std::vector<std::string> warningsFor(const PassRequest& request, const Clip& clip, const PassResult& result) {
   std::vector<std::string> out = clip.info().warnings;
   const std::size_t last = clip.index().frameCount() - 1;
@@ -50,6 +76,9 @@ std::vector<std::string> warningsFor(const PassRequest& request, const Clip& cli
         fmt::format("the marks were followed in {} of {} frames only; place one again where it is lost",
                     followed, result.track.frameCount));
   }
+  if (swimsTailFirst(request, result.track))
+    out.push_back(
+        "it swims tail first: were nose and tail taken for each other? Place them the other way round");
   for (const MarkTrack& mark : result.track.marks) {
     const auto doubtful = std::count_if(mark.samples.begin(), mark.samples.end(), [](const MarkSample& s) {
       return s.seen && s.quality < kDoubtfulBelow;

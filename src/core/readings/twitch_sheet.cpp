@@ -12,6 +12,19 @@ namespace {
 constexpr double kStartsWithin_frames =
     0.25;  ///< of an interval between two starts, told between frames (95 %)
 constexpr double kFewestTwitches = 3.0;
+constexpr double kLost_s = 0.12;  ///< a longer gap may hide a movement
+constexpr double kLostShare = 0.3;
+
+/// The time over which the body was not seen, between frames in which it was.
+double lostTime_s(const Series& seen) {
+  const double longest_s = std::max(kLost_s, 2.5 * seen.spacing_s());
+  double out = 0.0;
+  for (std::size_t i = 1; i < seen.size(); ++i) {
+    const double step_s = seen.t_s[i] - seen.t_s[i - 1];
+    if (step_s > longest_s) out += step_s;
+  }
+  return out;
+}
 
 }  // namespace
 
@@ -53,7 +66,20 @@ void TwitchSheet::cadence(const std::vector<Twitch>& twitches) {
     gaps.push_back(twitches[i].start_s - twitches[i - 1].start_s);
   const auto counting = static_cast<double>(
       std::count_if(twitches.begin(), twitches.end(), [](const Twitch& t) { return !t.leftOut; }));
-  give(words_.count, counting, {}, counting);
+  const double lost_s = lostTime_s(traces_.alongCentre);
+  const double lostShare = lost_s / std::max(traces_.alongCentre.span_s(), 1e-9);
+  if (lostShare > kLostShare) {
+    const std::string why = fmt::format(
+        "the lure was not seen for {:.0f} % of the time, in which there may be more {}; put the marks right "
+        "there, or choose a window in which it is seen",
+        100.0 * lostShare, words_.many);
+    for (const ReadingId id : {words_.count, words_.interval, words_.variation}) sheet_.refuse(id, why);
+    return;
+  }
+  // As many more may hide in the gaps as fit into them.
+  const double hiding = gaps.empty() ? 0.0 : std::ceil(lost_s / fin::median(gaps));
+  give(words_.count, counting, {{UncertaintySource::Scatter, lost_s > 0.0 ? std::max(1.0, hiding) : 0.0}},
+       counting);
   const double frame_s = 1.0 / std::max(traces_.frameRate_Hz, 1.0);
   median(words_.interval, gaps, {{UncertaintySource::FrameTime, kStartsWithin_frames * frame_s}},
          "one alone has no interval; film at least two");

@@ -36,7 +36,8 @@ class TwitchSheet {
   void length(ReadingId id, const std::vector<double>& values, const char* why) {
     length(id, values, why, moveU95());
   }
-  /// How many, how often, how evenly.
+  /// How many, how often, how evenly. Refused where the lure was not seen for a good part of the time; where
+  /// it was not for a smaller one, the count is the less sure.
   void cadence(const std::vector<Twitch>& twitches);
 
   /// How far the way of the body's centre, midway between two marks, may be off (95 %).

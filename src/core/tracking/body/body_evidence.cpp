@@ -25,13 +25,11 @@ constexpr float kClear = 1.6F;         ///< more of them that say the body
 constexpr int kRimOfBox = 10;
 constexpr std::size_t kRoom_bytes = 200'000'000;
 
-constexpr int kBins = 14;
-constexpr double kQuantileCut = 0.002;
 constexpr double kCore = 0.05;  ///< of the body's length beside its axis: surely the body
 constexpr double kRing = 0.5;   ///< from there on it is surely not
 constexpr double kBand = 0.28;
+constexpr float kLooksLikeIt = 0.2F;
 constexpr int kLearnRounds = 2;
-constexpr float kFewPixels = 4.0F;  ///< in a bin that are as good as none
 
 /// Mean over the surroundings of luma's logarithm and the colours' shares, a cell for kCoarse pixels.
 std::array<cv::Mat, 3> coarseLight(const cv::Mat& frame);
@@ -233,88 +231,38 @@ cv::Mat BodyEvidence::fromColours(const Planes& features) const {
     const std::array<const float*, 3> from{features[0].ptr<float>(y), features[1].ptr<float>(y),
                                            features[2].ptr<float>(y)};
     auto* to = out.ptr<float>(y);
-    for (int x = 0; x < out.cols; ++x) to[x] = colours_[binOf({from[0][x], from[1][x], from[2][x]})];
+    for (int x = 0; x < out.cols; ++x) to[x] = odds_.of({from[0][x], from[1][x], from[2][x]});
   }
   return out;
-}
-
-std::size_t BodyEvidence::binOf(const std::array<float, 3>& colour) const {
-  int index = 0;
-  for (std::size_t k = 0; k < 3; ++k) {
-    const int bin = std::clamp(static_cast<int>((colour[k] - lowest_[k]) * binsPerUnit_[k]), 0, kBins - 1);
-    index = index * kBins + bin;
-  }
-  return static_cast<std::size_t>(index);
 }
 
 void BodyEvidence::learnColours(std::size_t seedFrame, const AxisPose& seed) {
   const auto found = film_.frames.find(seedFrame);
   if (found == film_.frames.end()) return;
-  const cv::Mat& frame = found->second;
-  const cv::Rect box = wholeOf(frame);
-  const Planes features = featuresOf(frame, light_.at(seedFrame), box);
-  const double body_px = seed.length_px();
-  for (std::size_t k = 0; k < 3; ++k) {
-    std::vector<float> values(features[k].begin<float>(), features[k].end<float>());
-    std::vector<float> core;
-    for (int y = 0; y < frame.rows; ++y) {
-      for (int x = 0; x < frame.cols; ++x) {
-        if (besideAxis_px(seed, x, y) < kCore * body_px) core.push_back(features[k].at<float>(y, x));
-      }
-    }
-    const float low = std::min(quantile(values, kQuantileCut), core.empty() ? 1e9F : quantile(core, 0.05));
-    const float high =
-        std::max(quantile(values, 1.0 - kQuantileCut), core.empty() ? -1e9F : quantile(core, 0.95));
-    lowest_[k] = low;
-    binsPerUnit_[k] = static_cast<float>(kBins) / std::max(high - low, 1e-3F);
-  }
-  const auto binAt = [&](int x, int y) {
-    return binOf({features[0].at<float>(y, x), features[1].at<float>(y, x), features[2].at<float>(y, x)});
-  };
-  const auto smooth = [](std::vector<float>& h) {
-    for (const std::size_t stride : {std::size_t{1}, std::size_t{kBins}, std::size_t{kBins * kBins}}) {
-      std::vector<float> out(h.size());
-      for (std::size_t i = 0; i < h.size(); ++i) {
-        const std::size_t at = i / stride % kBins;
-        const float before = at > 0 ? h[i - stride] : h[i];
-        const float after = at + 1 < kBins ? h[i + stride] : h[i];
-        out[i] = 0.25F * before + 0.5F * h[i] + 0.25F * after;
-      }
-      h = std::move(out);
-    }
-  };
-  const cv::Mat apart = known_.empty() ? cv::Mat() : fromBackground(features, box);
-  const cv::Mat first = apart;
+  const cv::Rect box = wholeOf(found->second);
+  const Planes features = featuresOf(found->second, light_.at(seedFrame), box);
+  // Which pixels are surely the body, which surely not, and which it is for the evidence to tell.
+  cv::Mat looksIt = known_.empty() ? cv::Mat::zeros(box.size(), CV_32FC1) : fromBackground(features, box);
+  std::vector<ColourOdds::Colour> all, core;
   for (int round = 0; round <= kLearnRounds; ++round) {
-    const cv::Mat now = round == 0 ? first : seen(seedFrame, box).evidence;
-    std::vector<float> body(kBins * kBins * kBins, 0.0F);
-    std::vector<float> rest = body;
-    double bodySum = 0.0;
-    double restSum = 0.0;
-    for (int y = 0; y < frame.rows; ++y) {
-      for (int x = 0; x < frame.cols; ++x) {
-        const double beside = besideAxis_px(seed, x, y) / body_px;
-        const bool core = beside < kCore;
-        const bool looksIt = !now.empty() && now.at<float>(y, x) > 0.2F;
-        if (core || (beside < kBand && looksIt)) {
-          body[binAt(x, y)] += 1.0F;
-          bodySum += 1.0;
-        } else if (beside > kRing) {
-          rest[binAt(x, y)] += 1.0F;
-          restSum += 1.0;
-        }
+    std::vector<ColourOdds::Colour> body, rest;
+    for (int y = 0; y < box.height; ++y) {
+      for (int x = 0; x < box.width; ++x) {
+        const ColourOdds::Colour colour{features[0].at<float>(y, x), features[1].at<float>(y, x),
+                                        features[2].at<float>(y, x)};
+        const double beside = besideAxis_px(seed, x, y) / seed.length_px();
+        const bool surely = beside < kCore;
+        if (surely || (beside < kBand && looksIt.at<float>(y, x) > kLooksLikeIt)) body.push_back(colour);
+        if (beside > kRing) rest.push_back(colour);
+        if (round > 0) continue;
+        all.push_back(colour);
+        if (surely) core.push_back(colour);
       }
     }
-    if (bodySum == 0.0 || restSum == 0.0) return;
-    smooth(body);
-    smooth(rest);
-    colours_.resize(body.size());
-    // As usual as either is in its own part of the picture.
-    const auto scale = static_cast<float>(bodySum / restSum);
-    for (std::size_t i = 0; i < body.size(); ++i) {
-      const float other = rest[i] * scale;
-      colours_[i] = (body[i] - other) / (body[i] + other + kFewPixels * static_cast<float>(bodySum) * 1e-3F);
-    }
+    if (round == 0) odds_.setRange(all, core);
+    odds_.learn(body, rest);
+    if (!odds_.learnt()) return;
+    looksIt = seen(seedFrame, box).evidence;
   }
 }
 
@@ -346,10 +294,10 @@ BodyView BodyEvidence::seen(std::size_t frame, const cv::Rect& box) const {
   const cv::Rect here = inside - box.tl();
   for (std::size_t k = 0; k < 3; ++k) features[k].copyTo(out.look[k](here));
   cv::Mat part = out.evidence(here);
-  if (!colours_.empty()) fromColours(features).copyTo(part);
+  if (odds_.learnt()) fromColours(features).copyTo(part);
   if (!known_.empty()) {
     const cv::Mat apart = fromBackground(features, inside);
-    const cv::Mat both = colours_.empty() ? apart : cv::Mat(0.5 * part + 0.5 * apart);
+    const cv::Mat both = !odds_.learnt() ? apart : cv::Mat(0.5 * part + 0.5 * apart);
     both.copyTo(part, known_(inside));
   }
   cv::blur(out.evidence, out.evidence, cv::Size(3, 3));

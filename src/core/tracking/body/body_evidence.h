@@ -4,11 +4,13 @@
 #include <array>
 #include <cstddef>
 #include <functional>
+#include <map>
 #include <opencv2/core/mat.hpp>
 #include <optional>
 #include <vector>
 
 #include "core/tracking/body/body_shape.h"
+#include "core/tracking/body/colour_odds.h"
 #include "core/tracking/body/reduced_film.h"
 
 namespace fin {
@@ -40,20 +42,17 @@ class BodyEvidence {
   [[nodiscard]] cv::Mat whereItGoes(cv::Size size, const KnownPose& known, double body_px) const;
   [[nodiscard]] cv::Mat fromBackground(const Planes& features, const cv::Rect& box) const;
   [[nodiscard]] cv::Mat fromColours(const Planes& features) const;
-  [[nodiscard]] std::size_t binOf(const std::array<float, 3>& colour) const;
 
   [[nodiscard]] BodyView seen(std::size_t frame, const cv::Rect& box) const;
 
   const ReducedFilm& film_;
+  std::map<std::size_t, Planes> light_;  ///< over a place's surroundings, in coarse cells, by frame
+  Planes middle_;                        ///< of what lies behind
+  Planes overScatter_;                   ///< one over how far that scatters
+  cv::Mat known_;    ///< CV_8UC1: where the two mean something; empty where nothing is learnt
+  ColourOdds odds_;  ///< as the body looked when its marks were placed
   std::map<std::size_t, BodyView> kept_;
   std::size_t kept_bytes_ = 0;
-  std::map<std::size_t, Planes> light_;
-  Planes middle_;
-  Planes overScatter_;          ///< one over it
-  cv::Mat known_;               ///< CV_8UC1: where the two mean something; empty where nothing is learnt
-  std::vector<float> colours_;  ///< evidence by bin; empty until learnt
-  std::array<float, 3> lowest_{};
-  std::array<float, 3> binsPerUnit_{};
 };
 
 }  // namespace fin

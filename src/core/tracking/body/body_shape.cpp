@@ -20,6 +20,7 @@ constexpr std::size_t kFew = 220;
 constexpr int kStepsQuick = 8;
 constexpr int kStepsThorough = 14;
 constexpr double kStill_px = 0.01;
+constexpr double kMostDamping = 1e3;
 constexpr double kFarthestStep_px = 4.0;
 constexpr double kShortest = 0.12;  ///< of its length that a body may be seen shortened to
 constexpr double kLongest = 1.35;
@@ -179,63 +180,85 @@ BodyShape::Fit BodyShape::judged(const BodyView& view, const AxisPose& pose) con
   return {pose, agreement, likeness};
 }
 
-BodyShape::Fit BodyShape::fitted(const BodyView& view, const AxisPose& from, double usualLength_px,
-                                 double held, Care care) const {
-  using Vector4 = Eigen::Vector4d;  // nose x, y, tail x, y
-  const std::vector<Cell>& cells = care == Care::Quick ? few_ : some_;
-  const double hold = held * static_cast<double>(cells.size()) / std::max(length_px_, 1.0);
-  const cv::Mat& evidence = view.evidence;
-  AxisPose pose = from;
-  double damping = 1e-3;
-  const auto costOf = [&](const AxisPose& p) {
-    const Laid laid(p, view.corner);
+/// The sum of squares that a pose is found by: what is left over between evidence and shape, and of the
+/// length from its usual one.
+class BodyShape::Misfit {
+ public:
+  Misfit(const BodyView& view, const std::vector<Cell>& cells, double usualLength_px, double hold)
+      : view_(view), cells_(cells), usual_px_(usualLength_px), hold_(hold) {}
+
+  [[nodiscard]] double at(const AxisPose& pose) const {
+    const Laid laid(pose, view_.corner);
     double sum = 0.0;
-    for (const Cell& c : cells) {
-      const float off = between(evidence, laid.x(c.u, c.v), laid.y(c.u, c.v)) - c.shape;
+    for (const Cell& c : cells_) {
+      const float off = between(view_.evidence, laid.x(c.u, c.v), laid.y(c.u, c.v)) - c.shape;
       sum += off * off;
     }
-    const double longer = p.length_px() - usualLength_px;
-    return sum + hold * longer * longer;
-  };
-  double cost = costOf(pose);
-  const int steps = care == Care::Quick ? kStepsQuick : kStepsThorough;
-  for (int step = 0; step < steps; ++step) {
+    const double longer = pose.length_px() - usual_px_;
+    return sum + hold_ * longer * longer;
+  }
+
+  /// By nose x, y, tail x, y.
+  struct Equations {
     Eigen::Matrix4d normal = Eigen::Matrix4d::Zero();
-    Vector4 gradient = Vector4::Zero();
-    const Laid laid(pose, view.corner);
+    Eigen::Vector4d gradient = Eigen::Vector4d::Zero();
+
+    void add(const Eigen::Vector4d& slope, double off, double weight) {
+      normal.noalias() += weight * slope * slope.transpose();
+      gradient.noalias() += weight * off * slope;
+    }
+  };
+  [[nodiscard]] Equations equationsAt(const AxisPose& pose) const {
+    const cv::Mat& seen = view_.evidence;
+    const Laid laid(pose, view_.corner);
     const double along = std::max(pose.length_px(), 1e-6);
     const double ax = laid.axisX / along;
     const double ay = laid.axisY / along;
-    for (const Cell& c : cells) {
+    Equations out;
+    for (const Cell& c : cells_) {
       const float x = laid.x(c.u, c.v);
       const float y = laid.y(c.u, c.v);
-      const double off = between(evidence, x, y) - c.shape;
-      const double gx = 0.5F * (between(evidence, x + 1.0F, y) - between(evidence, x - 1.0F, y));
-      const double gy = 0.5F * (between(evidence, x, y + 1.0F) - between(evidence, x, y - 1.0F));
+      const double gx = 0.5F * (between(seen, x + 1.0F, y) - between(seen, x - 1.0F, y));
+      const double gy = 0.5F * (between(seen, x, y + 1.0F) - between(seen, x, y - 1.0F));
       // Turning by the ends' difference across moves a place aside along the axis.
       const double turn = -(c.v / along) * (gx * ax + gy * ay);
       const double nx = c.u * gx + turn * laid.acrossX;
       const double ny = c.u * gy + turn * laid.acrossY;
-      const Vector4 j(nx, ny, gx - nx, gy - ny);
-      normal.noalias() += j * j.transpose();
-      gradient.noalias() += j * off;
+      out.add({nx, ny, gx - nx, gy - ny}, between(seen, x, y) - c.shape, 1.0);
     }
-    const double longer = along - usualLength_px;
-    const Vector4 j(ax, ay, -ax, -ay);
-    normal += hold * j * j.transpose();
-    gradient += hold * longer * j;
+    out.add({ax, ay, -ax, -ay}, along - usual_px_, hold_);
+    return out;
+  }
+
+ private:
+  const BodyView& view_;
+  const std::vector<Cell>& cells_;
+  double usual_px_;
+  double hold_;
+};
+
+BodyShape::Fit BodyShape::fitted(const BodyView& view, const AxisPose& from, double usualLength_px,
+                                 double held, Care care) const {
+  const std::vector<Cell>& cells = care == Care::Quick ? few_ : some_;
+  const Misfit misfit(view, cells, usualLength_px,
+                      held * static_cast<double>(cells.size()) / std::max(length_px_, 1.0));
+  AxisPose pose = from;
+  double cost = misfit.at(pose);
+  double damping = 1e-3;
+  const int steps = care == Care::Quick ? kStepsQuick : kStepsThorough;
+  for (int step = 0; step < steps; ++step) {
+    const Misfit::Equations equations = misfit.equationsAt(pose);
     bool better = false;
-    Vector4 move = Vector4::Zero();
-    while (!better && damping < 1e3) {
-      Eigen::Matrix4d damped = normal;
+    Eigen::Vector4d move = Eigen::Vector4d::Zero();
+    while (!better && damping < kMostDamping) {
+      Eigen::Matrix4d damped = equations.normal;
       damped.diagonal() *= 1.0 + damping;
       damped.diagonal().array() += 1e-6;
-      move = damped.ldlt().solve(-gradient);
+      move = damped.ldlt().solve(-equations.gradient);
       const double most = move.cwiseAbs().maxCoeff();
       if (most > kFarthestStep_px) move *= kFarthestStep_px / most;
-      const AxisPose next{{pose.nose.x_px + move[0], pose.nose.y_px + move[1]},
-                          {pose.tail.x_px + move[2], pose.tail.y_px + move[3]}};
-      const double there = costOf(next);
+      const AxisPose next{pose.nose + PixelPoint{move[0], move[1]}, pose.tail + PixelPoint{move[2], move[3]}};
+      const double there = misfit.at(next);
       const double shown = next.length_px() / length_px_;
       better = there < cost && shown > kShortest && shown < kLongest;
       if (better) {

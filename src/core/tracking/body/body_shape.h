@@ -57,6 +57,7 @@ class BodyShape {
     float shape = 0.0F;
     std::array<float, 3> look{};
   };
+  class Misfit;
   static constexpr std::size_t kPlanes = 4;  ///< evidence, then the look
   void choose(const std::array<cv::Mat, kPlanes>& from);
   void thinOut(const std::vector<Cell>& all, std::size_t most, std::vector<Cell>& to) const;
