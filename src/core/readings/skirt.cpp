@@ -81,9 +81,14 @@ void readPeak(const Series& area, double stop_s, const Estimate& moving, const E
     const double share = (after.y[i - 1] - half) / std::max(after.y[i - 1] - after.y[i], 1e-9);
     Estimate time;
     time.value = after.t_s[i - 1] + share * (after.t_s[i] - after.t_s[i - 1]) - peak_s;
-    // A flat top: when it was widest is known as well as the area's own noise lets it be told.
+    // When it was widest is known as well as the area's own noise lets it be told: on a flat top, and between
+    // two openings that are nearly as wide.
+    const double nearly = *top - kNormal95 * shaking * moving.value;
+    const auto first =
+        std::find_if(opening.y.begin(), opening.y.end(), [&](double y) { return y >= nearly; });
+    const double earlier_s = peak_s - opening.t_s[static_cast<std::size_t>(first - opening.y.begin())];
     const double fall = gone / std::max(2.0 * time.value, 1e-3);
-    time.setUncertainty({{UncertaintySource::FrameTime, 2.0 * kSmooth_s},
+    time.setUncertainty({{UncertaintySource::FrameTime, std::max(2.0 * kSmooth_s, earlier_s)},
                          {UncertaintySource::Scatter, kNormal95 * robustSpread(after.y) / 6.0 / fall}});
     time.n = static_cast<double>(after.size());
     time.grade = gradeOf(time.value, time.u95);

@@ -23,13 +23,23 @@ constexpr double kAlike = 0.5;        ///< of the largest part's mean distance
 constexpr int kNearby_px = 15;        ///< from where the lure's own distance is taken at its edge
 constexpr int kRim_px = 3;            ///< in which a pixel may be partly covered
 constexpr double kStrandWeight = 0.02;
-constexpr float kNoCover = 0.3F;  ///< share of that distance at which a pixel counts as not covered
+constexpr int kTintEvery_px = 3;
+constexpr std::size_t kFewestForTint = 100;
+constexpr float kLeastTint = 1.0F;  ///< grey levels: less is as good as none
+constexpr float kNoCover = 0.3F;    ///< share of that distance at which a pixel counts as not covered
 
 using Colours = std::array<cv::Mat, 3>;  ///< luma and the two colour differences, CV_8UC1 each
 
+/// What a frame's light makes of what lies behind.
+struct FrameLight {
+  cv::Mat brighter;             ///< a factor, pixel by pixel (lightOver)
+  std::array<float, 3> tint{};  ///< added to the colour differences: a camera's white balance drifts
+};
+
 /// Squared distance of each pixel from what lies behind it in this light, in scatters.
-cv::Mat distances(const Colours& colours, const Backdrop::View& behind, const cv::Mat& light,
+cv::Mat distances(const Colours& colours, const Backdrop::View& behind, const FrameLight& frameLight,
                   SegmentationCue by) {
+  const cv::Mat& light = frameLight.brighter;
   const float darkest = by == SegmentationCue::Colour ? kDeepShadow : kBrightLight;  // else no light is
   const int width = light.cols;
   std::vector<float> inColours(static_cast<std::size_t>(width));
@@ -56,7 +66,7 @@ cv::Mat distances(const Colours& colours, const Backdrop::View& behind, const cv
       middle = behind.middle[k].ptr<float>(y);
       scatter = behind.scatter[k].ptr<float>(y);
       for (int x = 0; x < width; ++x) {
-        const float expected = factor[x] * (middle[x] - 128.0F);
+        const float expected = factor[x] * (middle[x] - 128.0F) + frameLight.tint[k];
         const float away = (static_cast<float>(shown[x]) - 128.0F - expected) / scatter[x];
         to[x] += away * away;
       }
@@ -66,12 +76,29 @@ cv::Mat distances(const Colours& colours, const Backdrop::View& behind, const cv
   return out;
 }
 
-/// The light of this frame beside the lure, as a factor.
-cv::Mat lightAround(const cv::Mat& luma, const Backdrop::View& behind, const cv::Mat& near) {
+/// The light of this frame, from what is seen beside the lure.
+FrameLight lightAround(const Colours& colours, const Backdrop::View& behind, const cv::Mat& near) {
   cv::Mat counts;
   cv::bitwise_not(near, counts);
   counts &= behind.known;
-  return lightOver(luma, behind.middle[0], counts);
+  FrameLight out;
+  out.brighter = lightOver(colours[0], behind.middle[0], counts);
+  std::vector<float> off;
+  for (std::size_t k = 1; k < 3; ++k) {
+    off.clear();
+    for (int y = 0; y < counts.rows; y += kTintEvery_px) {
+      for (int x = 0; x < counts.cols; x += kTintEvery_px) {
+        if (counts.at<uchar>(y, x) == 0) continue;
+        const float expected = out.brighter.at<float>(y, x) * (behind.middle[k].at<float>(y, x) - 128.0F);
+        off.push_back(static_cast<float>(colours[k].at<uchar>(y, x)) - 128.0F - expected);
+      }
+    }
+    if (off.size() < kFewestForTint) continue;
+    const auto middle = off.begin() + static_cast<std::ptrdiff_t>(off.size() / 2);
+    std::nth_element(off.begin(), middle, off.end());
+    if (std::abs(*middle) >= kLeastTint) out.tint[k] = *middle;
+  }
+  return out;
 }
 
 /// Takes thin things away that run out of the picture's part or are longer than any of the lure's own.
@@ -214,7 +241,7 @@ Silhouette cutOut(const Picture& picture, Backdrop& backdrop, PixelPoint moved, 
   cv::Mat near;
   cv::boxFilter(own, near, CV_32S, cv::Size(reach, reach), cv::Point(-1, -1), false, cv::BORDER_CONSTANT);
   near = near > 0;
-  const cv::Mat away = distances(colours, behind, lightAround(colours[0], behind, near), by);
+  const cv::Mat away = distances(colours, behind, lightAround(colours, behind, near), by);
   cv::Mat weak = away > kWeak * kWeak;
   const cv::Mat strong = away > kStrong * kStrong;
   if (!hidden.empty()) weak.setTo(0, hidden(box));
