@@ -61,6 +61,36 @@ TEST(Outline, HasTheLuresAreaInEveryFrame) {
   }
 }
 
+/// Another source's frames as a camera shows them whose white balance drifts from blue to yellow.
+class Drifting : public FrameSource {
+ public:
+  explicit Drifting(FrameSource& source) : source_(source) {}
+  [[nodiscard]] std::size_t frameCount() const override { return source_.frameCount(); }
+  [[nodiscard]] Seconds timeOf(std::size_t frame) const override { return source_.timeOf(frame); }
+  [[nodiscard]] Result<Picture> frame(std::size_t frame) override {
+    const auto picture = source_.frame(frame);
+    if (!picture) return picture;
+    const double share = static_cast<double>(frame) / static_cast<double>(frameCount() - 1) - 0.5;
+    cv::Mat out;
+    cv::multiply(picture->rgb(), cv::Scalar(1.0 + 0.2 * share, 1.0, 1.0 - 0.2 * share), out);
+    return Picture::fromMat(out);
+  }
+
+ private:
+  FrameSource& source_;
+};
+
+TEST(Outline, StaysOnTheLureWhileTheWhiteBalanceDrifts) {
+  RehearsalTank tank(test::smallPull());
+  Drifting drifting(tank);
+  Track track = windowOf(tank);
+  ASSERT_TRUE(followOutline(drifting, around(tank, track.firstFrame), {}, track));
+  const AreaErrors errors = areaErrorsOf(tank, track);
+  EXPECT_LT(errors.median, 0.13);
+  EXPECT_LT(errors.worst, 0.35);
+  EXPECT_GT(errors.seenShare, 0.9);
+}
+
 TEST(Outline, LiesWhereTheLureIsAndPointsAlongIt) {
   RehearsalTank tank(test::smallPull());
   Track track = windowOf(tank);
