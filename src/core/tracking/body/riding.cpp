@@ -144,9 +144,7 @@ Riding rideOn(const BodyWay& way, const MarkTrack& followed, std::size_t firstFr
     const std::vector<Step> steps = smoothed(seen, start->second.pose.length_px(), nearness);
     for (std::size_t i = 0; i < seen.size(); ++i) {
       const Vector2 off = turn(seen[i].angle) * (seen[i].sees * steps[i].known);
-      const Eigen::Matrix2d spread = seen[i].sees * steps[i].spread * seen[i].sees.transpose();
-      out.marks[seen[i].frame] = {seen[i].onPose + PixelPoint{off[0], off[1]},
-                                  std::sqrt(std::max(spread(0, 0), spread(1, 1))), steps[i].agrees};
+      out.marks[seen[i].frame] = {seen[i].onPose + PixelPoint{off[0], off[1]}, steps[i].agrees};
     }
     // Of the two ways from the start the longer one tells more.
     const double doubt = std::sqrt(std::max(steps.front().spread(0, 0), 0.0));

@@ -13,8 +13,7 @@ namespace fin {
 /// Where a mark that rides on a body should be in a frame.
 struct RidingMark {
   PixelPoint at;
-  double doubt_px = 0.0;  ///< standard deviation, without the pose's own
-  bool agrees = false;    ///< with where the mark itself was followed to
+  bool agrees = false;  ///< with where the mark itself was followed to
 };
 
 struct BodyPlace {

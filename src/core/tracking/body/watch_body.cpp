@@ -16,10 +16,8 @@ constexpr std::size_t kSometimes = 4;  ///< frames
 constexpr double kEasyQuality = 0.85;
 constexpr double kNearnessDiffers = 0.004;  ///< from one end to the other
 constexpr double kConfirms_px = 2.0;
-constexpr double kSureDoubt_px = 1.2;
 constexpr double kConfirmedQuality = 0.7;
-constexpr double kCarriedQuality = 0.6;
-constexpr double kContradictedQuality = 0.45;
+constexpr double kCarriedQuality = 0.45;  ///< doubtful: a body tells a mark's place to a few pixels only
 
 PoseHints hintsOf(const ReducedFilm& film, const std::vector<MarkSeed>& seeds, const Track& track) {
   PoseHints out;
@@ -51,8 +49,7 @@ MarkSample carried(const MarkSample& followed, const RidingMark& riding, bool po
     return out;
   }
   if (!poseIsSure) return out;
-  const bool sure = riding.doubt_px <= kSureDoubt_px;
-  return {true, riding.at, sure ? kCarriedQuality : kContradictedQuality};
+  return {true, riding.at, kCarriedQuality};
 }
 
 struct Watched {
