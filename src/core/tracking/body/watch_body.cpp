@@ -15,7 +15,7 @@ namespace {
 constexpr std::size_t kSometimes = 4;  ///< frames
 constexpr double kEasyQuality = 0.85;
 constexpr double kNearnessDiffers = 0.004;  ///< from one end to the other
-constexpr double kConfirms_px = 2.0;
+constexpr double kConfirms_px = 1.0;
 constexpr double kConfirmedQuality = 0.7;
 constexpr double kCarriedQuality = 0.45;  ///< doubtful: a body tells a mark's place to a few pixels only
 
