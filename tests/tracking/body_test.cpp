@@ -76,8 +76,7 @@ std::set<std::size_t> allFrames() {
 /// Its way as it is found from the first frame alone.
 PosePath pathThrough(const ReducedFilm& film, Foreshortening turns) {
   const PoseHints hints{{{0, swimming(0)}}, {}, {}};
-  BodyEvidence evidence(
-      film, 0, swimming(0), [](std::size_t) { return std::nullopt; }, false);
+  BodyEvidence evidence(film, 0, swimming(0), [](std::size_t) { return std::nullopt; }, false, {});
   return findPosePath(allFrames(), evidence, hints, turns);
 }
 
@@ -120,8 +119,7 @@ TEST(BodyPath, KeepsItsEndsWhereItTurnsRound) {
     film.frames[n] = water(n);
     paint(film.frames[n], spinning(n));
   }
-  BodyEvidence evidence(
-      film, 0, spinning(0), [](std::size_t) { return std::nullopt; }, false);
+  BodyEvidence evidence(film, 0, spinning(0), [](std::size_t) { return std::nullopt; }, false, {});
   const PosePath path =
       findPosePath(allFrames(), evidence, {{{0, spinning(0)}}, {}, {}}, Foreshortening::Any);
   std::size_t right = 0;
@@ -195,7 +193,14 @@ TEST(WatchBody, CarriesALostEndAndLeavesOneThatHoldsAsItIs) {
   const std::vector<MarkSeed> seeds{{MarkName::Nose, 0, swimming(0).nose},
                                     {MarkName::Tail, 0, swimming(0).tail}};
   const std::vector<HiddenRegion> hidden{{50, 59, {{0.0, 0.0}, {260.0, 0.0}, {260.0, 150.0}, {0.0, 150.0}}}};
-  watchBody(film, {seeds, hidden, false, Foreshortening::None}, track);
+  std::stop_source stopped;
+  stopped.request_stop();
+  const BodyWatch request{seeds, hidden, false, Foreshortening::None};
+  const auto done = watchBody(film, request, track, {stopped.get_token(), {}});
+  ASSERT_FALSE(done);
+  EXPECT_EQ(done.error().code, ErrorCode::Cancelled);
+  EXPECT_FALSE(track.marks[1].samples[30].seen) << "stopped, it leaves the track as it was";
+  ASSERT_TRUE(watchBody(film, request, track));
   for (std::size_t n = 0; n < kFrames; ++n) {
     EXPECT_EQ(track.marks[0].samples[n].at, before.marks[0].samples[n].at) << n;
     const MarkSample& tail = track.marks[1].samples[n];

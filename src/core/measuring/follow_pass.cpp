@@ -51,7 +51,7 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
   FrameSource& first = again ? static_cast<FrameSource&>(kept) : ahead;
   // By how many readings of the clip each part is worth.
   const double whole =
-      (request.marks.empty() ? 0.0 : 1.0) + (moving ? 1.0 : 0.0) + (request.outline ? 3.0 : 0.0);
+      (request.marks.empty() ? 0.0 : 1.5) + (moving ? 1.0 : 0.0) + (request.outline ? 3.0 : 0.0);
   double done = 0.0;
   const auto part = [&](double worth) {
     const double from = done / whole;
@@ -64,7 +64,8 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
     auto marks = followMarks(filming, {request.marks, request.firstFrame, last, request.hidden}, part(1.0));
     if (!marks) return marks;
     track = std::move(*marks);
-    watchBody(filming.film(), watchFor(request), track);
+    if (auto ok = watchBody(filming.film(), watchFor(request), track, part(0.5)); !ok)
+      return tl::unexpected(ok.error());
   }
   if (moving) {
     if (auto ok = followBackground(kept, track, part(1.0)); !ok) return tl::unexpected(ok.error());
@@ -88,9 +89,10 @@ Result<Track> followPassAgain(const PassRequest& request, const Track& earlier, 
                              roomForFrames_bytes() / kFilmShare);
   auto track =
       followChanged(filming, {request.marks, request.firstFrame, lastFrameOf(request, clip), request.hidden},
-                    earlier, before.marks, partOf(job, 0.0, request.outline ? 0.5 : 1.0));
+                    earlier, before.marks, partOf(job, 0.0, 0.4));
   if (!track) return track;
-  watchBody(filming.film(), watchFor(request), *track);
+  if (auto ok = watchBody(filming.film(), watchFor(request), *track, partOf(job, 0.4, 0.5)); !ok)
+    return tl::unexpected(ok.error());
   if (!request.outline) return track;
   // A flank spot is looked for on the outline, whichever of its places was changed.
   if (auto ok = findFlank(source, request.marks, *track, partOf(job, 0.5, 1.0)); !ok)

@@ -30,20 +30,24 @@ constexpr double kWorstAskew_deg = 6.0;  ///< where the camera's distance is not
 const std::array kNames{ReadingId::RollFrequency, ReadingId::RollAngle, ReadingId::RollList,
                         ReadingId::SpinTurns, ReadingId::TwistPerMetre};
 
-/// Adds an angle known up to whole turns. After a short step it is the nearest; after a gap the one nearest
-/// to where the roll was going, unless the mark was so far from where it hides that it was only lost.
-void addUnwrapped(Series& roll, double time_s, double angle_deg, double spacing_s) {
+/// Adds an angle known up to whole turns. After a short step it is the nearest; after a gap over which the
+/// mark `hid` the one nearest to where the roll was going.
+void addUnwrapped(Series& roll, double time_s, double angle_deg, double spacing_s, bool hid = true) {
   if (roll.empty()) return roll.add(time_s, angle_deg);
   double expected = roll.y.back();
   const double gap_s = time_s - roll.t_s.back();
-  const auto couldHide = [](double deg) { return std::abs(std::remainder(deg, 360.0)) > kHidesFrom_deg; };
-  const bool hid = couldHide(expected) || couldHide(angle_deg);
-  if (gap_s > kHidden_frames * spacing_s && hid && roll.size() >= kSlopeOver) {
+  if (hid && gap_s > kHidden_frames * spacing_s && roll.size() >= kSlopeOver) {
     const Series lately = roll.between(roll.t_s[roll.size() - kSlopeOver], roll.t_s.back());
     const bool whole = lately.span_s() < 2.0 * kSlopeOver * spacing_s;
     if (const auto line = fitLine(lately); whole && line) expected += line->slope * gap_s;
   }
   roll.add(time_s, expected + std::remainder(angle_deg - expected, 360.0));
+}
+
+/// A spot that is near the middle of its side before and after a gap was only lost.
+bool couldHide(const Series& roll, double angle_deg) {
+  const auto farRound = [](double deg) { return std::abs(std::remainder(deg, 360.0)) > kHidesFrom_deg; };
+  return farRound(angle_deg) || (!roll.empty() && farRound(roll.y.back()));
 }
 
 double spacingOf(std::span<const double> time_s) {
@@ -145,7 +149,7 @@ RollTrace side(const Track& track, std::span<const double> time_s, const Geometr
     if (view.cameraDistance_px)
       up_deg +=
           std::atan2(o.centre.y_px - view.pictureMiddleY_px, *view.cameraDistance_px) * kDegreesPerRadian;
-    addUnwrapped(out.roll, time_s[i], sense * up_deg, spacing);
+    addUnwrapped(out.roll, time_s[i], sense * up_deg, spacing, couldHide(out.roll, sense * up_deg));
   }
   out.arm_px = *view.halfHeight_px;
   out.askew = !view.cameraDistance_px;

@@ -9,6 +9,8 @@
 #include <opencv2/video/tracking.hpp>
 #include <optional>
 
+#include "core/tracking/quantile.h"
+
 namespace fin {
 namespace {
 
@@ -40,12 +42,6 @@ struct Similarity {
   }
 };
 
-double medianOf(std::vector<double> v) {
-  const auto middle = v.begin() + static_cast<std::ptrdiff_t>(v.size() / 2);
-  std::nth_element(v.begin(), middle, v.end());
-  return *middle;
-}
-
 std::optional<Similarity> fitSimilarity(const Points& from, const Points& to) {
   const std::size_t n = from.size();
   if (n < kFewestAgreeing) return std::nullopt;
@@ -54,14 +50,14 @@ std::optional<Similarity> fitSimilarity(const Points& from, const Points& to) {
     dx.push_back(static_cast<double>(to[i].x - from[i].x));
     dy.push_back(static_cast<double>(to[i].y - from[i].y));
   }
-  Similarity s{1.0, 0.0, medianOf(dx), medianOf(dy), 0};
+  Similarity s{1.0, 0.0, quantileOf(std::span(dx), 0.5), quantileOf(std::span(dy), 0.5), 0};
   std::vector<double> off(n);
   for (int round = 0; round < kRounds; ++round) {
     for (std::size_t i = 0; i < n; ++i) {
       const PixelPoint at = s({static_cast<double>(from[i].x), static_cast<double>(from[i].y)});
       off[i] = std::hypot(at.x_px - static_cast<double>(to[i].x), at.y_px - static_cast<double>(to[i].y));
     }
-    const double limit = kTukey * std::max(1.4826 * medianOf(off), kLeastSpread_px);
+    const double limit = kTukey * std::max(1.4826 * quantileOf(std::span(off), 0.5), kLeastSpread_px);
     Eigen::Matrix4d normal = Eigen::Matrix4d::Zero();
     Eigen::Vector4d right = Eigen::Vector4d::Zero();
     s.agreeing = 0;

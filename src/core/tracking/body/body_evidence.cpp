@@ -5,6 +5,8 @@
 #include <cmath>
 #include <opencv2/imgproc.hpp>
 
+#include "core/tracking/quantile.h"
+
 namespace fin {
 namespace {
 
@@ -31,10 +33,8 @@ constexpr double kBand = 0.28;
 constexpr float kLooksLikeIt = 0.2F;
 constexpr int kLearnRounds = 2;
 
-/// Mean over the surroundings of luma's logarithm and the colours' shares, a cell for kCoarse pixels.
-std::array<cv::Mat, 3> coarseLight(const cv::Mat& frame);
-
-void toFeatures(const cv::Mat& frame, std::array<cv::Mat, 3>& out) {
+/// Luma's logarithm and the colours' shares of luma.
+void toFeatures(const cv::Mat& frame, BodyEvidence::Planes& out) {
   static const std::array<float, 256> kLog = [] {
     std::array<float, 256> t{};
     for (int i = 0; i < 256; ++i)
@@ -61,12 +61,13 @@ void toFeatures(const cv::Mat& frame, std::array<cv::Mat, 3>& out) {
   }
 }
 
-std::array<cv::Mat, 3> coarseLight(const cv::Mat& frame) {
+/// Their means over the surroundings, a cell for kCoarse pixels.
+BodyEvidence::Planes coarseLight(const cv::Mat& frame) {
   cv::Mat small;
   cv::resize(frame, small,
              cv::Size((frame.cols + kCoarse - 1) / kCoarse, (frame.rows + kCoarse - 1) / kCoarse), 0.0, 0.0,
              cv::INTER_AREA);
-  std::array<cv::Mat, 3> out;
+  BodyEvidence::Planes out;
   toFeatures(small, out);
   for (cv::Mat& plane : out) cv::blur(plane, plane, cv::Size(kLightCells, kLightCells));
   return out;
@@ -90,13 +91,6 @@ BodyEvidence::Planes featuresOf(const cv::Mat& frame, const BodyEvidence::Planes
     out[k] -= under;
   }
   return out;
-}
-
-/// The value of which a share `q` of some values lie below. Reorders them.
-float quantile(std::vector<float>& values, double q) {
-  const auto n = static_cast<std::ptrdiff_t>(q * static_cast<double>(values.size() - 1));
-  std::nth_element(values.begin(), values.begin() + n, values.end());
-  return values[static_cast<std::size_t>(n)];
 }
 
 cv::Rect wholeOf(const cv::Mat& m) {
@@ -144,16 +138,20 @@ cv::Mat BodyEvidence::whereItGoes(cv::Size size, const KnownPose& known, double 
 }
 
 BodyEvidence::BodyEvidence(const ReducedFilm& film, std::size_t seedFrame, const AxisPose& seed,
-                           const KnownPose& known, bool moving)
+                           const KnownPose& known, bool moving, const std::stop_token& stop)
     : film_(film) {
-  for (const auto& [n, frame] : film_.frames) light_[n] = coarseLight(frame);
-  if (!moving) learnBackground(known, seed.length_px());
+  for (const auto& [n, frame] : film_.frames) {
+    if (stop.stop_requested()) return;
+    light_[n] = coarseLight(frame);
+  }
+  if (!moving) learnBackground(known, seed.length_px(), stop);
+  if (stop.stop_requested()) return;
   learnColours(seedFrame, seed);
 }
 
-void BodyEvidence::learnBackground(const KnownPose& known, double body_px) {
+void BodyEvidence::learnBackground(const KnownPose& known, double body_px, const std::stop_token& stop) {
   std::vector<Planes> samples;
-  std::vector<cv::Mat> hidden;  ///< by the body
+  std::vector<cv::Mat> hidden;  // by the body
   const std::size_t count = std::min(film_.frames.size(), kMostLearnt);
   std::size_t i = 0;
   std::size_t taken = 0;
@@ -175,7 +173,7 @@ void BodyEvidence::learnBackground(const KnownPose& known, double body_px) {
   cv::parallel_for_({0, size.height}, [&](const cv::Range& rows) {
     std::vector<float> values;
     std::vector<std::size_t> clear;
-    for (int y = rows.start; y < rows.end; ++y) {
+    for (int y = rows.start; y < rows.end && !stop.stop_requested(); ++y) {
       for (int x = 0; x < size.width; ++x) {
         if (wanted.at<uchar>(y, x) == 0) continue;
         clear.clear();
@@ -187,10 +185,10 @@ void BodyEvidence::learnBackground(const KnownPose& known, double body_px) {
         for (std::size_t k = 0; k < 3; ++k) {
           values.clear();
           for (const std::size_t s : clear) values.push_back(samples[s][k].at<float>(y, x));
-          const float middle = quantile(values, 0.5);
+          const float middle = quantileOf(std::span(values), 0.5);
           for (float& v : values) v = std::abs(v - middle);
           middle_[k].at<float>(y, x) = middle;
-          scatter[k].at<float>(y, x) = quantile(values, kScatterQuantile);
+          scatter[k].at<float>(y, x) = quantileOf(std::span(values), kScatterQuantile);
         }
       }
     }

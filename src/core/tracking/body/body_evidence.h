@@ -7,6 +7,7 @@
 #include <map>
 #include <opencv2/core/mat.hpp>
 #include <optional>
+#include <stop_token>
 #include <vector>
 
 #include "core/tracking/body/body_shape.h"
@@ -28,16 +29,16 @@ class BodyEvidence {
 
   /// `seed` is where the body lies in frame `seedFrame` of the film. `known` says where it lies in others,
   /// as far as that is known; there it is not taken for background. With `moving` nothing is learnt place by
-  /// place.
+  /// place. Stopped, it is not to be used.
   using KnownPose = std::function<std::optional<AxisPose>(std::size_t frame)>;
   BodyEvidence(const ReducedFilm& film, std::size_t seedFrame, const AxisPose& seed, const KnownPose& known,
-               bool moving);
+               bool moving, const std::stop_token& stop);
 
   /// Of a part of a frame; past the picture's edge nothing is known. Kept while there is room.
   [[nodiscard]] BodyView at(std::size_t frame, const cv::Rect& box);
 
  private:
-  void learnBackground(const KnownPose& known, double body_px);
+  void learnBackground(const KnownPose& known, double body_px, const std::stop_token& stop);
   void learnColours(std::size_t seedFrame, const AxisPose& seed);
   [[nodiscard]] cv::Mat whereItGoes(cv::Size size, const KnownPose& known, double body_px) const;
   [[nodiscard]] cv::Mat fromBackground(const Planes& features, const cv::Rect& box) const;

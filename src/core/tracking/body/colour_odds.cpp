@@ -4,6 +4,8 @@
 #include <algorithm>
 #include <utility>
 
+#include "core/tracking/quantile.h"
+
 namespace fin {
 namespace {
 
@@ -12,19 +14,13 @@ constexpr double kOfAll = 0.002;
 constexpr double kOfBody = 0.05;
 constexpr float kHardlyMet = 0.004F;  ///< share of the body's pixels in a bin, that is as good as none
 
-float quantileOf(std::vector<float>& values, double q) {
-  const auto n = static_cast<std::ptrdiff_t>(q * static_cast<double>(values.size() - 1));
-  std::nth_element(values.begin(), values.begin() + n, values.end());
-  return values[static_cast<std::size_t>(n)];
-}
-
 /// The range that leaves out a share at either end.
 std::pair<float, float> rangeOf(const std::vector<ColourOdds::Colour>& colours, std::size_t figure,
                                 double share) {
   std::vector<float> values;
   for (const auto& c : colours) values.push_back(c[figure]);
-  const float low = quantileOf(values, share);
-  return {low, quantileOf(values, 1.0 - share)};
+  const float low = quantileOf(std::span(values), share);
+  return {low, quantileOf(std::span(values), 1.0 - share)};
 }
 
 }  // namespace

@@ -7,6 +7,8 @@
 #include <opencv2/imgproc.hpp>
 #include <optional>
 
+#include "core/tracking/quantile.h"
+
 namespace fin {
 namespace {
 
@@ -64,25 +66,25 @@ AxisPose moved(const AxisPose& pose, PixelPoint by) {
   return {pose.nose + by, pose.tail + by};
 }
 
-double middleOf(std::vector<double> values) {
-  const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
-  std::nth_element(values.begin(), middle, values.end());
-  return *middle;
-}
-
 class PathFinder {
  public:
   PathFinder(const std::set<std::size_t>& frames, BodyEvidence& evidence, const PoseHints& hints,
-             Foreshortening turns)
-      : frames_(frames), evidence_(evidence), hints_(hints), hold_(holdFor(turns)), shape_(firstShape()) {
+             Foreshortening turns, const std::stop_token& stop)
+      : frames_(frames),
+        evidence_(evidence),
+        hints_(hints),
+        hold_(holdFor(turns)),
+        stop_(stop),
+        shape_(firstShape()) {
     usual_ = judge(hints_.given.begin()->first, hints_.given.begin()->second).agreement;
   }
 
+  /// Nothing where it was stopped.
   PosePath find() {
     gather();
-    learnShape(decide());
-    refine(decide());
-    return decide();
+    if (!stop_.stop_requested()) learnShape(decide());
+    if (!stop_.stop_requested()) refine(decide());
+    return stop_.stop_requested() ? PosePath{} : decide();
   }
 
  private:
@@ -127,6 +129,7 @@ class PathFinder {
       if (frames_.contains(n)) at_[n] = {{judge(n, pose), true}};
     }
     for (const auto& [n, pose] : hints_.found) {
+      if (stop_.stop_requested()) return;
       if (frames_.contains(n) && !hints_.given.contains(n)) consider(n, pose, shape_.length_px());
     }
     walk(frames_.begin(), frames_.end());
@@ -138,7 +141,7 @@ class PathFinder {
   void walk(Iterator from, Iterator end) {
     std::optional<AxisPose> before;
     std::optional<AxisPose> last;
-    for (; from != end; ++from) {
+    for (; from != end && !stop_.stop_requested(); ++from) {
       const std::size_t n = *from;
       if (last && !hints_.given.contains(n)) tryFrom(n, before, *last);
       if (at_[n].empty() || (!last && !hints_.given.contains(n))) continue;
@@ -267,8 +270,8 @@ class PathFinder {
       likenesses.push_back(posed.likeness);
     }
     if (path.empty()) return;
-    const double agreement = kSureShare * std::min(middleOf(agreements), 1.0);
-    const double likeness = middleOf(likenesses) - kSureLikeness;
+    const double agreement = kSureShare * std::min(quantileOf(std::span(agreements), 0.5), 1.0);
+    const double likeness = quantileOf(std::span(likenesses), 0.5) - kSureLikeness;
     for (auto& [n, posed] : path)
       posed.sure = posed.agreement >= agreement && posed.likeness >= likeness && posed.margin >= kSureMargin;
   }
@@ -276,7 +279,7 @@ class PathFinder {
   void learnShape(const PosePath& path) {
     std::vector<double> agreements;
     for (const auto& [n, posed] : path) agreements.push_back(posed.agreement);
-    const double usual = middleOf(agreements);
+    const double usual = quantileOf(std::span(agreements), 0.5);
     const std::size_t every = std::max<std::size_t>(1, path.size() / kAveraged);
     std::size_t k = 0;
     for (const auto& [n, posed] : path) {
@@ -287,6 +290,7 @@ class PathFinder {
     shape_.average(kFirstShare);
     usual_ = judge(hints_.given.begin()->first, hints_.given.begin()->second).agreement;
     for (auto& [n, some] : at_) {
+      if (stop_.stop_requested()) return;
       for (Hypothesis& h : some) h.fit = judge(n, h.fit.pose);
     }
   }
@@ -299,12 +303,13 @@ class PathFinder {
       frames.push_back(n);
       lengths.push_back(posed.pose.length_px());
     }
-    for (std::size_t i = 0; i < frames.size(); ++i) {
+    for (std::size_t i = 0; i < frames.size() && !stop_.stop_requested(); ++i) {
       const std::size_t n = frames[i];
       if (hints_.given.contains(n)) continue;
       const std::size_t half = std::min({hold_.frames / 2, i, frames.size() - 1 - i});
-      const double usual = middleOf({lengths.begin() + static_cast<std::ptrdiff_t>(i - half),
-                                     lengths.begin() + static_cast<std::ptrdiff_t>(i + half + 1)});
+      std::vector<double> around{lengths.begin() + static_cast<std::ptrdiff_t>(i - half),
+                                 lengths.begin() + static_cast<std::ptrdiff_t>(i + half + 1)};
+      const double usual = quantileOf(std::span(around), 0.5);
       const AxisPose& pose = path.at(n).pose;
       const BodyView view = evidence_.at(n, shape_.reach(pose, kSearch_px));
       const auto fit = shape_.fitted(view, pose, usual, hold_.strength, BodyShape::Care::Thorough);
@@ -318,6 +323,7 @@ class PathFinder {
   BodyEvidence& evidence_;
   const PoseHints& hints_;
   LengthHold hold_;
+  const std::stop_token& stop_;
   BodyShape shape_;
   double usual_ = 1.0;
   std::map<std::size_t, Hypotheses> at_;
@@ -326,9 +332,9 @@ class PathFinder {
 }  // namespace
 
 PosePath findPosePath(const std::set<std::size_t>& frames, BodyEvidence& evidence, const PoseHints& hints,
-                      Foreshortening turns) {
+                      Foreshortening turns, const std::stop_token& stop) {
   if (hints.given.empty() || !frames.contains(hints.given.begin()->first)) return {};
-  return PathFinder(frames, evidence, hints, turns).find();
+  return PathFinder(frames, evidence, hints, turns, stop).find();
 }
 
 }  // namespace fin

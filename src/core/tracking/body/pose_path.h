@@ -4,6 +4,7 @@
 #include <cstddef>
 #include <map>
 #include <set>
+#include <stop_token>
 #include <vector>
 
 #include "core/tracking/body/body_evidence.h"
@@ -34,8 +35,10 @@ enum class Foreshortening {
   Any,     ///< it turns as it likes
 };
 
-/// The body's way through those of a film's frames that are asked for, decided over all of them together.
+/// The body's way through those of a film's frames that are asked for, decided over all of them together: the
+/// cheapest way through some hypotheses a frame (R. Bellman, Dynamic Programming, 1957). Empty where no given
+/// pose lies in those frames, and where it was stopped.
 PosePath findPosePath(const std::set<std::size_t>& frames, BodyEvidence& evidence, const PoseHints& hints,
-                      Foreshortening turns);
+                      Foreshortening turns, const std::stop_token& stop = {});
 
 }  // namespace fin

@@ -16,21 +16,15 @@ struct RidingMark {
   bool agrees = false;  ///< with where the mark itself was followed to
 };
 
+/// Where a body lies in a frame.
 struct BodyPlace {
   AxisPose pose;  ///< in full pixels
   bool sure = false;
 };
 using BodyWay = std::map<std::size_t, BodyPlace>;
 
-/// A mark's places as told by the body's way, in full pixels, for every frame of that way.
-///
-/// Model: a mark lies fixed on the body, but nearer to the camera than the body's middle by h, so that it is
-/// seen beside its place on the outline by h / distance of how far the body lies from the picture's middle;
-/// and that changes slowly, along the body less than across it, as the body rolls. Estimated from where the
-/// mark itself was followed to, as far as that agrees, outwards from the places that a person gave (R.
-/// Kalman, 1960; smoothed after H. Rauch, F. Tung & C. Striebel, 1965). A mark that leaves its place by a
-/// jump, or by more than that allows, is not believed any more until it comes back. `nearness` is h /
-/// distance, with its standard deviation; before anything is known of it by default.
+/// How much nearer to the camera than the body's middle a mark lies, of the distance, and its standard
+/// deviation; by default as before anything is known.
 struct Nearness {
   double value = 0.0;
   double doubt = 0.008;
@@ -40,6 +34,14 @@ struct Riding {
   Nearness nearness;         ///< as it was found
   std::size_t agreeing = 0;  ///< frames
 };
+/// A mark's places as told by the body's way, in full pixels, for every frame of that way.
+///
+/// Model: a mark lies fixed on the body, but nearer to the camera than the body's middle by h, so that it is
+/// seen beside its place on the outline by h / distance of how far the body lies from the picture's middle;
+/// and that changes slowly, along the body less than across it, as the body rolls. Estimated from where the
+/// mark itself was followed to, as far as that agrees, outwards from the places that a person gave (R.
+/// Kalman, 1960; smoothed after H. Rauch, F. Tung & C. Striebel, 1965). A mark that leaves its place by a
+/// jump, or by more than that allows, is not believed any more until it comes back.
 Riding rideOn(const BodyWay& way, const MarkTrack& followed, std::size_t firstFrame,
               const std::vector<MarkSeed>& seeds, PixelPoint pictureMiddle, Nearness before = {});
 

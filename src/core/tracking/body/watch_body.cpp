@@ -58,9 +58,10 @@ struct Watched {
 };
 
 Watched watch(const ReducedFilm& film, const std::set<std::size_t>& frames, BodyEvidence& evidence,
-              const PoseHints& hints, const BodyWatch& request, const Track& track) {
+              const PoseHints& hints, const BodyWatch& request, const Track& track,
+              const std::stop_token& stop) {
   Watched out;
-  for (const auto& [n, posed] : findPosePath(frames, evidence, hints, request.turns))
+  for (const auto& [n, posed] : findPosePath(frames, evidence, hints, request.turns, stop))
     out.way[n] = {{film.toFull(posed.pose.nose), film.toFull(posed.pose.tail)}, posed.sure};
   const cv::Mat& picture = film.frames.begin()->second;
   const PixelPoint middle = film.toFull({0.5 * (picture.cols - 1), 0.5 * (picture.rows - 1)});
@@ -118,21 +119,28 @@ void addAroundDisagreements(const ReducedFilm& film, const Watched& watched, con
 
 }  // namespace
 
-void watchBody(const ReducedFilm& film, const BodyWatch& request, Track& track) {
+Result<void> watchBody(const ReducedFilm& film, const BodyWatch& request, Track& track,
+                       const JobControl& job) {
   const PoseHints hints = hintsOf(film, request.seeds, track);
-  if (hints.given.empty()) return;
+  if (hints.given.empty()) return {};
   const auto& [frame, seed] = *hints.given.begin();
   const auto known = [&](std::size_t n) -> std::optional<AxisPose> {
     const auto found = hints.found.find(n);
     return found == hints.found.end() ? std::nullopt : std::optional(found->second);
   };
-  BodyEvidence evidence(film, frame, seed, known, request.moving);
+  BodyEvidence evidence(film, frame, seed, known, request.moving, job.stop);
+  const auto stopped = [] { return failure(ErrorCode::Cancelled, "following was stopped"); };
+  if (job.cancelled()) return stopped();
+  job.report(0.2);
   std::set<std::size_t> frames = firstLook(film, hints, track);
-  const auto look = [&] { return watch(film, frames, evidence, hints, request, track); };
+  const auto look = [&] { return watch(film, frames, evidence, hints, request, track, job.stop); };
   Watched watched = look();
+  if (job.cancelled()) return stopped();
+  job.report(0.6);
   const std::size_t before = frames.size();
   addAroundDisagreements(film, watched, track, frames);
   if (frames.size() > before) watched = look();
+  if (job.cancelled()) return stopped();
   for (MarkTrack& mark : track.marks) {
     for (const auto& [n, riding] : watched.rides[mark.name].marks) {
       const bool hidden =
@@ -142,6 +150,8 @@ void watchBody(const ReducedFilm& film, const BodyWatch& request, Track& track) 
       if (!hidden) sample = carried(sample, riding, watched.way.at(n).sure);
     }
   }
+  job.report(1.0);
+  return {};
 }
 
 }  // namespace fin

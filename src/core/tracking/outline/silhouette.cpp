@@ -6,6 +6,8 @@
 #include <numbers>
 #include <opencv2/imgproc.hpp>
 
+#include "core/tracking/quantile.h"
+
 namespace fin {
 namespace {
 
@@ -94,9 +96,8 @@ FrameLight lightAround(const Colours& colours, const Backdrop::View& behind, con
       }
     }
     if (off.size() < kFewestForTint) continue;
-    const auto middle = off.begin() + static_cast<std::ptrdiff_t>(off.size() / 2);
-    std::nth_element(off.begin(), middle, off.end());
-    if (std::abs(*middle) >= kLeastTint) out.tint[k] = *middle;
+    const float tint = quantileOf(std::span(off), 0.5);
+    if (std::abs(tint) >= kLeastTint) out.tint[k] = tint;
   }
   return out;
 }
