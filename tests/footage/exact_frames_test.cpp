@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <fstream>
+#include <opencv2/core.hpp>
 #include <random>
 
 #include "core/footage/clip.h"
@@ -81,6 +83,39 @@ INSTANTIATE_TEST_SUITE_P(
                     Kind{"Prores", ".mov", false, 2, "-c:v prores_ks"},
                     Kind{"TransportStream", ".ts", false, 2, "-c:v libx264 -g 40 -bf 2 -output_ts_offset 7"}),
     [](const auto& kind) { return kind.param.name; });
+
+/// Within a grey level on average: rounding, and colour that is stored at half the size.
+TEST(Picture, IsMadeSmallerAlikeHoweverItsColoursAreStored) {
+  const test::TemporaryFolder folder;
+  const RehearsalScene scene = test::smallPull();
+  ASSERT_TRUE(filmRehearsal(scene, folder / "plain.mkv"));
+  const auto smallOf = [&](const std::string& file, cv::Size size) {
+    const auto clip = Clip::open(folder / file);
+    const auto source = Clip::reader(*clip, {});
+    return (*source)->frame(60)->reduced(size);
+  };
+  const cv::Size size(160, 90);
+  const cv::Mat plain = smallOf("plain.mkv", size);
+  ASSERT_EQ(plain.type(), CV_8UC3);
+  const auto farOff = [&plain](const cv::Mat& other) {
+    cv::Mat off;
+    cv::absdiff(plain, other, off);
+    const cv::Scalar mean = cv::mean(off);
+    return std::max({mean[0], mean[1], mean[2]});
+  };
+  const std::string from = "-i " + (folder / "plain.mkv").string() + " -c:v ffv1 ";
+  for (const std::string kind : {"yuv420p", "yuv420p10le", "yuv422p", "yuv444p"}) {
+    ASSERT_TRUE(test::ffmpeg(from + "-pix_fmt " + kind + " " + (folder / (kind + ".mkv")).string()));
+    EXPECT_LT(farOff(smallOf(kind + ".mkv", size)), 1.0) << kind;
+  }
+  // Lying on its side, and turned upright by what stands in the file.
+  ASSERT_TRUE(test::ffmpeg("-i " + (folder / "plain.mkv").string() +
+                           " -vf transpose=2 -c:v libx264 -qp 4 -pix_fmt yuv420p " +
+                           (folder / "lying.mp4").string()));
+  ASSERT_TRUE(test::ffmpeg("-i " + (folder / "lying.mp4").string() + " -c copy -metadata:s:v:0 rotate=270 " +
+                           (folder / "turned.mp4").string()));
+  EXPECT_LT(farOff(smallOf("turned.mp4", size)), 1.0);
+}
 
 TEST(Clip, RefusesWhatIsNoClipAndSaysWhich) {
   const test::TemporaryFolder folder;

@@ -114,6 +114,18 @@ TEST(Roll, CountsTurnsOfASpotThatHidesForHalfOfEach) {
   EXPECT_EQ(valueOf(read(headOn(spinning), View::HeadOn), ReadingId::SpinTurns), 6.0);
 }
 
+TEST(Roll, TakesASpotThatWasLostInTheMiddleOfItsSideForNoTurn) {
+  Filmed filmed = fromTheSide(rocking, false);
+  // Lost for an eighth of a second (a third of a cycle) again and again, each time in another part of its
+  // cycle.
+  for (std::size_t n = 0; n < kFrames; ++n) {
+    if (n % 160 >= 70 && n % 160 < 154) filmed.track.marks[0].samples[n] = {};
+  }
+  const ReadingSet set = read(filmed, View::Side, 250.0);
+  EXPECT_EQ(valueOf(set, ReadingId::SpinTurns), 0.0);
+  EXPECT_NEAR(valueOf(set, ReadingId::RollList), 8.0, 2.0);
+}
+
 TEST(Roll, SaysWhatIsLacking) {
   Filmed filmed = fromTheSide(rocking, false);
   filmed.track.outline.clear();
