@@ -170,29 +170,27 @@ void BodyEvidence::learnBackground(const KnownPose& known, double body_px, const
   }
   known_ = cv::Mat::zeros(size, CV_8UC1);
   const cv::Mat wanted = whereItGoes(size, known, body_px);
-  cv::parallel_for_({0, size.height}, [&](const cv::Range& rows) {
-    std::vector<float> values;
-    std::vector<std::size_t> clear;
-    for (int y = rows.start; y < rows.end && !stop.stop_requested(); ++y) {
-      for (int x = 0; x < size.width; ++x) {
-        if (wanted.at<uchar>(y, x) == 0) continue;
-        clear.clear();
-        for (std::size_t s = 0; s < samples.size(); ++s) {
-          if (hidden[s].at<uchar>(y, x) == 0) clear.push_back(s);
-        }
-        if (clear.size() < kFewestLearnt) continue;
-        known_.at<uchar>(y, x) = 255;
-        for (std::size_t k = 0; k < 3; ++k) {
-          values.clear();
-          for (const std::size_t s : clear) values.push_back(samples[s][k].at<float>(y, x));
-          const float middle = quantileOf(std::span(values), 0.5);
-          for (float& v : values) v = std::abs(v - middle);
-          middle_[k].at<float>(y, x) = middle;
-          scatter[k].at<float>(y, x) = quantileOf(std::span(values), kScatterQuantile);
-        }
+  std::vector<float> values;
+  std::vector<std::size_t> clear;
+  for (int y = 0; y < size.height && !stop.stop_requested(); ++y) {
+    for (int x = 0; x < size.width; ++x) {
+      if (wanted.at<uchar>(y, x) == 0) continue;
+      clear.clear();
+      for (std::size_t s = 0; s < samples.size(); ++s) {
+        if (hidden[s].at<uchar>(y, x) == 0) clear.push_back(s);
+      }
+      if (clear.size() < kFewestLearnt) continue;
+      known_.at<uchar>(y, x) = 255;
+      for (std::size_t k = 0; k < 3; ++k) {
+        values.clear();
+        for (const std::size_t s : clear) values.push_back(samples[s][k].at<float>(y, x));
+        const float middle = quantileOf(std::span(values), 0.5);
+        for (float& v : values) v = std::abs(v - middle);
+        middle_[k].at<float>(y, x) = middle;
+        scatter[k].at<float>(y, x) = quantileOf(std::span(values), kScatterQuantile);
       }
     }
-  });
+  }
   for (std::size_t k = 0; k < 3; ++k) {
     cv::blur(scatter[k], scatter[k], cv::Size(kScatterSmooth_px, kScatterSmooth_px));
     cv::max(scatter[k], kLeastScatter[k], scatter[k]);
