@@ -14,10 +14,15 @@ namespace {
 
 namespace fs = std::filesystem;
 
-/// A day's folder: two passes, one whose clip is missing, one that is no pass at all.
-void fillFolder(const test::TemporaryFolder& folder) {
+RehearsalScene shortPull() {
   RehearsalScene scene = test::smallPull();
   scene.length = Seconds(0.8);
+  return scene;
+}
+
+/// A day's folder: two passes, one whose clip is missing, one that is no pass at all.
+void fillFolder(const test::TemporaryFolder& folder) {
+  const RehearsalScene scene = shortPull();
   ASSERT_TRUE(filmRehearsal(scene, folder / "a.mp4"));
   fs::create_directories(folder / "deeper");
   fs::copy_file(folder / "a.mp4", folder / "deeper/b.mp4");
@@ -49,7 +54,7 @@ TEST(BatchCommand, ReadsAFolderPastBadOnesAndGoesOnWhereItWas) {
 class BatchAgain : public testing::Test {
  protected:
   void SetUp() override {
-    const RehearsalScene scene = test::smallPull();
+    const RehearsalScene scene = shortPull();
     ASSERT_TRUE(filmRehearsal(scene, folder_ / "a.mp4"));
     request_ = requestFor(RehearsalTank(scene), folder_ / "a.mp4");
     writePass();
@@ -87,7 +92,7 @@ TEST_F(BatchAgain, ReadsAPassThatWasChangedAlthoughItsResultIsNewer) {
 }
 
 TEST_F(BatchAgain, ReadsAnOlderClipThatWasPutInPlace) {
-  RehearsalScene other = test::smallPull();
+  RehearsalScene other = shortPull();
   other.seed += 1;
   fs::remove(folder_ / "a.mp4");
   ASSERT_TRUE(filmRehearsal(other, folder_ / "a.mp4"));

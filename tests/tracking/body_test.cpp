@@ -226,6 +226,24 @@ class Plain : public FrameSource {
   }
 };
 
+TEST(WatchBody, PutsBackAMarkThatSlidAsideThoughItWasSureUpToTheLastFrame) {
+  const ReducedFilm film = filmOf();
+  Track track{0, kFrames, {{MarkName::Nose, {}}, {MarkName::Tail, {}}}};
+  const PixelPoint aside{0.0, 14.0};
+  for (std::size_t n = 0; n < kFrames; ++n) {
+    track.marks[0].samples.push_back({true, swimming(n).nose, 1.0});
+    track.marks[1].samples.push_back({true, swimming(n).tail + aside * (n < 30 ? 0.0 : 1.0), 1.0});
+  }
+  const std::vector<MarkSeed> seeds{{MarkName::Nose, 0, swimming(0).nose},
+                                    {MarkName::Tail, 0, swimming(0).tail}};
+  ASSERT_TRUE(watchBody(film, {seeds, {}, false, Foreshortening::None}, track));
+  for (std::size_t n = 30; n < kFrames; ++n) {
+    const MarkSample& tail = track.marks[1].samples[n];
+    EXPECT_LT(length(tail.at - swimming(n).tail).value(), 3.0) << n;
+    EXPECT_LT(tail.quality, kDoubtfulBelow) << "it is not as sure as a mark that was seen: " << n;
+  }
+}
+
 TEST(ReducedFilm, KeepsEveryOtherFrameOnceTheRoomIsFull) {
   Plain source;
   // The body is to be 48 px long in it: half the size, 48 × 96 × 3 bytes a frame.

@@ -97,7 +97,7 @@ std::set<std::size_t> firstLook(const ReducedFilm& film, const PoseHints& hints,
   return out;
 }
 
-/// Where mark and body do not agree, every frame up to the next in which they do.
+/// Where mark and body do not agree, every frame up to the next in which they do, or to the end.
 void addAroundDisagreements(const ReducedFilm& film, const Watched& watched, const Track& track,
                             std::set<std::size_t>& frames) {
   const std::set<std::size_t> looked = frames;
@@ -109,8 +109,9 @@ void addAroundDisagreements(const ReducedFilm& film, const Watched& watched, con
     };
     if (agrees(MarkName::Nose) && agrees(MarkName::Tail) && surelyFollowed(track, n - track.firstFrame))
       continue;
-    const std::size_t from = at == looked.begin() ? n : *std::prev(at);
-    const std::size_t to = std::next(at) == looked.end() ? n : *std::next(at);
+    const std::size_t from = at == looked.begin() ? track.firstFrame : *std::prev(at);
+    const std::size_t to =
+        std::next(at) == looked.end() ? track.firstFrame + track.frameCount - 1 : *std::next(at);
     for (auto frame = film.frames.lower_bound(from); frame != film.frames.end() && frame->first <= to;
          ++frame)
       frames.insert(frame->first);
