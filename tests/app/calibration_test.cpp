@@ -56,6 +56,15 @@ TEST_F(Calibration, FindsTheFilmingRateFromTwoFramesAndTheTimeBetween) {
   EXPECT_NEAR(request().captureRate->value(), 60.0, 1e-6);
 }
 
+TEST_F(Calibration, TakesHowLongTheCameraReadsAPicture) {
+  unfold("foldRate");
+  typeInto(find<QDoubleSpinBox>("rollingShutter"), "12");
+  ASSERT_TRUE(request().rollingShutter);
+  EXPECT_NEAR(request().rollingShutter->value(), 0.012, 1e-9);
+  typeInto(find<QDoubleSpinBox>("rollingShutter"), "0");
+  EXPECT_FALSE(request().rollingShutter) << "all rows at once is what is taken when nothing is said";
+}
+
 TEST_F(Calibration, RefusesARateFromOneFrame) {
   unfold("foldRate");
   press("rateFrom");

@@ -12,7 +12,7 @@ namespace {
 
 const std::string kWhole = R"({
   "format": "agile-fin-pass/1", "clip": "a.mp4", "protocol": "retrieve", "view": "top", "capture_rate": 180.0,
-  "pull": "left",
+  "rolling_shutter_ms": 11.5, "pull": "left",
   "scale": {"from": [102.0, 655.5], "to": [902.0, 655.5], "length_mm": 500.0, "length_u95_mm": 1.0},
   "scale_plane": {"camera_to_scale_mm": 1500.0, "camera_to_lure_mm": 1620.0},
   "plumb": {"from": [640.0, 20.0], "to": [655.0, 700.0]},
@@ -31,6 +31,7 @@ TEST(PassRequest, ComesBackFromItsOwnJson) {
   const auto request = parsePassRequest(kWhole, "/day");
   ASSERT_TRUE(request) << request.error().message;
   EXPECT_EQ(request->clip, "/day/a.mp4");
+  EXPECT_EQ(request->rollingShutter, Seconds(0.0115));
   EXPECT_EQ(request->pull, Pull::Left);
   EXPECT_EQ(request->marks.size(), 2U);
   const auto again = parsePassRequest(writePassRequest(*request, "/day"), "/day");
@@ -77,6 +78,8 @@ const Wrong kWrongs[] = {{"agile-fin-pass/1", "agile-fin-pass/9", "format"},
                          {"500.0", "0.0", "length_mm"},
                          {"180.0", "-3", "capture_rate"},
                          {"180.0", "1e999", "pass"},
+                         {"11.5", "-1", "rolling_shutter_ms"},
+                         {"11.5", "500", "rolling_shutter_ms"},
                          {"\"nose\"", "\"eye\"", "name"},
                          {"899", "-1", "last_frame"},
                          {"\"tail\", \"frame\": 0", "\"nose\", \"frame\": 0", "marks"},

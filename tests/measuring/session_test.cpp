@@ -54,9 +54,10 @@ INSTANTIATE_TEST_SUITE_P(
                     Change{"RigNamed", [](PassRequest& r) { r.rigName = "Vinto 11"; }, kCurrent},
                     Change{"NoteOnTheRig", [](PassRequest& r) { r.rigNote = "dull"; }, kCurrent},
                     Change{"Scale", [](PassRequest& r) { r.scale->length = Millimetres(210.0); }, kRead},
+                    Change{"RollingShutter", [](PassRequest& r) { r.rollingShutter = Seconds(0.01); }, kRead},
                     Change{"Rate", [](PassRequest& r) { r.captureRate = Hertz(240.0); }, kRead},
-                    Change{"Protocol", [](PassRequest& r) { r.protocol = Protocol::Fall; }, kRead},
-                    Change{"View", [](PassRequest& r) { r.view = View::Side; }, kRead},
+                    Change{"Protocol", [](PassRequest& r) { r.protocol = Protocol::Fall; }, kFollow},
+                    Change{"View", [](PassRequest& r) { r.view = View::Side; }, kFollow},
                     Change{"Fouled",
                            [](PassRequest& r) {
                              r.fouled = {{{3, 9}, "a leaf"}};

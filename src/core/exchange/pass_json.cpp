@@ -294,6 +294,7 @@ PassRequest readPass(const json& root, const std::filesystem::path& folder) {
   if (!view) fail("view", "must be side, top, head-on or chase");
   out.view = *view;
   if (const auto rate = pass.maybeNumber("capture_rate")) out.captureRate = Hertz(*rate);
+  if (const auto ms = pass.maybeNumber("rolling_shutter_ms")) out.rollingShutter = Seconds(*ms / 1e3);
   out.pull = readPull(pass);
   out.scale = readScale(pass);
   out.square = readSquare(pass);
@@ -360,6 +361,7 @@ std::string writePassRequest(const PassRequest& request, const std::filesystem::
            {"protocol", toString(request.protocol)},
            {"view", toString(request.view)}};
   if (request.captureRate) out["capture_rate"] = request.captureRate->value();
+  if (request.rollingShutter) out["rolling_shutter_ms"] = 1e3 * request.rollingShutter->value();
   if (request.byField) out["by_field"] = true;
   if (request.pull) out["pull"] = kPulls[static_cast<std::size_t>(*request.pull)];
   if (const auto& s = request.scale) {

@@ -7,6 +7,7 @@
 #include "core/measuring/measure.h"
 #include "core/measuring/measurement.h"
 #include "core/tracking/background/background.h"
+#include "core/tracking/background/sway.h"
 #include "core/tracking/body/watch_body.h"
 #include "core/tracking/marks/crossings.h"
 #include "core/tracking/marks/flank.h"
@@ -23,12 +24,6 @@ std::size_t lastFrameOf(const PassRequest& request, const Clip& clip) {
 namespace {
 
 constexpr std::size_t kFilmShare = 2;  ///< of the room for frames
-
-Foreshortening turnsOf(const PassRequest& request) {
-  if (request.protocol == Protocol::Fall || request.protocol == Protocol::Rest) return Foreshortening::Any;
-  if (request.view == View::Top) return Foreshortening::None;
-  return request.protocol == Protocol::Retrieve ? Foreshortening::Slight : Foreshortening::Any;
-}
 
 BodyWatch watchFor(const PassRequest& request) {
   return {request.marks, request.hidden, followsBackground(request), turnsOf(request)};
@@ -51,7 +46,8 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
   FrameSource& first = again ? static_cast<FrameSource&>(kept) : ahead;
   // By how many readings of the clip each part is worth.
   const double whole =
-      (request.marks.empty() ? 0.0 : 1.5) + (moving ? 1.0 : 0.0) + (request.outline ? 3.0 : 0.0);
+      (request.marks.empty() ? 0.0 : 1.8) + (moving ? 1.0 : 0.0) + (request.outline ? 3.0 : 0.0);
+  std::vector<MarkSample> swayed;
   double done = 0.0;
   const auto part = [&](double worth) {
     const double from = done / whole;
@@ -66,6 +62,11 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
     track = std::move(*marks);
     if (auto ok = watchBody(filming.film(), watchFor(request), track, part(0.5)); !ok)
       return tl::unexpected(ok.error());
+    if (request.view != View::Chase) {
+      auto sway = findSway(filming.film(), track, part(0.3));
+      if (!sway) return tl::unexpected(sway.error());
+      swayed = std::move(*sway);
+    }
   }
   if (moving) {
     if (auto ok = followBackground(kept, track, part(1.0)); !ok) return tl::unexpected(ok.error());
@@ -77,6 +78,8 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
     if (!outlined) track.outlineLost = outlined.error().message;
     if (auto ok = findFlank(kept, request.marks, track, part(1.0)); !ok) return tl::unexpected(ok.error());
   }
+  // Of a camera that was said to move the background is there already.
+  if (!moving) track.background = std::move(swayed);
   return track;
 }
 

@@ -14,6 +14,8 @@
 #include "core/readings/roll.h"
 #include "core/readings/skirt.h"
 #include "core/readings/twitch.h"
+#include "core/tracking/background/sway.h"
+#include "core/tracking/row_times.h"
 
 namespace fin {
 namespace {
@@ -76,6 +78,10 @@ std::vector<std::string> warningsFor(const PassRequest& request, const Clip& cli
         fmt::format("the marks were followed in {} of {} frames only; place one again where it is lost",
                     followed, result.track.frameCount));
   }
+  const double sway_px = request.view == View::Chase ? 0.0 : swayOf_px(result.track.background);
+  if (sway_px > 0.0)
+    out.push_back(fmt::format(
+        "the camera swayed by up to {:.1f} px; that was taken out, by what lies behind the lure", sway_px));
   if (swimsTailFirst(request, result.track))
     out.push_back(
         "it swims tail first: were nose and tail taken for each other? Place them the other way round");
@@ -118,6 +124,10 @@ Result<void> readSound(const PassRequest& request, const Clip& clip, const ClipC
   if (heard.error().code != ErrorCode::Unsupported) return tl::unexpected(heard.error());
   for (const ReadingSpec& spec : readingsOf(Protocol::Sound)) sheet.refuse(spec.id, heard.error().message);
   return {};
+}
+
+RowTimes rowTimesOf(Seconds readout, const ClipInfo& clip) {
+  return {readout, clip.width_px, clip.height_px, clip.clockwiseTurn_deg};
 }
 
 /// From where the side view sees a roll.
@@ -194,8 +204,12 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
   Geometry geometry{request.view, request.pull, *scale, *picture, request.plumb, request.waterline, {}};
   // What is followed behind the lure lies where the ruler does.
   geometry.backgroundScale = *scaleOf(request, std::nullopt);
-  if (!followsBackground(request)) result.track.background.clear();
-  const Track counting = withoutFouled(result.track, request.fouled);
+  const bool chased = request.view == View::Chase;
+  if (chased && !followsBackground(request)) result.track.background.clear();
+  Track counting = chased ? result.track : steadied(result.track);
+  if (request.rollingShutter)
+    counting = atFrameTimes(counting, result.time_s, rowTimesOf(*request.rollingShutter, clip.info()));
+  counting = withoutFouled(std::move(counting), request.fouled);
   result.traces = traceBody(counting, result.time_s, geometry);
 
   ReadingSheet sheet;

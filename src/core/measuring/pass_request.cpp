@@ -57,6 +57,12 @@ bool followsBackground(const PassRequest& request) {
   return request.followBackground && request.view == View::Chase;
 }
 
+Foreshortening turnsOf(const PassRequest& request) {
+  if (request.protocol == Protocol::Fall || request.protocol == Protocol::Rest) return Foreshortening::Any;
+  if (request.view == View::Top) return Foreshortening::None;
+  return request.protocol == Protocol::Retrieve ? Foreshortening::Slight : Foreshortening::Any;
+}
+
 std::optional<double> bodyLength_px(const PassRequest& request) {
   for (const MarkSeed& a : request.marks) {
     for (const MarkSeed& b : request.marks) {
@@ -108,6 +114,10 @@ Result<void> validate(const PassRequest& request, Stage stage) {
   }
   if (request.captureRate && !(request.captureRate->value() > 0.0 && *request.captureRate < kHighestRate)) {
     return wrong("capture_rate", "must be the frames a camera takes in a second");
+  }
+  if (request.rollingShutter &&
+      !(request.rollingShutter->value() >= 0.0 && *request.rollingShutter <= kLongestRollingShutter)) {
+    return wrong("rolling_shutter_ms", "must be the milliseconds from a picture's first row to its last");
   }
   if (request.lens) {
     if (auto ok = request.lens->validate(); !ok) return ok;

@@ -12,6 +12,7 @@
 #include "core/readings/pass_traces.h"
 #include "core/readings/reading.h"
 #include "core/readings/twitch_starts.h"
+#include "core/tracking/body/axis_pose.h"
 #include "core/tracking/track.h"
 
 namespace fin {
@@ -35,6 +36,7 @@ struct FouledStretch {
 /// all clips of a camera that stood still in between.
 struct Calibration {
   std::optional<Hertz> captureRate;
+  std::optional<Seconds> rollingShutter;  ///< from a picture's first row to its last; read at once if absent
   bool byField = false;  ///< an interlaced clip is read field by field: frames count its fields
   std::optional<ScaleMark> scale;
   std::optional<SquareMark> square;  ///< in place of a scale
@@ -71,8 +73,13 @@ struct PassRequest : Calibration {
   friend bool operator==(const PassRequest&, const PassRequest&) = default;
 };
 
+constexpr Seconds kLongestRollingShutter{0.1};
+
 /// What lies behind the lure is followed too: only a moving camera needs it.
 bool followsBackground(const PassRequest& request);
+
+/// How far the body may be seen shortened, by what it does and from where it is filmed.
+Foreshortening turnsOf(const PassRequest& request);
 
 /// How far nose and tail are apart in the picture where both were placed in one frame; none where they never
 /// were.

@@ -52,8 +52,8 @@ struct ReadingSet {
 };
 
 /// Raised whenever a change to a method alters a reported number.
-constexpr int kMethodVersion = 11;
+constexpr int kMethodVersion = 12;
 /// The method version at which following last changed: tracks made before it are followed anew.
-constexpr int kFollowingVersion = 9;
+constexpr int kFollowingVersion = 10;
 
 }  // namespace fin

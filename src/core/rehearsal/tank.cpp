@@ -103,7 +103,11 @@ std::vector<float> RehearsalTank::soundBetween(Seconds from, Seconds to, double 
 }
 
 PixelPoint RehearsalTank::markAt(MarkName mark, std::size_t frame) const {
-  return camera_.project(markPlace(scene_.lure, motion_.at(instantOf(frame)), mark));
+  return markAtTime(mark, instantOf(frame));
+}
+
+PixelPoint RehearsalTank::markAtTime(MarkName mark, Seconds instant) const {
+  return camera_.project(markPlace(scene_.lure, motion_.at(instant), mark));
 }
 
 Track RehearsalTank::trueTrack(std::span<const MarkName> marks) const {
@@ -137,12 +141,16 @@ std::pair<PixelPoint, PixelPoint> RehearsalTank::rulerEnds() const {
 
 Result<Picture> RehearsalTank::frame(std::size_t n) {
   if (n >= frameCount()) return failure(ErrorCode::BadRequest, "this frame is past the end of the rehearsal");
-  const double time = instantOf(n).value();
-  cv::Mat picture = lit(time);
-  paintLure(picture, instantOf(n));
-  paintSpecks(picture, time);
+  cv::Mat picture = pictureAt(instantOf(n));
   addNoise(picture, n);
   return Picture::fromMat(picture);
+}
+
+cv::Mat RehearsalTank::pictureAt(Seconds instant) const {
+  cv::Mat picture = lit(instant.value());
+  layOver(picture, paintedLure(instant));
+  paintSpecks(picture, instant.value());
+  return picture;
 }
 
 /// A tiled wall some way behind the lure, darker towards the bottom.
@@ -253,8 +261,8 @@ double RehearsalTank::lureArea_px2(std::size_t frame) const {
   return cv::sum(paintedLure(instantOf(frame)).paint)[3];
 }
 
-void RehearsalTank::paintLure(cv::Mat& picture, Seconds instant) const {
-  const auto [box, sum] = paintedLure(instant);
+void RehearsalTank::layOver(cv::Mat& picture, const Painted& painted) {
+  const auto& [box, sum] = painted;
   for (int y = 0; y < box.height; ++y) {
     auto* row = picture.ptr<cv::Vec3b>(box.y + y) + box.x;
     const auto* from = sum.ptr<cv::Vec4f>(y);

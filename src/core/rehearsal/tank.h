@@ -57,6 +57,7 @@ class RehearsalTank : public FrameSource {
   /// The middle of the exposure: the instant that a frame stands for, on the motion's clock.
   [[nodiscard]] Seconds instantOf(std::size_t frame) const;
   [[nodiscard]] PixelPoint markAt(MarkName mark, std::size_t frame) const;
+  [[nodiscard]] PixelPoint markAtTime(MarkName mark, Seconds instant) const;
   /// How much of the picture the lure covers, as it is painted: pixels, those at its rim in part.
   [[nodiscard]] double lureArea_px2(std::size_t frame) const;
   /// The sound at true times from the first frame on; samples of full scale 1. Silence without a sound.
@@ -67,21 +68,24 @@ class RehearsalTank : public FrameSource {
   [[nodiscard]] std::pair<PixelPoint, PixelPoint> rulerEnds() const;
   [[nodiscard]] const RehearsalScene& scene() const { return scene_; }
 
- private:
-  void paintWall();
-  void paintRuler();
-  [[nodiscard]] cv::Mat lit(double time_s) const;
+  /// The picture (CV_8UC3, red first) of any instant, without the camera's noise.
+  [[nodiscard]] cv::Mat pictureAt(Seconds instant) const;
+  void addNoise(cv::Mat& picture, std::size_t frame) const;
   /// Red, green, blue and the share covered (CV_32FC4) of the part of the picture that the lure touches.
   struct Painted {
     cv::Rect box;
     cv::Mat paint;
   };
   [[nodiscard]] Painted paintedLure(Seconds instant) const;
-  void paintLure(cv::Mat& picture, Seconds instant) const;
+  static void layOver(cv::Mat& picture, const Painted& painted);
+
+ private:
+  void paintWall();
+  void paintRuler();
+  [[nodiscard]] cv::Mat lit(double time_s) const;
   void addPaint(cv::Mat& sum, const cv::Rect& box, const std::vector<PosedPart>& parts, float share) const;
   [[nodiscard]] cv::Rect boxOf(const std::vector<PosedPart>& parts) const;
   void paintSpecks(cv::Mat& picture, double time_s) const;
-  void addNoise(cv::Mat& picture, std::size_t frame) const;
 
   RehearsalScene scene_;
   RehearsalCamera camera_;

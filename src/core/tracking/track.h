@@ -75,7 +75,7 @@ struct Track {
   std::size_t frameCount = 0;
   std::vector<MarkTrack> marks;
   /// How far what lies behind the lure has moved in the picture since the first frame of the window (`at`, at
-  /// the lure's place), where it was followed; empty where it was not.
+  /// the lure's place), where it was followed, or where a camera that stands was found to sway; else empty.
   std::vector<MarkSample> background;
   std::vector<OutlineSample> outline;  ///< one a frame; empty where no outline was asked for
   std::string outlineLost;             ///< why no outline could be followed although one was drawn

@@ -15,6 +15,8 @@ RateCard::RateCard(PassController& controller, QWidget* parent)
       between_(new UnitBox(tr("True time between them"), "s", {0.0, 100000.0, 3})),
       beats_(new UnitBox(tr("Beats from the first to the second"), "beats", {0.0, 10000.0, 0})),
       perMinute_(new UnitBox(tr("Beats a minute"), "a minute", {1.0, 1000.0, 1})),
+      rollingShutter_(new UnitBox(tr("Rolling shutter, first row to last"), "ms",
+                                  {0.0, 1e3 * kLongestRollingShutter.value(), 1})),
       fields_(new QCheckBox(tr("Read it field by field"))) {
   auto* grid = new QGridLayout(this);
   grid->setContentsMargins(0, 0, 0, 0);
@@ -42,7 +44,12 @@ RateCard::RateCard(PassController& controller, QWidget* parent)
   fields_->setObjectName("byField");
   fields_->setToolTip(
       tr("For an interlaced clip: twice the pictures in a second, each from every other line."));
-  grid->addWidget(fields_, 7, 0, 1, 2);
+  rollingShutter_->setObjectName("rollingShutter");
+  rollingShutter_->setToolTip(
+      tr("Most phones read a picture row by row, in 5 to 30 ms. With the time given, every mark counts when "
+         "its own row was read. 0: all at once."));
+  grid->addWidget(rollingShutter_, 7, 0, 1, 2);
+  grid->addWidget(fields_, 8, 0, 1, 2);
 
   connect(written_, &QPushButton::clicked, this, [this] {
     controller_.edit(
@@ -60,6 +67,11 @@ RateCard::RateCard(PassController& controller, QWidget* parent)
   connect(take, &QPushButton::clicked, this, [this] { takeRate(Seconds(between_->metric())); });
   connect(takeBeats, &QPushButton::clicked, this,
           [this] { takeRate(Seconds(60.0 * beats_->metric() / perMinute_->metric())); });
+  connect(rollingShutter_, &UnitBox::edited, this, [this](double ms) {
+    controller_.edit(tr("Say how long a picture is read"), [ms](PassRequest& r) {
+      r.rollingShutter = ms > 0.0 ? std::optional(Seconds(ms / 1e3)) : std::nullopt;
+    });
+  });
   connect(fields_, &QCheckBox::clicked, this, [this](bool on) {
     controller_.edit(tr("Read field by field"), [on](PassRequest& r) { setByField(r, on); });
   });
@@ -100,6 +112,7 @@ void RateCard::refresh() {
   interval_->setText(from_ && to_ ? tr("From frame %1 to frame %2.").arg(*from_).arg(*to_)
                      : from_      ? tr("From frame %1 to …").arg(*from_)
                                   : QString());
+  rollingShutter_->show(1e3 * request.rollingShutter.value_or(Seconds(0.0)).value());
   fields_->setVisible(info.interlaced);
   fields_->setChecked(request.byField);
 }

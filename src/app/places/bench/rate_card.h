@@ -11,7 +11,8 @@
 namespace fin::app {
 
 /// How the filming rate is found: as the camera wrote it, from two frames and a known time between them, or
-/// from beats of the pacer; and whether an interlaced clip is read field by field.
+/// from beats of the pacer; how long the camera reads a picture; and whether an interlaced clip is read field
+/// by field.
 class RateCard : public QWidget {
   Q_OBJECT
 
@@ -33,6 +34,7 @@ class RateCard : public QWidget {
   UnitBox* between_;
   UnitBox* beats_;
   UnitBox* perMinute_;
+  UnitBox* rollingShutter_;
   QCheckBox* fields_;
 };
 

@@ -5,6 +5,8 @@
 #include <cmath>
 #include <opencv2/imgproc.hpp>
 
+#include "core/tracking/background/pixel_median.h"
+
 namespace fin {
 namespace {
 
@@ -22,25 +24,6 @@ constexpr int kLight_px = 40;  ///< over which the light is averaged
 constexpr int kCell_px = 8;
 constexpr double kShake_px = 0.2;
 constexpr double kWholeShift_px = 0.02;
-
-/// Sorts pictures pixel by pixel (odd-even transposition), so that the middle one is the median.
-void sortEach(std::vector<cv::Mat>& pictures) {
-  cv::Mat low;
-  for (std::size_t round = 0; round < pictures.size(); ++round) {
-    for (std::size_t i = round % 2; i + 1 < pictures.size(); i += 2) {
-      cv::min(pictures[i], pictures[i + 1], low);
-      cv::max(pictures[i], pictures[i + 1], pictures[i + 1]);
-      cv::swap(pictures[i], low);
-    }
-  }
-}
-
-cv::Mat medianOf(const std::vector<cv::Mat>& pictures) {
-  std::vector<cv::Mat> sorted;
-  for (const cv::Mat& picture : pictures) sorted.push_back(picture.clone());
-  sortEach(sorted);
-  return sorted[sorted.size() / 2];
-}
 
 cv::Rect wholeOf(const Picture& picture) {
   return {0, 0, picture.width(), picture.height()};

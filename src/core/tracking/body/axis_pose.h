@@ -23,4 +23,11 @@ inline double apart_px(const AxisPose& a, const AxisPose& b) {
   return std::max(length(a.nose - b.nose).value(), length(a.tail - b.tail).value());
 }
 
+/// How far a body's axis may be seen shortened, by the way it is filmed.
+enum class Foreshortening {
+  None,    ///< from above: it lies level
+  Slight,  ///< from the side, on a straight pull
+  Any,     ///< it turns as it likes
+};
+
 }  // namespace fin

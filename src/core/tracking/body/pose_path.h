@@ -28,13 +28,6 @@ struct PoseHints {
   std::set<std::size_t> surelyFound;  ///< those of `found` that nothing speaks against
 };
 
-/// How far a body's axis may be seen shortened, by the way it is filmed.
-enum class Foreshortening {
-  None,    ///< from above: it lies level
-  Slight,  ///< from the side, on a straight pull
-  Any,     ///< it turns as it likes
-};
-
 /// The body's way through those of a film's frames that are asked for, decided over all of them together: the
 /// cheapest way through some hypotheses a frame (R. Bellman, Dynamic Programming, 1957). Empty where no given
 /// pose lies in those frames, and where it was stopped.

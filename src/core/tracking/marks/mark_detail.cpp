@@ -10,7 +10,7 @@
 namespace fin {
 namespace {
 
-constexpr int kRim_px = 4;            ///< of what lies around the disc
+constexpr int kDetailRim_px = 4;            ///< of what lies around the disc
 constexpr int kMiddle_px = 2;         ///< half the side of what the colour of a place is taken from
 constexpr double kRoom = 5.0;         ///< of the pose's pixels, for moving while it is settled
 constexpr double kFarthest_px = 1.8;  ///< from where the wider look was found
@@ -143,7 +143,7 @@ void MarkDetail::addGiven(const Picture& picture, const PatchPose& pose, int rad
   if (const auto colour = colourOf(picture, pose.centre)) colours_.push_back(*colour);
   if (looks_.empty()) {
     channel_ = MarkChannel::learn(picture, pose.centre, radius_px);
-    radius_px_ = channel_.disc() + kRim_px;
+    radius_px_ = channel_.disc() + kDetailRim_px;
   }
   const MarkView view = viewOf(picture, pose);
   const PatchPose inside = view.inside(pose);

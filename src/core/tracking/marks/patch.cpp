@@ -14,7 +14,7 @@ constexpr int kRefineSteps = 12;
 constexpr double kRefineDone_px = 0.004;
 constexpr double kRefineReach_px = 2.5;
 constexpr double kSmallestNorm = 0.3;    ///< grey levels: below, there is no contrast at all
-constexpr double kLeastContrast = 0.35;  ///< of the look's own: fainter ones are less like it
+constexpr double kLeastOwnContrast = 0.35;  ///< of the look's own: fainter ones are less like it
 
 /// Gaussian weights over one axis of a patch, with the sum 1.
 std::vector<float> alongOneAxis(int radius) {
@@ -109,7 +109,7 @@ PatchTemplate::PatchTemplate(const cv::Mat& grey, const PatchPose& pose, int rad
     : radius_px_(radius_px), leastContrast_(kSmallestNorm), weights_(gaussianWeights(radius_px)) {
   const std::vector<float> patch = cutPatch(grey, pose, radius_px);
   const float norm = std::max(contrastOf(patch), leastContrast_);
-  leastContrast_ = std::max(leastContrast_, static_cast<float>(kLeastContrast) * norm);
+  leastContrast_ = std::max(leastContrast_, static_cast<float>(kLeastOwnContrast) * norm);
   look_ = normalised(patch);
   for (std::size_t i = 0; i < look_.size(); ++i) weightedLook_.push_back(look_[i] * weights_[i]);
 
