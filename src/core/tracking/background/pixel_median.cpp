@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/tracking/background/pixel_median.h"
 
+#include <opencv2/core.hpp>
+
 namespace fin {
 
 cv::Mat medianOf(const std::vector<cv::Mat>& pictures) {

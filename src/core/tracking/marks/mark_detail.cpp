@@ -10,7 +10,7 @@
 namespace fin {
 namespace {
 
-constexpr int kDetailRim_px = 4;            ///< of what lies around the disc
+constexpr int kDetailRim_px = 4;      ///< of what lies around the disc
 constexpr int kMiddle_px = 2;         ///< half the side of what the colour of a place is taken from
 constexpr double kRoom = 5.0;         ///< of the pose's pixels, for moving while it is settled
 constexpr double kFarthest_px = 1.8;  ///< from where the wider look was found

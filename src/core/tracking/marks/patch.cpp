@@ -13,7 +13,7 @@ constexpr double kWeightSigma = 0.5;  ///< of the radius
 constexpr int kRefineSteps = 12;
 constexpr double kRefineDone_px = 0.004;
 constexpr double kRefineReach_px = 2.5;
-constexpr double kSmallestNorm = 0.3;    ///< grey levels: below, there is no contrast at all
+constexpr double kSmallestNorm = 0.3;       ///< grey levels: below, there is no contrast at all
 constexpr double kLeastOwnContrast = 0.35;  ///< of the look's own: fainter ones are less like it
 
 /// Gaussian weights over one axis of a patch, with the sum 1.
