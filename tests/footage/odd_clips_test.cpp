@@ -2,6 +2,7 @@
 // Clips that no camera should write, and some do.
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <fstream>
 #include <random>
 #include <sstream>
@@ -54,6 +55,24 @@ TEST(OddClip, WithAnAbsurdPixelShapeHasSquareOnesAndSaysSo) {
   EXPECT_EQ((*clip)->info().width_px, 160);
   ASSERT_FALSE((*clip)->info().warnings.empty());
   EXPECT_NE((*clip)->info().warnings.front().find("cannot be"), std::string::npos);
+}
+
+TEST(OddClip, CodedSoStronglyThatSmallDetailsAreGoneSaysSoBeforeAnythingIsFollowed) {
+  const test::TemporaryFolder folder;
+  for (const int strength : {1, 51}) {
+    const std::string file = (folder / "a.mp4").string();
+    ASSERT_TRUE(
+        test::ffmpeg("-y -f lavfi -i testsrc=size=1280x720:rate=50:duration=2 -c:v libx264 -preset "
+                     "fast -crf " +
+                     std::to_string(strength) + " " + file));
+    const auto clip = Clip::open(file);
+    ASSERT_TRUE(clip) << clip.error().message;
+    const auto& warnings = (*clip)->info().warnings;
+    EXPECT_EQ(std::any_of(warnings.begin(), warnings.end(),
+                          [](const std::string& w) { return w.find("coded so strongly") == 0; }),
+              strength > 50)
+        << strength;
+  }
 }
 
 TEST(OddIndex, NeverAsksForMoreThanItHolds) {

@@ -55,6 +55,11 @@ class ReadPass : public testing::Test {
     return std::count_if(result->warnings.begin(), result->warnings.end(),
                          [&words](const std::string& w) { return w.find(words) != std::string::npos; });
   }
+  [[nodiscard]] ReadingSet readings(Track track) const {
+    auto result = readPass(request_, *clip_, std::move(track));
+    EXPECT_TRUE(result);
+    return result ? std::move(result->readings) : ReadingSet{};
+  }
 
  private:
   const test::TemporaryFolder folder_;
@@ -72,6 +77,45 @@ TEST_F(ReadPass, SaysWhichMarkIsDoubtfulInMuchOfTheWay) {
     for (auto n = static_cast<std::ptrdiff_t>((1.0 - share) * static_cast<double>(last)); n <= last; ++n)
       tail[static_cast<std::size_t>(n)] = {true, tail[static_cast<std::size_t>(n)].at, 0.45};
     EXPECT_EQ(warnings(std::move(track), "the tail is doubtful"), share > 0.1 ? 1 : 0);
+  }
+}
+
+TEST_F(ReadPass, RefusesWhatRestsOnAMarkThatIsHardlyEverSure) {
+  for (const std::size_t sureEvery : {4U, 6U}) {
+    Track track = trueTrack();
+    auto& tail = track.marks.back().samples;
+    for (std::size_t i = 0; i < tail.size(); ++i) tail[i].quality = i % sureEvery == 0 ? 1.0 : 0.45;
+    const ReadingSet told = readings(std::move(track));
+    // What the lure's path tells rests on both ends.
+    if (sureEvery == 4) {
+      EXPECT_FALSE(told.readings.empty());
+      continue;
+    }
+    EXPECT_TRUE(told.readings.empty());
+    EXPECT_TRUE(std::any_of(told.refused.begin(), told.refused.end(), [](const auto& refused) {
+      return refused.why.find("the tail is sure in ") != std::string::npos;
+    }));
+  }
+}
+
+TEST_F(ReadPass, SaysThatTheCameraSwayed) {
+  Track track = trueTrack();
+  EXPECT_EQ(warnings(track, "the camera swayed"), 0);
+  const ReadingSet still = readings(track);
+  // The same pass from a hand: everything in the picture moves by as much as what lies behind.
+  for (std::size_t i = 0; i < track.frameCount; ++i) {
+    const PixelPoint moved{3.0 * std::sin(0.08 * static_cast<double>(i)), 0.0};
+    track.background.push_back({true, moved, 1.0});
+    for (MarkTrack& mark : track.marks) mark.samples[i].at = mark.samples[i].at + moved;
+  }
+  EXPECT_EQ(warnings(track, "the camera swayed by up to "), 1);
+  const ReadingSet swayed = readings(std::move(track));
+  ASSERT_EQ(swayed.readings.size(), still.readings.size());
+  for (std::size_t i = 0; i < still.readings.size(); ++i) {
+    const auto* const value = std::get_if<double>(&still.readings[i].value);
+    if (value == nullptr) continue;
+    EXPECT_NEAR(std::get<double>(swayed.readings[i].value), *value, 1e-6 + 1e-6 * std::abs(*value))
+        << toString(still.readings[i].id);
   }
 }
 

@@ -131,8 +131,27 @@ ClipInfo infoOf(const std::filesystem::path& path, AVFormatContext& format, AVSt
   return info;
 }
 
+/// Bits that the file has for a pixel of a frame, at most: sound has some of them.
+double bitsPerPixel(const ClipInfo& info, const ClipIndex& index) {
+  const double pixels = info.width_px / info.pixelAspect * info.height_px;
+  return 8.0 * static_cast<double>(info.fingerprint.size_bytes) /
+         (pixels * static_cast<double>(index.frameCount()));
+}
+
+/// Newer codecs keep the same detail in half the bits.
+double fewestBits(const std::string& codec) {
+  constexpr double kFewest = 0.003;
+  return codec == "hevc" || codec == "av1" || codec == "vp9" ? 0.5 * kFewest : kFewest;
+}
+
 std::vector<std::string> warningsOf(const ClipInfo& info, const ClipIndex& index) {
   std::vector<std::string> out;
+  const double bits = bitsPerPixel(info, index);
+  if (bits < fewestBits(info.codec))
+    out.push_back(fmt::format(
+        "coded so strongly ({:.4f} bits a pixel) that small details are gone: marks may not hold; "
+        "use the file as the camera wrote it, or film with a higher bit rate",
+        bits));
   if (const auto gap = index.longestGap()) {
     out.push_back(fmt::format("no frames for {:.2f} s after frame {}; every frame's own time stamp is used",
                               gap->length.value(), gap->after));

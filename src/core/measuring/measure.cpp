@@ -22,7 +22,8 @@ namespace {
 
 constexpr double kFollowedShareWanted = 0.9;
 constexpr double kDoubtfulShareAllowed = 0.1;
-constexpr double kTailFirst = -0.6;  ///< mean cosine between its axis and its way
+constexpr double kLeastSureShare = 0.2;  ///< of the frames
+constexpr double kTailFirst = -0.6;      ///< mean cosine between its axis and its way
 
 std::vector<MarkName> marksOf(const PassRequest& request) {
   std::vector<MarkName> out;
@@ -111,6 +112,28 @@ Track withoutFouled(Track track, const std::vector<FouledStretch>& fouled) {
     if (!track.brightness.empty()) track.brightness[i].reset();
   }
   return track;
+}
+
+/// What rests on a mark that is hardly ever sure is refused, whatever its numbers look like.
+void refuseWhatIsDoubtful(Protocol protocol, const Track& track, ReadingSheet& sheet) {
+  const auto sureIn = [](const MarkTrack& mark) {
+    return std::count_if(mark.samples.begin(), mark.samples.end(),
+                         [](const MarkSample& s) { return s.seen && s.quality >= kDoubtfulBelow; });
+  };
+  for (const ReadingSpec& spec : readingsOf(protocol)) {
+    for (const MarkName name : spec.marks) {
+      const MarkTrack* mark = track.find(name);
+      if (mark == nullptr) continue;
+      const auto sure = sureIn(*mark);
+      if (static_cast<double>(sure) >= kLeastSureShare * static_cast<double>(mark->samples.size())) continue;
+      sheet.refuse(
+          spec.id,
+          fmt::format("the {} is sure in {} of {} frames only: place it on a clearer detail, or film "
+                      "nearer, in better light, and as the camera writes it",
+                      toString(name), sure, mark->samples.size()));
+      break;
+    }
+  }
 }
 
 /// What cannot be heard is refused, with the reason; what cannot be decoded is an error.
@@ -231,6 +254,7 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
   if (request.protocol == Protocol::Sound) {
     if (auto ok = readSound(request, clip, *clock, sheet, job); !ok) return tl::unexpected(ok.error());
   }
+  refuseWhatIsDoubtful(request.protocol, result.track, sheet);
   result.readings = sheet.complete(needsOf(request));
   result.evidence = std::move(sheet.evidence());
   result.warnings = warningsFor(request, clip, result);
