@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // How well marks are followed on rehearsal footage, case by case, with what the picture allows at best beside
-// it: a table in Markdown on standard output.
+// it, then in a rehearsal pool, defect by defect: two tables in Markdown on standard output.
 #include <fmt/format.h>
 
 #include <cmath>
@@ -10,7 +10,10 @@
 
 #include "core/footage/clip.h"
 #include "core/footage/clip_writer.h"
+#include "core/rehearsal/pool.h"
 #include "core/rehearsal/rehearse.h"
+#include "core/tracking/background/sway.h"
+#include "core/tracking/body/watch_body.h"
 #include "core/tracking/marks/follow.h"
 
 namespace {
@@ -152,6 +155,92 @@ fin::Result<fin::Track> follow(const Case& c, fin::RehearsalTank& tank, const fi
   return track;
 }
 
+struct PoolCase {
+  const char* what;
+  fin::PoolDefects defects;
+};
+
+std::vector<PoolCase> poolCases() {
+  return {{"a clean tank", {}},
+          {"caustics, 40 % of the light", {.caustics = 0.4}},
+          {"haze, half of the contrast", {.haze = 0.5}},
+          {"flicker, 12 %", {.flicker = 0.12, .flicker_Hz = 37.0}},
+          {"exposure step, 30 %", {.exposureStep = 0.3}},
+          {"white balance drift, 20 %", {.whiteBalanceDrift = 0.2}},
+          {"sway of 3 px", {.sway_px = 3.0}},
+          {"rolling shutter, 12 ms", {.rollingShutter = fin::Seconds(0.012)}},
+          {"a leaf before it", {.leaf = true}},
+          {"a leader", {.leader = true}},
+          {"a mirroring surface", {.mirrorAbove_px = 100.0}},
+          {"a second lure", {.secondLure = true}},
+          {"all but the leaf and the others",
+           {.caustics = 0.3,
+            .haze = 0.3,
+            .flicker = 0.05,
+            .flicker_Hz = 37.0,
+            .exposureStep = 0.2,
+            .whiteBalanceDrift = 0.1,
+            .sway_px = 2.0,
+            .rollingShutter = fin::Seconds(0.008),
+            .leader = true}}};
+}
+
+struct Held {
+  double within = 0.0;   ///< share of the frames within 3 px
+  double sure = 0.0;     ///< surely seen
+  double falsely = 0.0;  ///< surely seen, and farther off
+};
+
+/// The ends of a lure in a pool, followed as a pass follows them, against their true places.
+fin::Result<std::string> poolRow(const PoolCase& c, const fin::RehearsalScene& scene) {
+  fin::RehearsalPool pool(scene, c.defects);
+  const fin::PassRequest said = fin::requestFor(pool.tank(), {});
+  std::vector<fin::MarkSeed> seeds = said.marks;
+  for (fin::MarkSeed& seed : seeds) seed.at = pool.markAt(seed.name, seed.frame);
+  fin::FilmingFrameSource filming(pool, fin::length(seeds[0].at - seeds[1].at).value(), 400'000'000);
+  auto track = fin::followMarks(filming, {seeds, said.firstFrame, *said.lastFrame, {}});
+  if (!track) return tl::unexpected(track.error());
+  const auto held = [&] {
+    Held out;
+    double all = 0.0;
+    for (const fin::MarkTrack& mark : track->marks) {
+      for (std::size_t i = 0; i < track->frameCount; ++i) {
+        const fin::MarkSample& s = mark.samples[i];
+        const bool near =
+            s.seen && fin::length(s.at - pool.markAt(mark.name, track->firstFrame + i)).value() <= 3.0;
+        const bool sure = s.seen && s.quality >= fin::kDoubtfulBelow;
+        all += 1.0;
+        out.within += near ? 1.0 : 0.0;
+        out.sure += sure ? 1.0 : 0.0;
+        out.falsely += sure && !near ? 1.0 : 0.0;
+      }
+    }
+    return Held{100.0 * out.within / all, 100.0 * out.sure / all, 100.0 * out.falsely / all};
+  };
+  const Held alone = held();
+  if (auto ok = fin::watchBody(filming.film(), {seeds, {}, false, fin::turnsOf(said)}, *track); !ok)
+    return tl::unexpected(ok.error());
+  const Held both = held();
+  const auto sway = fin::findSway(filming.film(), *track);
+  if (!sway) return tl::unexpected(sway.error());
+  return fmt::format("{:.0f} % | {:.0f} % | {:.1f} % | {:.0f} % | {:.0f} % | {:.1f} % | {}", alone.within,
+                     alone.sure, alone.falsely, both.within, both.sure, both.falsely,
+                     sway->empty() ? std::string("no") : fmt::format("{:.1f} px", fin::swayOf_px(*sway)));
+}
+
+void printPools() {
+  fmt::print(
+      "\n| pool | marks alone: within 3 px | sure | falsely | with the body: within 3 px | sure | falsely | "
+      "sway |\n");
+  fmt::print("|---|---|---|---|---|---|---|---|\n");
+  fin::RehearsalScene plain = faded(0.5);
+  plain.lure.rings = 0.2;
+  for (const PoolCase& c : poolCases()) {
+    const auto row = poolRow(c, plain);
+    fmt::print("| {} | {} |\n", c.what, row ? *row : row.error().message);
+  }
+}
+
 }  // namespace
 
 int main() {
@@ -175,5 +264,6 @@ int main() {
     }
     fmt::print("{} {:.0f} % |\n", row, 100.0 * seen);
   }
+  printPools();
   return 0;
 }

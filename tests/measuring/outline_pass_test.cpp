@@ -61,7 +61,6 @@ class ReadPass : public testing::Test {
     return result ? std::move(result->readings) : ReadingSet{};
   }
 
- private:
   const test::TemporaryFolder folder_;
   const RehearsalScene scene_ = test::smallPull();
   const RehearsalTank tank_{scene_};
@@ -96,6 +95,28 @@ TEST_F(ReadPass, RefusesWhatRestsOnAMarkThatIsHardlyEverSure) {
       return refused.why.find("the tail is sure in ") != std::string::npos;
     }));
   }
+}
+
+TEST_F(ReadPass, AMarkThatWasLostIsCarriedWhereACorrectionIsFollowedAnew) {
+  const auto source = Clip::reader(clip_, {});
+  ASSERT_TRUE(source);
+  Track earlier = *followPass(request_, *clip_, **source);
+  const auto tailIn = [&](Track& track, std::size_t frame) -> MarkSample& {
+    return track.marks.back().samples[frame - track.firstFrame];
+  };
+  ASSERT_EQ(earlier.marks.back().name, MarkName::Tail);
+  for (std::size_t n = 126; n < 134; ++n) tailIn(earlier, n) = {};
+  PassRequest corrected = request_;
+  corrected.marks.push_back({MarkName::Nose, 120, tank_.markAt(MarkName::Nose, 120)});
+  auto again = followPassAgain(corrected, earlier, request_, *clip_, **source);
+  ASSERT_TRUE(again) << again.error().message;
+  for (std::size_t n = 126; n < 134; ++n) {
+    const MarkSample& tail = tailIn(*again, n);
+    ASSERT_TRUE(tail.seen) << n;
+    EXPECT_LT(length(tail.at - tank_.markAt(MarkName::Tail, n)).value(), 3.0) << n;
+    EXPECT_LT(tail.quality, kDoubtfulBelow) << "nobody saw it there: " << n;
+  }
+  EXPECT_EQ(tailIn(*again, 100).at, tailIn(earlier, 100).at) << "what holds is left as it was";
 }
 
 TEST_F(ReadPass, SaysThatTheCameraSwayed) {

@@ -98,8 +98,8 @@ std::array<double, 3> skin(const LureBuild& build, const Vector3d& p) {
     bands =
         std::max(bands, smoothBand(std::abs(p.x() - at - 0.06 * p.y()), 0.035) * (p.y() > -0.3 ? 0.8 : 0.2));
   }
-  const double ring = std::max(smoothBand(std::abs(p.x() - kMarkAt), kRingHalf),
-                               smoothBand(std::abs(p.x() + kMarkAt), kRingHalf));
+  const double ring = build.rings * std::max(smoothBand(std::abs(p.x() - kMarkAt), kRingHalf),
+                                             smoothBand(std::abs(p.x() + kMarkAt), kRingHalf));
   std::array<double, 3> colour{};
   for (std::size_t c = 0; c < 3; ++c) {
     colour[c] = belly * build.belly[c] + (1.0 - belly) * build.back[c];

@@ -23,6 +23,7 @@ struct LureBuild {
   std::array<double, 3> belly{225.0, 220.0, 205.0};
   std::array<double, 3> bands{170.0, 60.0, 40.0};
   int bandCount = 5;
+  double rings = 1.0;  ///< how strongly nose and tail are ringed: 0 is a plain body
 };
 
 /// One ellipsoid of a posed lure, ready to be looked at.

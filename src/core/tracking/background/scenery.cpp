@@ -21,8 +21,9 @@ constexpr double kThereAndBack_px = 0.5;
 constexpr int kCellColumns = 5;
 constexpr int kCellRows = 4;
 constexpr double kAroundLure_bodies = 0.6;
-constexpr int kRounds = 8;
-constexpr double kTukey = 4.685;  ///< tuning constant of the biweight, in robust standard deviations
+constexpr int kRounds = 10;
+constexpr int kConcentrating = 4;  ///< rounds of them with the nearer half of the details alone
+constexpr double kTukey = 4.685;   ///< tuning constant of the biweight, in robust standard deviations
 constexpr double kLeastSpread_px = 0.05;
 
 }  // namespace
@@ -35,21 +36,23 @@ std::optional<Similarity> fitSimilarity(const SceneryPoints& from, const Scenery
     dx.push_back(static_cast<double>(to[i].x - from[i].x));
     dy.push_back(static_cast<double>(to[i].y - from[i].y));
   }
-  Similarity s{1.0, 0.0, quantileOf(std::span(dx), 0.5), quantileOf(std::span(dy), 0.5), 0, 0.0};
+  Similarity s{1.0, 0.0, quantileOf(std::span(dx), 0.5), quantileOf(std::span(dy), 0.5), 0};
   std::vector<double> off(n);
   for (int round = 0; round < kRounds; ++round) {
     for (std::size_t i = 0; i < n; ++i) {
       const PixelPoint at = s({static_cast<double>(from[i].x), static_cast<double>(from[i].y)});
       off[i] = std::hypot(at.x_px - static_cast<double>(to[i].x), at.y_px - static_cast<double>(to[i].y));
     }
-    const double limit = kTukey * std::max(1.4826 * quantileOf(std::span(off), 0.5), kLeastSpread_px);
-    s.limit_px = limit;
+    std::vector<double> sorted = off;
+    const double middle = quantileOf(std::span(sorted), 0.5);
+    const bool nearerHalf = round < kConcentrating;
+    const double limit = nearerHalf ? middle : kTukey * std::max(1.4826 * middle, kLeastSpread_px);
     Eigen::Matrix4d normal = Eigen::Matrix4d::Zero();
     Eigen::Vector4d right = Eigen::Vector4d::Zero();
     s.agreeing = 0;
     for (std::size_t i = 0; i < n; ++i) {
-      if (off[i] >= limit) continue;
-      const double share = off[i] / limit;
+      if (off[i] > limit) continue;
+      const double share = nearerHalf ? 0.0 : off[i] / limit;
       const double w = std::pow(1.0 - share * share, 2);
       const auto x = static_cast<double>(from[i].x);
       const auto y = static_cast<double>(from[i].y);

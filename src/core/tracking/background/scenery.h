@@ -17,15 +17,15 @@ using SceneryPoints = std::vector<cv::Point2f>;
 struct Similarity {
   double a = 1.0, b = 0.0, c = 0.0, d = 0.0;
   std::size_t agreeing = 0;  ///< details
-  double limit_px = 0.0;     ///< farther off a detail does not agree
 
   [[nodiscard]] PixelPoint operator()(PixelPoint p) const {
     return {a * p.x_px - b * p.y_px + c, b * p.x_px + a * p.y_px + d};
   }
 };
 
-/// The shift, turn and growth by which most details moved: reweighted least squares with Tukey's biweight (P.
-/// Holland & R. Welsch, 1977). Nothing where too few agree.
+/// The shift, turn and growth by which most details moved: least squares on the nearer half of them, again
+/// and again (P. Rousseeuw & K. Van Driessen, Computing LTS regression, 2006), then reweighted with Tukey's
+/// biweight (P. Holland & R. Welsch, 1977). Nothing where too few agree.
 std::optional<Similarity> fitSimilarity(const SceneryPoints& from, const SceneryPoints& to);
 
 /// What to keep clear of: the lure's middle and half a square's side.

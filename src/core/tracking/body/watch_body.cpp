@@ -21,16 +21,18 @@ constexpr double kCarriedQuality = 0.45;  ///< doubtful: a body tells a mark's p
 
 PoseHints hintsOf(const ReducedFilm& film, const std::vector<MarkSeed>& seeds, const Track& track) {
   PoseHints out;
-  for (const MarkSeed& a : seeds) {
-    for (const MarkSeed& b : seeds) {
-      const bool both = a.name == MarkName::Nose && b.name == MarkName::Tail && a.frame == b.frame;
-      if (both && film.frames.contains(a.frame))
-        out.given[a.frame] = {film.toReduced(a.at), film.toReduced(b.at)};
-    }
-  }
   const MarkTrack* nose = track.find(MarkName::Nose);
   const MarkTrack* tail = track.find(MarkName::Tail);
   if (nose == nullptr || tail == nullptr) return out;
+  // A given place is in the track as it was given; its partner counts where it was given too, or is sure.
+  for (const MarkSeed& seed : seeds) {
+    const bool end = seed.name == MarkName::Nose || seed.name == MarkName::Tail;
+    if (!end || !film.frames.contains(seed.frame)) continue;
+    const MarkSample& a = nose->samples[seed.frame - track.firstFrame];
+    const MarkSample& b = tail->samples[seed.frame - track.firstFrame];
+    if (a.seen && b.seen && std::min(a.quality, b.quality) >= kEasyQuality)
+      out.given[seed.frame] = {film.toReduced(a.at), film.toReduced(b.at)};
+  }
   for (std::size_t i = 0; i < track.frameCount; ++i) {
     const MarkSample& a = nose->samples[i];
     const MarkSample& b = tail->samples[i];
