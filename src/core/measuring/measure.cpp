@@ -93,8 +93,8 @@ std::vector<std::string> warningsFor(const PassRequest& request, const Clip& cli
     if (static_cast<double>(doubtful) <= kDoubtfulShareAllowed * static_cast<double>(mark.samples.size()))
       continue;
     out.push_back(
-        fmt::format("the {} is doubtful in {} of {} frames: perhaps something else is followed; look there, "
-                    "and place it where it belongs",
+        fmt::format("the {} is doubtful in {} of {} frames: hidden, lost or beside its place; look there, "
+                    "and put it right",
                     toString(mark.name), doubtful, mark.samples.size()));
   }
   return out;

@@ -48,7 +48,8 @@ RateCard::RateCard(PassController& controller, QWidget* parent)
   rollingShutter_->setToolTip(
       tr("Most phones read a picture row by row, in 5 to 30 ms. With the time given, every mark counts when "
          "its own row was read. 0: all at once."));
-  grid->addWidget(rollingShutter_, 7, 0, 1, 2);
+  grid->addWidget(faintLabel(tr("Rolling shutter, first row to last")), 7, 0);
+  grid->addWidget(rollingShutter_, 7, 1);
   grid->addWidget(fields_, 8, 0, 1, 2);
 
   connect(written_, &QPushButton::clicked, this, [this] {
