@@ -14,7 +14,7 @@
 namespace fin {
 namespace {
 
-constexpr double kEvenedOver_px = 12.0;
+constexpr int kEvenedOver_px = 33;
 constexpr double kEvenContrast = 40.0;  ///< grey levels that a usual contrast becomes
 constexpr double kFaintContrast = 2.0;
 constexpr std::size_t kMedianOf = 25;
@@ -30,9 +30,9 @@ cv::Mat evened(const cv::Mat& frame) {
   cv::extractChannel(frame, luma, 0);
   luma.convertTo(luma, CV_32FC1);
   cv::Mat mean, spread;
-  cv::GaussianBlur(luma, mean, cv::Size(), kEvenedOver_px);
+  cv::blur(luma, mean, cv::Size(kEvenedOver_px, kEvenedOver_px));
   luma -= mean;
-  cv::GaussianBlur(luma.mul(luma), spread, cv::Size(), kEvenedOver_px);
+  cv::blur(luma.mul(luma), spread, cv::Size(kEvenedOver_px, kEvenedOver_px));
   cv::sqrt(spread, spread);
   cv::divide(luma, cv::Mat(spread + kFaintContrast), luma, kEvenContrast);
   cv::Mat out;
