@@ -83,8 +83,9 @@ INSTANTIATE_TEST_SUITE_P(
                     Defect{"flicker", {.flicker = 0.12, .flicker_Hz = 37.0}},
                     Defect{"exposure", {.exposureStep = 0.3}},
                     Defect{"white balance", {.whiteBalanceDrift = 0.2}}, Defect{"sway", {.sway_px = 3.0}},
-                    Defect{"leader", {.leader = true}}, Defect{"leaf", {.leaf = true}, 0.85},
-                    Defect{"mirror", {.mirrorAbove_px = 80.0}}, Defect{"second lure", {.secondLure = true}},
+                    Defect{"leader", {.leader = true}},  // A leaf hides it for some frames.
+                    Defect{"leaf", {.leaf = true}, 0.85}, Defect{"mirror", {.mirrorAbove_px = 80.0}},
+                    Defect{"second lure", {.secondLure = true}},
                     Defect{"all of it",
                            {.caustics = 0.2,
                             .haze = 0.3,
@@ -138,7 +139,7 @@ TEST(RowTimes, BringMarksToTheTimesOfTheirFrames) {
     times.push_back(rolled.pool.timeOf(rolled.track.firstFrame + i).value());
   const RehearsalCamera::Setup& camera = rolled.pool.tank().scene().camera;
   const Track brought = atFrameTimes(rolled.track, times, {readout, camera.width_px, camera.height_px, 0});
-  // A fall of 150 mm/s at 0.8 px/mm, half way down the picture: 0.7 px, more below and less above.
+  // A fall of 150 mm/s at 0.8 px/mm, three fifths of the way down the picture: 0.85 px.
   const auto below = [&](const Track& track) {
     std::vector<double> off;
     for (std::size_t i = 0; i < track.frameCount; ++i) {

@@ -83,7 +83,7 @@ cv::Mat RehearsalPool::pictureAt(Seconds instant) const {
   return picture;
 }
 
-/// A thin, half see-through line from the nose on, the way the body points.
+/// A thin, half see-through line from the nose to the picture's edge, level, to the side that the nose is at.
 void RehearsalPool::addLeader(cv::Mat& picture, Seconds instant) const {
   const PixelPoint nose = tank_.markAtTime(MarkName::Nose, instant);
   const PixelPoint axis = nose - tank_.markAtTime(MarkName::Tail, instant);

@@ -79,7 +79,7 @@ Shift shiftOf(const SceneryFlow& flow, const LureSurroundings& lure, cv::Size si
   // Each where it looks: what a half tells of the far side is a guess.
   const auto left = shiftAt({0.5 * middle.x_px, middle.y_px}, half[0]);
   const auto right = shiftAt({1.5 * middle.x_px, middle.y_px}, half[1]);
-  if (left && right) out.halves = {*left, *right};
+  if (out.whole && left && right) out.halves = {*left, *right};
   return out;
 }
 
@@ -124,10 +124,6 @@ std::vector<MarkSample> everyFrame(const std::vector<Shift>& shifts, std::size_t
   }
   return out;
 }
-
-}  // namespace
-
-namespace {
 
 /// What stays, from frames that were looked at, each laid where the camera did not sway to.
 cv::Mat sceneryBehind(const ReducedFilm& film, const Track& track, const std::vector<Shift>& shifts) {
