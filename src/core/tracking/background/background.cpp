@@ -11,7 +11,6 @@ namespace fin {
 namespace {
 
 constexpr std::size_t kFewestDetails = 40;  ///< below, new ones are looked for
-constexpr std::size_t kFewest = 12;         ///< below, the frame is not seen
 constexpr int kFreshEvery = 8;              ///< frames after which details are looked for anew
 constexpr std::size_t kBridgeOver = 6;      ///< steps whose mean stands for one that was not seen
 
@@ -20,7 +19,7 @@ class BackgroundFollower {
   /// The background's step from the picture before to this one, at the lure's place.
   std::optional<PixelPoint> step(const cv::Mat& grey, const LureSurroundings& lure) {
     std::optional<PixelPoint> out;
-    if (!before_.empty() && details_.size() >= kFewest) out = stepFrom(grey, lure);
+    if (!before_.empty()) out = stepFrom(grey, lure);
     before_ = grey.clone();
     if (!out || details_.size() < kFewestDetails || ++sinceFresh_ >= kFreshEvery) {
       details_ = sceneryOf(before_, lure);
