@@ -18,9 +18,11 @@ target_compile_options(fin_compiler INTERFACE
   -fno-trapping-math)  # nothing here traps floating-point exceptions, and loops that choose can be vectorised
 target_include_directories(fin_compiler INTERFACE "${CMAKE_SOURCE_DIR}/src")
 
-# Left out of the second: null pointers and sizes of objects, which the first sees when they are used.
+# Left out of the second: null pointers and sizes of objects, which the first sees when they are used; and
+# the tests' own code (property FIN_TESTS_ONLY), which takes most of the time to compile with it.
 if(FIN_SANITIZE STREQUAL "address")
-  target_compile_options(fin_compiler INTERFACE -fsanitize=address,undefined
+  target_compile_options(fin_compiler INTERFACE -fsanitize=address
+    $<$<NOT:$<BOOL:$<TARGET_PROPERTY:FIN_TESTS_ONLY>>>:-fsanitize=undefined>
     -fno-sanitize=null,object-size -fno-sanitize-recover=all
     -fno-omit-frame-pointer -Wno-maybe-uninitialized)
   target_link_options(fin_compiler INTERFACE -fsanitize=address,undefined)
