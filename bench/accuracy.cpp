@@ -218,10 +218,10 @@ fin::Result<std::string> poolRow(const PoolCase& c, const fin::RehearsalScene& s
     return Held{100.0 * out.within / all, 100.0 * out.sure / all, 100.0 * out.falsely / all};
   };
   const Held alone = held();
-  if (auto ok = fin::watchBody(filming.film(), {seeds, {}, false, fin::turnsOf(said)}, *track); !ok)
+  if (auto ok = fin::watchBody(filming, {seeds, {}, false, fin::turnsOf(said)}, *track); !ok)
     return tl::unexpected(ok.error());
   const Held both = held();
-  const auto sway = fin::findSway(filming.film(), *track);
+  const auto sway = fin::findSway(filming, *track);
   if (!sway) return tl::unexpected(sway.error());
   return fmt::format("{:.0f} % | {:.0f} % | {:.1f} % | {:.0f} % | {:.0f} % | {:.1f} % | {}", alone.within,
                      alone.sure, alone.falsely, both.within, both.sure, both.falsely,

@@ -34,8 +34,8 @@ struct FollowedInPool {
       return;
     }
     track = std::move(*followed);
-    EXPECT_TRUE(watchBody(filming.film(), {seeds, {}, false, turnsOf(request)}, track));
-    sway = findSway(filming.film(), track).value();
+    EXPECT_TRUE(watchBody(filming, {seeds, {}, false, turnsOf(request)}, track));
+    sway = findSway(filming, track).value();
   }
 
   /// Distances from the truth of what counts as surely seen, and the share of the frames within 3 px.

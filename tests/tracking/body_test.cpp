@@ -183,8 +183,36 @@ TEST(Riding, DoesNotBelieveAMarkThatSlidAside) {
   }
 }
 
+/// Its frames, as a clip would give them.
+class Swimmer : public FrameSource {
+ public:
+  [[nodiscard]] std::size_t frameCount() const override { return kFrames; }
+  [[nodiscard]] Seconds timeOf(std::size_t frame) const override {
+    return Seconds(0.02 * static_cast<double>(frame));
+  }
+  [[nodiscard]] Result<Picture> frame(std::size_t frame) override {
+    return Picture(std::make_shared<Shown>(film_.frames.at(frame)));
+  }
+
+ private:
+  struct Shown : Picture::Source {
+    explicit Shown(cv::Mat colours) : planes(std::move(colours)) { cv::extractChannel(planes, luma, 0); }
+    [[nodiscard]] const cv::Mat& grey() const override { return luma; }
+    [[nodiscard]] cv::Mat rgb() const override { return {}; }
+    [[nodiscard]] cv::Mat reduced(cv::Size size) const override {
+      EXPECT_EQ(size, planes.size());
+      return planes;
+    }
+    cv::Mat planes;
+    cv::Mat luma;
+  };
+  ReducedFilm film_ = filmOf();
+};
+
 TEST(WatchBody, CarriesALostEndAndLeavesOneThatHoldsAsItIs) {
-  const ReducedFilm film = filmOf();
+  Swimmer swimmer;
+  FilmingFrameSource filming(swimmer, kLength_px, 1 << 30);
+  for (std::size_t n = 0; n < kFrames; ++n) ASSERT_TRUE(filming.frame(n));
   Track track{0, kFrames, {{MarkName::Nose, {}}, {MarkName::Tail, {}}}};
   for (std::size_t n = 0; n < kFrames; ++n) {
     track.marks[0].samples.push_back({true, swimming(n).nose, 1.0});
@@ -197,11 +225,12 @@ TEST(WatchBody, CarriesALostEndAndLeavesOneThatHoldsAsItIs) {
   std::stop_source stopped;
   stopped.request_stop();
   const BodyWatch request{seeds, hidden, false, Foreshortening::None};
-  const auto done = watchBody(film, request, track, {stopped.get_token(), {}});
+  const auto done = watchBody(filming, request, track, {stopped.get_token(), {}});
   ASSERT_FALSE(done);
   EXPECT_EQ(done.error().code, ErrorCode::Cancelled);
   EXPECT_FALSE(track.marks[1].samples[30].seen) << "stopped, it leaves the track as it was";
-  ASSERT_TRUE(watchBody(film, request, track));
+  EXPECT_EQ(filming.film().frames.size(), kFrames / 4) << "it does not film on";
+  ASSERT_TRUE(watchBody(filming, request, track));
   for (std::size_t n = 0; n < kFrames; ++n) {
     EXPECT_EQ(track.marks[0].samples[n].at, before.marks[0].samples[n].at) << n;
     const MarkSample& tail = track.marks[1].samples[n];
@@ -227,7 +256,9 @@ class Plain : public FrameSource {
 };
 
 TEST(WatchBody, PutsBackAMarkThatSlidAsideThoughItWasSureUpToTheLastFrame) {
-  const ReducedFilm film = filmOf();
+  Swimmer swimmer;
+  FilmingFrameSource filming(swimmer, kLength_px, 1 << 30);
+  for (std::size_t n = 0; n < kFrames; ++n) ASSERT_TRUE(filming.frame(n));
   Track track{0, kFrames, {{MarkName::Nose, {}}, {MarkName::Tail, {}}}};
   const PixelPoint aside{0.0, 14.0};
   for (std::size_t n = 0; n < kFrames; ++n) {
@@ -236,7 +267,7 @@ TEST(WatchBody, PutsBackAMarkThatSlidAsideThoughItWasSureUpToTheLastFrame) {
   }
   const std::vector<MarkSeed> seeds{{MarkName::Nose, 0, swimming(0).nose},
                                     {MarkName::Tail, 0, swimming(0).tail}};
-  ASSERT_TRUE(watchBody(film, {seeds, {}, false, Foreshortening::None}, track));
+  ASSERT_TRUE(watchBody(filming, {seeds, {}, false, Foreshortening::None}, track));
   for (std::size_t n = 30; n < kFrames; ++n) {
     const MarkSample& tail = track.marks[1].samples[n];
     EXPECT_LT(length(tail.at - swimming(n).tail).value(), 3.0) << n;
@@ -244,18 +275,21 @@ TEST(WatchBody, PutsBackAMarkThatSlidAsideThoughItWasSureUpToTheLastFrame) {
   }
 }
 
-TEST(ReducedFilm, KeepsEveryOtherFrameOnceTheRoomIsFull) {
+TEST(ReducedFilm, KeepsFewerFramesOnceTheRoomIsFullAndOthersWhereTheyAreWanted) {
   Plain source;
   // The body is to be 48 px long in it: half the size, 48 × 96 × 3 bytes a frame.
-  FilmingFrameSource filming(source, 96.0, 20 * 48 * 96 * 3);
+  FilmingFrameSource filming(source, 96.0, 13 * 48 * 96 * 3);
   for (std::size_t n = 0; n < 64; ++n) ASSERT_TRUE(filming.frame(n));
   const ReducedFilm& film = filming.film();
-  ASSERT_EQ(film.frames.size(), 16U);
-  EXPECT_TRUE(film.frames.contains(60));
-  EXPECT_FALSE(film.frames.contains(61));
+  ASSERT_EQ(film.frames.size(), 8U);
+  EXPECT_TRUE(film.frames.contains(56));
+  EXPECT_FALSE(film.frames.contains(60));
   EXPECT_EQ(film.frames.at(0).size(), cv::Size(96, 48));
   const PixelPoint p{17.0, 31.0};
   EXPECT_NEAR(film.toFull(film.toReduced(p)).x_px, p.x_px, 1e-9);
+  filming.filmAlso({0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10});
+  ASSERT_EQ(film.frames.size(), 13U) << "there is room for five more of the nine";
+  EXPECT_TRUE(film.frames.contains(1) && film.frames.contains(3) && film.frames.contains(10));
   FilmingFrameSource none(source, 0.0, 1 << 20);
   ASSERT_TRUE(none.frame(0));
   EXPECT_TRUE(none.film().frames.empty()) << "without a body nothing is kept";

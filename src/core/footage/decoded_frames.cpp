@@ -8,6 +8,7 @@ extern "C" {
 #include <fmt/format.h>
 #include <algorithm>
 #include <array>
+#include <cmath>
 #include <opencv2/core.hpp>
 #include <opencv2/imgproc.hpp>
 
@@ -100,10 +101,10 @@ class DecodedSource : public Picture::Source {
  public:
   DecodedSource(av::FramePtr frame, Showing showing) : frame_(std::move(frame)), showing_(showing) {
     const AVFrame& f = *frame_;
-    const cv::Mat luma = hasPlainLuma(f) ? cv::Mat(f.height, f.width, CV_8UC1, f.data[0],
-                                                   static_cast<std::size_t>(f.linesize[0]))
-                                         : converted(f, AV_PIX_FMT_GRAY8, CV_8UC1);
-    grey_ = shown(luma, showing_);
+    luma_ = hasPlainLuma(f)
+                ? cv::Mat(f.height, f.width, CV_8UC1, f.data[0], static_cast<std::size_t>(f.linesize[0]))
+                : converted(f, AV_PIX_FMT_GRAY8, CV_8UC1);
+    grey_ = shown(luma_, showing_);
     if (!isHalved(f.format)) colours_ = halvedColours(f);
   }
 
@@ -112,8 +113,10 @@ class DecodedSource : public Picture::Source {
     return shown(converted(*frame_, AV_PIX_FMT_RGB24, CV_8UC3), showing_);
   }
   [[nodiscard]] cv::Mat colours(const cv::Rect& box) const override {
-    const bool asStored = showing_.clockwise_deg == 0 && showing_.width_px == frame_->width;
-    return halved() != nullptr && asStored ? fromPlanes(box) : Picture::Source::colours(box);
+    if (halved() == nullptr) return Picture::Source::colours(box);
+    const cv::Rect upright = beforeTurning(box);
+    return turned(showing_.width_px == frame_->width ? fromPlanes(upright) : stretchedPlanes(upright),
+                  showing_.clockwise_deg);
   }
   [[nodiscard]] cv::Mat reduced(cv::Size size) const override {
     const AVFrame* frame = halved();
@@ -138,8 +141,34 @@ class DecodedSource : public Picture::Source {
     return isHalved(frame_->format) ? frame_.get() : colours_.get();
   }
 
+  /// Where a part of the shown picture was before it was turned.
+  [[nodiscard]] cv::Rect beforeTurning(const cv::Rect& box) const {
+    const int right = grey_.cols - box.br().x;
+    const int below = grey_.rows - box.br().y;
+    switch (showing_.clockwise_deg) {
+      case 90: return {box.y, right, box.height, box.width};
+      case 180: return {right, below, box.width, box.height};
+      case 270: return {below, box.x, box.height, box.width};
+      default: return box;
+    }
+  }
+
+  /// A part of a picture whose pixels are stretched to squares: from the stored ones about it.
+  [[nodiscard]] cv::Mat stretchedPlanes(const cv::Rect& box) const {
+    const double storedPerShown = static_cast<double>(frame_->width) / showing_.width_px;
+    const auto storedAt = [&](int x) { return (x + 0.5) * storedPerShown - 0.5; };
+    const int from = std::max(0, static_cast<int>(std::floor(storedAt(box.x))));
+    const int to = std::min(frame_->width, static_cast<int>(std::ceil(storedAt(box.br().x))) + 1);
+    const cv::Mat stored = fromPlanes({from, box.y, to - from, box.height});
+    const cv::Matx23d map(storedPerShown, 0.0, storedAt(box.x) - from, 0.0, 1.0, 0.0);
+    cv::Mat out;
+    cv::warpAffine(stored, out, map, box.size(), cv::INTER_LINEAR | cv::WARP_INVERSE_MAP,
+                   cv::BORDER_REPLICATE);
+    return out;
+  }
+
   [[nodiscard]] cv::Mat fromPlanes(const cv::Rect& box) const {
-    const cv::Mat planes[] = {grey_(box), colourPlane(1, box), colourPlane(2, box)};
+    const cv::Mat planes[] = {luma_(box), colourPlane(1, box), colourPlane(2, box)};
     cv::Mat out;
     cv::merge(planes, 3, out);
     return out;
@@ -179,6 +208,7 @@ class DecodedSource : public Picture::Source {
   av::FramePtr frame_;
   av::FramePtr colours_;  ///< where the frame itself does not store them so
   Showing showing_;
+  cv::Mat luma_;  ///< as it is stored
   cv::Mat grey_;
 };
 

@@ -60,10 +60,10 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
     auto marks = followMarks(filming, {request.marks, request.firstFrame, last, request.hidden}, part(1.0));
     if (!marks) return marks;
     track = std::move(*marks);
-    if (auto ok = watchBody(filming.film(), watchFor(request), track, part(0.5)); !ok)
+    if (auto ok = watchBody(filming, watchFor(request), track, part(0.5)); !ok)
       return tl::unexpected(ok.error());
     if (request.view != View::Chase) {
-      auto sway = findSway(filming.film(), track, part(0.3));
+      auto sway = findSway(filming, track, part(0.3));
       if (!sway) return tl::unexpected(sway.error());
       swayed = std::move(*sway);
     }
@@ -94,7 +94,7 @@ Result<Track> followPassAgain(const PassRequest& request, const Track& earlier, 
       followChanged(filming, {request.marks, request.firstFrame, lastFrameOf(request, clip), request.hidden},
                     earlier, before.marks, partOf(job, 0.0, 0.4));
   if (!track) return track;
-  if (auto ok = watchBody(filming.film(), watchFor(request), *track, partOf(job, 0.4, 0.5)); !ok)
+  if (auto ok = watchBody(filming, watchFor(request), *track, partOf(job, 0.4, 0.5)); !ok)
     return tl::unexpected(ok.error());
   if (!request.outline) return track;
   // A flank spot is looked for on the outline, whichever of its places was changed.

@@ -6,6 +6,7 @@
 #include <cmath>
 #include <opencv2/imgproc.hpp>
 #include <optional>
+#include <set>
 
 #include "core/tracking/background/pixel_median.h"
 #include "core/tracking/background/scenery.h"
@@ -161,7 +162,9 @@ std::vector<Shift> shiftsIn(const ReducedFilm& film, const Track& track, const c
 
 }  // namespace
 
-Result<std::vector<MarkSample>> findSway(const ReducedFilm& film, const Track& track, const JobControl& job) {
+Result<std::vector<MarkSample>> findSway(FilmingFrameSource& filming, const Track& track,
+                                         const JobControl& job) {
+  const ReducedFilm& film = filming.film();
   if (film.frames.empty()) return std::vector<MarkSample>{};
   const cv::Mat behind = sceneryBehind(film);
   const double pxPerReduced = 1.0 / film.scale;
@@ -169,7 +172,10 @@ Result<std::vector<MarkSample>> findSway(const ReducedFilm& film, const Track& t
   std::vector<Shift> shifts = shiftsIn(film, track, behind, some, {job.stop});
   bool sways = isSway(shifts, pxPerReduced);
   if (sways) {
-    shifts = shiftsIn(film, track, sceneryBehind(film, track, shifts), 1, job);
+    std::set<std::size_t> all;
+    for (std::size_t i = 0; i < track.frameCount; ++i) all.insert(track.firstFrame + i);
+    filming.filmAlso(all, partOf(job, 0.0, 0.5));
+    shifts = shiftsIn(film, track, sceneryBehind(film, track, shifts), 1, partOf(job, 0.5, 1.0));
     sways = isSway(shifts, pxPerReduced);
   }
   if (job.cancelled()) return failure(ErrorCode::Cancelled, "following was stopped");

@@ -21,7 +21,7 @@ namespace fin {
 /// pool-like clips, seen with wider blurs and before the scenery was laid anew by what was found. It does not
 /// see a camera that is carried farther than a few details' width, nor one before an even wall. Errors:
 /// Cancelled.
-Result<std::vector<MarkSample>> findSway(const ReducedFilm& film, const Track& track,
+Result<std::vector<MarkSample>> findSway(FilmingFrameSource& filming, const Track& track,
                                          const JobControl& job = {});
 
 /// How far from its middle (95 % of the frames) that a background moves about, in px.

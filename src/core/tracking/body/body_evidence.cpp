@@ -140,10 +140,6 @@ cv::Mat BodyEvidence::whereItGoes(cv::Size size, const KnownPose& known, double 
 BodyEvidence::BodyEvidence(const ReducedFilm& film, std::size_t seedFrame, const AxisPose& seed,
                            const KnownPose& known, bool moving, const std::stop_token& stop)
     : film_(film) {
-  for (const auto& [n, frame] : film_.frames) {
-    if (stop.stop_requested()) return;
-    light_[n] = coarseLight(frame);
-  }
   if (!moving) learnBackground(known, seed.length_px(), stop);
   if (stop.stop_requested()) return;
   learnColours(seedFrame, seed);
@@ -158,7 +154,7 @@ void BodyEvidence::learnBackground(const KnownPose& known, double body_px, const
   for (const auto& [n, frame] : film_.frames) {
     if (i++ * count / film_.frames.size() < taken) continue;
     ++taken;
-    samples.push_back(featuresOf(frame, light_.at(n), wholeOf(frame)));
+    samples.push_back(featuresOf(frame, lightOf(n), wholeOf(frame)));
     hidden.push_back(swathe(frame.size(), known(n), kHides * body_px));
   }
   if (samples.size() < kFewestLearnt) return;
@@ -236,7 +232,7 @@ void BodyEvidence::learnColours(std::size_t seedFrame, const AxisPose& seed) {
   const auto found = film_.frames.find(seedFrame);
   if (found == film_.frames.end()) return;
   const cv::Rect box = wholeOf(found->second);
-  const Planes features = featuresOf(found->second, light_.at(seedFrame), box);
+  const Planes features = featuresOf(found->second, lightOf(seedFrame), box);
   // Which pixels are surely the body, which surely not, and which it is for the evidence to tell.
   cv::Mat looksIt = known_.empty() ? cv::Mat::zeros(box.size(), CV_32FC1) : fromBackground(features, box);
   std::vector<ColourOdds::Colour> all, core;
@@ -279,14 +275,20 @@ BodyView BodyEvidence::at(std::size_t frame, const cv::Rect& box) {
   return view.part(box);
 }
 
-BodyView BodyEvidence::seen(std::size_t frame, const cv::Rect& box) const {
+const BodyEvidence::Planes& BodyEvidence::lightOf(std::size_t frame) {
+  const auto [known, isNew] = light_.try_emplace(frame);
+  if (isNew) known->second = coarseLight(film_.frames.at(frame));
+  return known->second;
+}
+
+BodyView BodyEvidence::seen(std::size_t frame, const cv::Rect& box) {
   BodyView out{box.tl(), cv::Mat::zeros(box.size(), CV_32FC1), {}};
   for (cv::Mat& plane : out.look) plane = cv::Mat::zeros(box.size(), CV_32FC1);
   const auto found = film_.frames.find(frame);
   if (found == film_.frames.end()) return out;
   const cv::Rect inside = box & wholeOf(found->second);
   if (inside.empty()) return out;
-  const Planes features = featuresOf(found->second, light_.at(frame), inside);
+  const Planes features = featuresOf(found->second, lightOf(frame), inside);
   const cv::Rect here = inside - box.tl();
   for (std::size_t k = 0; k < 3; ++k) features[k].copyTo(out.look[k](here));
   cv::Mat part = out.evidence(here);

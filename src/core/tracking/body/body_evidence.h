@@ -44,10 +44,11 @@ class BodyEvidence {
   [[nodiscard]] cv::Mat fromBackground(const Planes& features, const cv::Rect& box) const;
   [[nodiscard]] cv::Mat fromColours(const Planes& features) const;
 
-  [[nodiscard]] BodyView seen(std::size_t frame, const cv::Rect& box) const;
+  [[nodiscard]] BodyView seen(std::size_t frame, const cv::Rect& box);
+  [[nodiscard]] const Planes& lightOf(std::size_t frame);
 
   const ReducedFilm& film_;
-  std::map<std::size_t, Planes> light_;  ///< over a place's surroundings, in coarse cells, by frame
+  std::map<std::size_t, Planes> light_;  ///< over a place's surroundings, in coarse cells, of frames looked at
   Planes middle_;                        ///< of what lies behind
   Planes overScatter_;                   ///< one over how far that scatters
   cv::Mat known_;    ///< CV_8UC1: where the two mean something; empty where nothing is learnt

@@ -3,6 +3,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <iterator>
+#include <vector>
 
 namespace fin {
 namespace {
@@ -23,12 +25,31 @@ FilmingFrameSource::FilmingFrameSource(FrameSource& source, double body_px, std:
 Result<Picture> FilmingFrameSource::frame(std::size_t frame) {
   auto picture = source_.frame(frame);
   if (!picture || room_bytes_ == 0 || frame % every_ != 0 || film_.frames.contains(frame)) return picture;
-  const cv::Size size(std::max(1, static_cast<int>(std::lround(picture->width() * film_.scale))),
-                      std::max(1, static_cast<int>(std::lround(picture->height() * film_.scale))));
-  const cv::Mat& kept = film_.frames.emplace(frame, picture->reduced(size)).first->second;
-  held_bytes_ += bytesOf(kept);
+  film(frame, *picture);
   while (held_bytes_ > room_bytes_ && film_.frames.size() > 1) thin();
   return picture;
+}
+
+void FilmingFrameSource::film(std::size_t frame, const Picture& picture) {
+  const cv::Size size(std::max(1, static_cast<int>(std::lround(picture.width() * film_.scale))),
+                      std::max(1, static_cast<int>(std::lround(picture.height() * film_.scale))));
+  held_bytes_ += bytesOf(film_.frames.emplace(frame, picture.reduced(size)).first->second);
+}
+
+void FilmingFrameSource::filmAlso(const std::set<std::size_t>& frames, const JobControl& job) {
+  if (film_.frames.empty()) return;
+  std::vector<std::size_t> missing;
+  std::copy_if(frames.begin(), frames.end(), std::back_inserter(missing),
+               [&](std::size_t n) { return !film_.frames.contains(n); });
+  const std::size_t each = bytesOf(film_.frames.begin()->second);
+  const std::size_t fit = held_bytes_ < room_bytes_ ? (room_bytes_ - held_bytes_) / each : 0;
+  if (fit == 0) return;
+  const std::size_t every = (missing.size() + fit - 1) / fit;
+  for (std::size_t i = 0; i < missing.size() && !job.cancelled(); ++i) {
+    if (i % every != 0) continue;
+    if (const auto picture = source_.frame(missing[i])) film(missing[i], *picture);
+    job.report(static_cast<double>(i + 1) / static_cast<double>(missing.size()));
+  }
 }
 
 void FilmingFrameSource::thin() {

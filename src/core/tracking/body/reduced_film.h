@@ -4,8 +4,10 @@
 #include <cstddef>
 #include <map>
 #include <opencv2/core/mat.hpp>
+#include <set>
 
 #include "core/footage/frame_source.h"
+#include "core/units/job_control.h"
 #include "core/units/points.h"
 
 namespace fin {
@@ -24,8 +26,8 @@ struct ReducedFilm {
   }
 };
 
-/// Frames of another source; of each that is asked for a reduced one is kept, while `room_bytes` lasts: then
-/// only every second, fourth, and so on.
+/// Frames of another source; of every fourth that is asked for a reduced one is kept, while `room_bytes`
+/// lasts: then only of every eighth, and so on. Others are filmed where they are wanted.
 class FilmingFrameSource : public FrameSource {
  public:
   /// `source` must outlive it. The body is `body_px` long in the clip's own pixels; nothing is kept at 0.
@@ -35,13 +37,17 @@ class FilmingFrameSource : public FrameSource {
   [[nodiscard]] Seconds timeOf(std::size_t frame) const override { return source_.timeOf(frame); }
   [[nodiscard]] Result<Picture> frame(std::size_t frame) override;
   [[nodiscard]] const ReducedFilm& film() const { return film_; }
+  /// Reads those of some frames again that are not in the film yet; as many as there is room for, evenly, but
+  /// for what cannot be read. Stopped, it has only some of them.
+  void filmAlso(const std::set<std::size_t>& frames, const JobControl& job = {});
 
  private:
+  void film(std::size_t frame, const Picture& picture);
   void thin();
 
   FrameSource& source_;
   std::size_t room_bytes_;
-  std::size_t every_ = 1;
+  std::size_t every_ = 4;
   std::size_t held_bytes_ = 0;
   ReducedFilm film_;
 };

@@ -12,7 +12,6 @@
 namespace fin {
 namespace {
 
-constexpr std::size_t kSometimes = 4;  ///< frames
 constexpr double kEasyQuality = 0.85;
 constexpr double kNearnessDiffers = 0.004;  ///< from one end to the other
 constexpr double kConfirms_px = 1.0;
@@ -87,21 +86,24 @@ bool surelyFollowed(const Track& track, std::size_t i) {
   });
 }
 
-/// Frames that are held against the body: all where a mark is not surely followed, else some.
-std::set<std::size_t> firstLook(const ReducedFilm& film, const PoseHints& hints, const Track& track) {
+/// Frames that are held against the body: all where a mark is not surely followed, else those in the film.
+std::set<std::size_t> firstLook(const ReducedFilm& film, const Track& track) {
   std::set<std::size_t> out;
-  std::size_t met = 0;
-  for (const auto& [n, frame] : film.frames) {
-    if (n < track.firstFrame || n >= track.firstFrame + track.frameCount) continue;
-    if (met++ % kSometimes == 0 || hints.given.contains(n) || !surelyFollowed(track, n - track.firstFrame))
-      out.insert(n);
+  for (std::size_t i = 0; i < track.frameCount; ++i) {
+    if (film.frames.contains(track.firstFrame + i) || !surelyFollowed(track, i))
+      out.insert(track.firstFrame + i);
   }
   return out;
 }
 
+/// Films what is asked for, and leaves out what could not be.
+void filmThese(FilmingFrameSource& filming, std::set<std::size_t>& frames, const JobControl& job) {
+  filming.filmAlso(frames, job);
+  std::erase_if(frames, [&](std::size_t n) { return !filming.film().frames.contains(n); });
+}
+
 /// Where mark and body do not agree, every frame up to the next in which they do, or to the end.
-void addAroundDisagreements(const ReducedFilm& film, const Watched& watched, const Track& track,
-                            std::set<std::size_t>& frames) {
+void addAroundDisagreements(const Watched& watched, const Track& track, std::set<std::size_t>& frames) {
   const std::set<std::size_t> looked = frames;
   for (auto at = looked.begin(); at != looked.end(); ++at) {
     const std::size_t n = *at;
@@ -114,16 +116,18 @@ void addAroundDisagreements(const ReducedFilm& film, const Watched& watched, con
     const std::size_t from = at == looked.begin() ? track.firstFrame : *std::prev(at);
     const std::size_t to =
         std::next(at) == looked.end() ? track.firstFrame + track.frameCount - 1 : *std::next(at);
-    for (auto frame = film.frames.lower_bound(from); frame != film.frames.end() && frame->first <= to;
-         ++frame)
-      frames.insert(frame->first);
+    for (std::size_t between = from; between <= to; ++between) frames.insert(between);
   }
 }
 
 }  // namespace
 
-Result<void> watchBody(const ReducedFilm& film, const BodyWatch& request, Track& track,
+Result<void> watchBody(FilmingFrameSource& filming, const BodyWatch& request, Track& track,
                        const JobControl& job) {
+  const ReducedFilm& film = filming.film();
+  std::set<std::size_t> seeded;
+  for (const MarkSeed& seed : request.seeds) seeded.insert(seed.frame);
+  filming.filmAlso(seeded);
   const PoseHints hints = hintsOf(film, request.seeds, track);
   if (hints.given.empty()) return {};
   const auto& [frame, seed] = *hints.given.begin();
@@ -134,15 +138,18 @@ Result<void> watchBody(const ReducedFilm& film, const BodyWatch& request, Track&
   BodyEvidence evidence(film, frame, seed, known, request.moving, job.stop);
   const auto stopped = [] { return failure(ErrorCode::Cancelled, "following was stopped"); };
   if (job.cancelled()) return stopped();
-  job.report(0.2);
-  std::set<std::size_t> frames = firstLook(film, hints, track);
-  const auto look = [&] { return watch(film, frames, evidence, hints, request, track, job.stop); };
-  Watched watched = look();
+  job.report(0.1);
+  std::set<std::size_t> frames = firstLook(film, track);
+  const auto look = [&](double from, double to) {
+    filmThese(filming, frames, partOf(job, from, to));
+    return watch(film, frames, evidence, hints, request, track, job.stop);
+  };
+  Watched watched = look(0.1, 0.4);
   if (job.cancelled()) return stopped();
   job.report(0.6);
   const std::size_t before = frames.size();
-  addAroundDisagreements(film, watched, track, frames);
-  if (frames.size() > before) watched = look();
+  addAroundDisagreements(watched, track, frames);
+  if (frames.size() > before) watched = look(0.6, 0.8);
   if (job.cancelled()) return stopped();
   for (MarkTrack& mark : track.marks) {
     for (const auto& [n, riding] : watched.rides[mark.name].marks) {

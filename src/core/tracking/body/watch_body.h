@@ -21,6 +21,7 @@ struct BodyWatch {
 
 /// Holds followed ends against the body's own way through a film, decided over the whole of it (PosePath).
 ///
+/// It looks at every fourth frame where the ends were surely followed and agree, and at all where not.
 /// Where an end was followed and agrees with the body, nothing is changed. Where it was lost or is doubtful,
 /// or where it left its place on the body, it is put where it should lie on the body; where the body is not
 /// sure either, it is left as it was followed. Nothing is put into a hidden part. Accuracy: parallax taken
@@ -28,7 +29,7 @@ struct BodyWatch {
 /// the body than across. It misleads where something of the body's own colour and size crosses it, and where
 /// a shortened body points at the camera. One call is for one thread. Errors: Cancelled; then the track is as
 /// it was.
-Result<void> watchBody(const ReducedFilm& film, const BodyWatch& request, Track& track,
+Result<void> watchBody(FilmingFrameSource& filming, const BodyWatch& request, Track& track,
                        const JobControl& job = {});
 
 }  // namespace fin
