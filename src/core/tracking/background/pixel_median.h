@@ -9,4 +9,7 @@ namespace fin {
 /// The middle value of every pixel over some pictures of one size and kind; of an even number the upper one.
 cv::Mat medianOf(const std::vector<cv::Mat>& pictures);
 
+/// Puts the values of every pixel over some pictures of one size and kind in order, smallest first, in place.
+void sortPixels(std::vector<cv::Mat>& pictures);
+
 }  // namespace fin

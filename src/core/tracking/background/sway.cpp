@@ -20,15 +20,22 @@ constexpr double kEvenContrast = 40.0;  ///< grey levels that a usual contrast b
 constexpr double kFaintContrast = 2.0;
 constexpr std::size_t kMedianOf = 25;
 constexpr std::size_t kFirstLook = 40;  ///< frames, to see whether there is any sway
+constexpr int kFirstLook_px = 700;      ///< the larger side of their pictures
 constexpr double kSeenShare = 0.9;      ///< of the frames, in both halves
 constexpr double kHalvesAgree = 0.75;   ///< correlation
 constexpr double kLeastSway_px = 0.3;   ///< root mean square: less does no harm
 
 /// Brightness evened out over its surroundings, so that light that changes slowly over the picture has no
-/// say.
-cv::Mat evened(const cv::Mat& frame) {
+/// say; of a frame that is first made `smaller` times smaller.
+cv::Mat evened(const cv::Mat& frame, int smaller) {
   cv::Mat luma;
   cv::extractChannel(frame, luma, 0);
+  if (smaller > 1) {
+    const cv::Size size(luma.cols / smaller, luma.rows / smaller);
+    // Whole pixels of it are quick to make.
+    cv::resize(luma(cv::Rect(0, 0, smaller * size.width, smaller * size.height)), luma, size, 0.0, 0.0,
+               cv::INTER_AREA);
+  }
   luma.convertTo(luma, CV_32FC1);
   cv::Mat mean, spread;
   cv::blur(luma, mean, cv::Size(kEvenedOver_px, kEvenedOver_px));
@@ -42,12 +49,12 @@ cv::Mat evened(const cv::Mat& frame) {
 }
 
 /// What stays while light dances.
-cv::Mat sceneryBehind(const ReducedFilm& film) {
+cv::Mat sceneryBehind(const ReducedFilm& film, int smaller) {
   std::vector<cv::Mat> some;
   const std::size_t every = (film.frames.size() + kMedianOf - 1) / kMedianOf;
   std::size_t met = 0;
   for (const auto& [n, frame] : film.frames) {
-    if (met++ % every == 0) some.push_back(evened(frame));
+    if (met++ % every == 0) some.push_back(evened(frame, smaller));
   }
   return medianOf(some);
 }
@@ -126,22 +133,26 @@ std::vector<MarkSample> everyFrame(const std::vector<Shift>& shifts, std::size_t
   return out;
 }
 
-/// What stays, from frames that were looked at, each laid where the camera did not sway to.
-cv::Mat sceneryBehind(const ReducedFilm& film, const Track& track, const std::vector<Shift>& shifts) {
+/// What stays, from frames that were looked at when they were `smaller`, each laid where the camera did not
+/// sway to.
+cv::Mat sceneryBehind(const ReducedFilm& film, const Track& track, const std::vector<Shift>& shifts,
+                      int smaller) {
   std::vector<cv::Mat> some;
   for (const Shift& s : shifts) {
     if (!s.whole) continue;
-    const double moves[] = {1.0, 0.0, s.whole->x_px, 0.0, 1.0, s.whole->y_px};
-    const cv::Mat frame = evened(film.frames.at(track.firstFrame + s.index));
-    cv::warpAffine(frame, some.emplace_back(), cv::Mat(2, 3, CV_64FC1, const_cast<double*>(moves)),
-                   frame.size(), cv::INTER_LINEAR | cv::WARP_INVERSE_MAP, cv::BORDER_REPLICATE);
+    const PixelPoint moved = *s.whole * smaller;
+    const cv::Matx23d moves(1.0, 0.0, moved.x_px, 0.0, 1.0, moved.y_px);
+    const cv::Mat frame = evened(film.frames.at(track.firstFrame + s.index), 1);
+    cv::warpAffine(frame, some.emplace_back(), moves, frame.size(), cv::INTER_LINEAR | cv::WARP_INVERSE_MAP,
+                   cv::BORDER_REPLICATE);
   }
   return medianOf(some);
 }
 
-/// Looks for the scenery in a film's frames, every so many of them.
+/// Looks for the scenery in a film's frames, every so many of them; what it tells is in their pixels when
+/// they are made `smaller`.
 std::vector<Shift> shiftsIn(const ReducedFilm& film, const Track& track, const cv::Mat& behind,
-                            std::size_t every, const JobControl& job) {
+                            std::size_t every, int smaller, const JobControl& job) {
   std::optional<SceneryPoints> details;
   std::vector<Shift> out;
   std::size_t met = 0;
@@ -150,9 +161,10 @@ std::vector<Shift> shiftsIn(const ReducedFilm& film, const Track& track, const c
     if (job.cancelled()) return {};
     if (n < track.firstFrame || n >= track.firstFrame + track.frameCount || met++ % every != 0) continue;
     lure = surroundingsIn(track, n - track.firstFrame, lure);
-    const LureSurroundings reduced{film.toReduced(lure.middle), lure.reach_px * film.scale};
+    const LureSurroundings reduced{film.toReduced(lure.middle) * (1.0 / smaller),
+                                   lure.reach_px * film.scale / smaller};
     if (!details) details = sceneryOf(behind, reduced);
-    Shift shift = shiftOf(flowOf(behind, evened(frame), *details), reduced, frame.size());
+    Shift shift = shiftOf(flowOf(behind, evened(frame, smaller), *details), reduced, behind.size());
     shift.index = n - track.firstFrame;
     out.push_back(shift);
     job.report(static_cast<double>(shift.index + 1) / static_cast<double>(track.frameCount));
@@ -166,16 +178,17 @@ Result<std::vector<MarkSample>> findSway(FilmingFrameSource& filming, const Trac
                                          const JobControl& job) {
   const ReducedFilm& film = filming.film();
   if (film.frames.empty()) return std::vector<MarkSample>{};
-  const cv::Mat behind = sceneryBehind(film);
+  const cv::Size size = film.frames.begin()->second.size();
+  const int smaller = (std::max(size.width, size.height) + kFirstLook_px - 1) / kFirstLook_px;
   const double pxPerReduced = 1.0 / film.scale;
   const std::size_t some = std::max<std::size_t>(1, film.frames.size() / kFirstLook);
-  std::vector<Shift> shifts = shiftsIn(film, track, behind, some, {job.stop});
-  bool sways = isSway(shifts, pxPerReduced);
+  std::vector<Shift> shifts = shiftsIn(film, track, sceneryBehind(film, smaller), some, smaller, {job.stop});
+  bool sways = isSway(shifts, smaller * pxPerReduced);
   if (sways) {
     std::set<std::size_t> all;
     for (std::size_t i = 0; i < track.frameCount; ++i) all.insert(track.firstFrame + i);
     filming.filmAlso(all, partOf(job, 0.0, 0.5));
-    shifts = shiftsIn(film, track, sceneryBehind(film, track, shifts), 1, partOf(job, 0.5, 1.0));
+    shifts = shiftsIn(film, track, sceneryBehind(film, track, shifts, smaller), 1, 1, partOf(job, 0.5, 1.0));
     sways = isSway(shifts, pxPerReduced);
   }
   if (job.cancelled()) return failure(ErrorCode::Cancelled, "following was stopped");

@@ -5,7 +5,7 @@
 #include <cmath>
 #include <opencv2/imgproc.hpp>
 
-#include "core/tracking/quantile.h"
+#include "core/tracking/background/pixel_median.h"
 
 namespace fin {
 namespace {
@@ -18,6 +18,7 @@ constexpr std::size_t kMostLearnt = 25;
 constexpr double kSearched = 1.8;  ///< body lengths about where it is known to be
 constexpr std::size_t kFewestLearnt = 5;
 constexpr double kHides = 0.45;  ///< of the body's length about its axis
+constexpr double kHidden = 1e9;  ///< a value that counts for none
 constexpr double kScatterQuantile = 0.85;
 constexpr int kScatterSmooth_px = 5;
 constexpr std::array<float, 3> kLeastScatter{0.05F, 0.012F, 0.012F};
@@ -64,9 +65,11 @@ void toFeatures(const cv::Mat& frame, BodyEvidence::Planes& out) {
 /// Their means over the surroundings, a cell for kCoarse pixels.
 BodyEvidence::Planes coarseLight(const cv::Mat& frame) {
   cv::Mat small;
-  cv::resize(frame, small,
-             cv::Size((frame.cols + kCoarse - 1) / kCoarse, (frame.rows + kCoarse - 1) / kCoarse), 0.0, 0.0,
-             cv::INTER_AREA);
+  // Whole cells, which is quick; what is left over at the edges is lit as its neighbours are.
+  const cv::Size cells(std::max(1, frame.cols / kCoarse), std::max(1, frame.rows / kCoarse));
+  const cv::Rect whole(0, 0, std::min(frame.cols, cells.width * kCoarse),
+                       std::min(frame.rows, cells.height * kCoarse));
+  cv::resize(frame(whole), small, cells, 0.0, 0.0, cv::INTER_AREA);
   BodyEvidence::Planes out;
   toFeatures(small, out);
   for (cv::Mat& plane : out) cv::blur(plane, plane, cv::Size(kLightCells, kLightCells));
@@ -78,12 +81,9 @@ BodyEvidence::Planes featuresOf(const cv::Mat& frame, const BodyEvidence::Planes
                                 const cv::Rect& box) {
   BodyEvidence::Planes out;
   toFeatures(frame(box), out);
-  const double cellW = static_cast<double>(frame.cols) / light[0].cols;
-  const double cellH = static_cast<double>(frame.rows) / light[0].rows;
-  // Cell i's middle lies at (i + 0.5) · cell − 0.5.
-  const double toLight[] = {1.0 / cellW, 0.0,         (box.x + 0.5) / cellW - 0.5,
-                            0.0,         1.0 / cellH, (box.y + 0.5) / cellH - 0.5};
-  const cv::Mat map(2, 3, CV_64FC1, const_cast<double*>(toLight));
+  // Cell i's middle lies at (i + 0.5) · kCoarse − 0.5.
+  const cv::Matx23d map(1.0 / kCoarse, 0.0, (box.x + 0.5) / kCoarse - 0.5,  //
+                        0.0, 1.0 / kCoarse, (box.y + 0.5) / kCoarse - 0.5);
   for (std::size_t k = 0; k < 3; ++k) {
     cv::Mat under;
     cv::warpAffine(light[k], under, map, box.size(), cv::INTER_LINEAR | cv::WARP_INVERSE_MAP,
@@ -121,6 +121,18 @@ cv::Mat swathe(cv::Size size, const std::optional<AxisPose>& pose, double aside_
   return out;
 }
 
+/// Of values in order the one below which a share of those that are clear lie, where it is known.
+void takeShare(const std::vector<cv::Mat>& sorted, const cv::Mat& clear, const cv::Mat& known, double share,
+               cv::Mat to) {
+  for (int y = 0; y < to.rows; ++y) {
+    for (int x = 0; x < to.cols; ++x) {
+      if (known.at<uchar>(y, x) == 0) continue;
+      const auto nth = static_cast<std::size_t>(share * (clear.at<uchar>(y, x) - 1));
+      to.at<float>(y, x) = sorted[nth].at<float>(y, x);
+    }
+  }
+}
+
 }  // namespace
 
 /// Where the body may be looked for: about where it is known to be, and anywhere if that is not known of
@@ -146,6 +158,9 @@ BodyEvidence::BodyEvidence(const ReducedFilm& film, std::size_t seedFrame, const
 }
 
 void BodyEvidence::learnBackground(const KnownPose& known, double body_px, const std::stop_token& stop) {
+  const cv::Size size = film_.frames.begin()->second.size();
+  const cv::Mat wanted = whereItGoes(size, known, body_px);
+  const cv::Rect box = cv::boundingRect(wanted);
   std::vector<Planes> samples;
   std::vector<cv::Mat> hidden;  // by the body
   const std::size_t count = std::min(film_.frames.size(), kMostLearnt);
@@ -154,43 +169,29 @@ void BodyEvidence::learnBackground(const KnownPose& known, double body_px, const
   for (const auto& [n, frame] : film_.frames) {
     if (i++ * count / film_.frames.size() < taken) continue;
     ++taken;
-    samples.push_back(featuresOf(frame, lightOf(n), wholeOf(frame)));
+    samples.push_back(featuresOf(frame, lightOf(n), box));
     hidden.push_back(swathe(frame.size(), known(n), kHides * body_px));
   }
   if (samples.size() < kFewestLearnt) return;
-  const cv::Size size = samples.front()[0].size();
-  Planes scatter;
+  cv::Mat clear(size, CV_8UC1, cv::Scalar(static_cast<double>(samples.size())));
+  for (const cv::Mat& h : hidden) cv::subtract(clear, 1, clear, h);
+  known_ = (clear >= static_cast<double>(kFewestLearnt)) & wanted;
   for (std::size_t k = 0; k < 3; ++k) {
+    if (stop.stop_requested()) return;
+    std::vector<cv::Mat> values;
+    for (std::size_t s = 0; s < samples.size(); ++s)
+      values.push_back(samples[s][k].setTo(kHidden, hidden[s](box)));
     middle_[k] = cv::Mat::zeros(size, CV_32FC1);
-    scatter[k] = cv::Mat::zeros(size, CV_32FC1);
-  }
-  known_ = cv::Mat::zeros(size, CV_8UC1);
-  const cv::Mat wanted = whereItGoes(size, known, body_px);
-  std::vector<float> values;
-  std::vector<std::size_t> clear;
-  for (int y = 0; y < size.height && !stop.stop_requested(); ++y) {
-    for (int x = 0; x < size.width; ++x) {
-      if (wanted.at<uchar>(y, x) == 0) continue;
-      clear.clear();
-      for (std::size_t s = 0; s < samples.size(); ++s) {
-        if (hidden[s].at<uchar>(y, x) == 0) clear.push_back(s);
-      }
-      if (clear.size() < kFewestLearnt) continue;
-      known_.at<uchar>(y, x) = 255;
-      for (std::size_t k = 0; k < 3; ++k) {
-        values.clear();
-        for (const std::size_t s : clear) values.push_back(samples[s][k].at<float>(y, x));
-        const float middle = quantileOf(std::span(values), 0.5);
-        for (float& v : values) v = std::abs(v - middle);
-        middle_[k].at<float>(y, x) = middle;
-        scatter[k].at<float>(y, x) = quantileOf(std::span(values), kScatterQuantile);
-      }
-    }
-  }
-  for (std::size_t k = 0; k < 3; ++k) {
-    cv::blur(scatter[k], scatter[k], cv::Size(kScatterSmooth_px, kScatterSmooth_px));
-    cv::max(scatter[k], kLeastScatter[k], scatter[k]);
-    cv::divide(1.0, scatter[k], overScatter_[k]);
+    cv::Mat scatter = cv::Mat::zeros(size, CV_32FC1);
+    const cv::Mat middle = middle_[k](box);
+    sortPixels(values);
+    takeShare(values, clear(box), known_(box), 0.5, middle);
+    for (cv::Mat& v : values) cv::absdiff(v, middle, v);
+    sortPixels(values);
+    takeShare(values, clear(box), known_(box), kScatterQuantile, scatter(box));
+    cv::blur(scatter, scatter, cv::Size(kScatterSmooth_px, kScatterSmooth_px));
+    cv::max(scatter, kLeastScatter[k], scatter);
+    cv::divide(1.0, scatter, overScatter_[k]);
   }
 }
 
