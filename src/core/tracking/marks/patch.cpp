@@ -3,7 +3,9 @@
 
 #include <Eigen/Dense>
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <cstring>
 #include <numeric>
 
 namespace fin {
@@ -13,14 +15,8 @@ constexpr double kWeightSigma = 0.5;  ///< of the radius
 constexpr int kRefineSteps = 12;
 constexpr double kRefineDone_px = 0.004;
 constexpr double kRefineReach_px = 2.5;
-constexpr float kSmallestNorm = 0.3F;       ///< grey levels: below, there is no contrast at all
-constexpr float kLeastOwnContrast = 0.35F;  ///< of the look's own: fainter ones are less like it
-
-constexpr int kCoarseRadius_px = 7;  ///< from there on a look is told at half the size too
-constexpr int kCoarseReach_px = 8;   ///< and a search so far is worth it
-constexpr int kNarrow_px = 8;
-constexpr int kAboutCoarse_px = 2;       ///< looked about such a place
-constexpr std::size_t kCoarsePeaks = 3;  ///< for each that is wanted
+constexpr double kSmallestNorm = 0.3;       ///< grey levels: below, there is no contrast at all
+constexpr double kLeastOwnContrast = 0.35;  ///< of the look's own: fainter ones are less like it
 
 /// Gaussian weights over one axis of a patch, with the sum 1.
 std::vector<float> alongOneAxis(int radius) {
@@ -36,36 +32,17 @@ std::vector<float> alongOneAxis(int radius) {
   return weights;
 }
 
-/// The same at half the size: what two samples count together.
-std::vector<float> halved(const std::vector<float>& along) {
-  std::vector<float> out;
-  float sum = 0.0F;
-  for (std::size_t i = 0; i + 1 < along.size(); i += 2) sum += out.emplace_back(along[i] + along[i + 1]);
-  for (float& w : out) w /= sum;
-  return out;
-}
-
-/// Means of two by two samples of a square.
-std::vector<float> halved(const std::vector<float>& samples, int wide) {
-  const int half = wide / 2;
-  std::vector<float> out;
-  out.reserve(static_cast<std::size_t>(half) * static_cast<std::size_t>(half));
-  for (int y = 0; y < half; ++y) {
-    const float* upper = samples.data() + 2 * y * wide;
-    const float* lower = upper + wide;
-    for (int x = 0; x < half; ++x)
-      out.push_back(0.25F * (upper[2 * x] + upper[2 * x + 1] + lower[2 * x] + lower[2 * x + 1]));
-  }
-  return out;
-}
-
-std::vector<float> overBothAxes(const std::vector<float>& along) {
+std::vector<float> gaussianWeights(int radius) {
+  const std::vector<float> along = alongOneAxis(radius);
   std::vector<float> weights;
   for (const float y : along) {
     for (const float x : along) weights.push_back(x * y);
   }
   return weights;
 }
+
+typedef float Eight __attribute__((vector_size(32)));
+constexpr int kBlock = 32;  ///< places whose sums are kept in registers
 
 /// Sums of a kernel times a window of rows of `wide`, at every place where it fits in. (For kernels and
 /// reaches of some ten pixels this takes a fraction of what a Fourier transform does; more so with wide
@@ -79,21 +56,28 @@ slid(const std::vector<float>& window, int wide, const std::vector<float>& kerne
   const int across = wide - kernelWide + 1;
   const int down = static_cast<int>(window.size()) / wide - kernelHigh + 1;
   std::vector<float> out(static_cast<std::size_t>(across) * static_cast<std::size_t>(down), 0.0F);
-  if (across < kNarrow_px) {  // row by row of the kernel, as the places of a row do not fill a register
-    for (int y = 0; y < down; ++y) {
-      for (int x = 0; x < across; ++x) {
-        float& sum = out[static_cast<std::size_t>(y * across + x)];
-        for (int v = 0; v < kernelHigh; ++v) {
-          using Row = Eigen::Map<const Eigen::VectorXf>;
-          sum += Row(kernel.data() + v * kernelWide, kernelWide)
-                     .dot(Row(window.data() + (y + v) * wide + x, kernelWide));
-        }
-      }
-    }
-    return out;
-  }
   for (int y = 0; y < down; ++y) {
     float* to = out.data() + y * across;
+    if (across >= kBlock) {
+      for (int block = 0; block < across; block += kBlock) {
+        const int first = std::min(block, across - kBlock);  // the last one may overlap
+        std::array<Eight, kBlock / 8> sums{};
+        const float* weight = kernel.data();
+        for (int v = 0; v < kernelHigh; ++v) {
+          const float* from = window.data() + (y + v) * wide + first;
+          for (int u = 0; u < kernelWide; ++u, ++from) {
+            const float w = *weight++;
+            for (std::size_t k = 0; k < sums.size(); ++k) {
+              Eight samples;
+              std::memcpy(&samples, from + 8 * k, sizeof samples);
+              sums[k] += w * samples;
+            }
+          }
+        }
+        std::memcpy(to + first, sums.data(), sizeof sums);
+      }
+      continue;
+    }
     const float* weight = kernel.data();
     for (int v = 0; v < kernelHigh; ++v) {
       for (int u = 0; u < kernelWide; ++u) {
@@ -104,48 +88,6 @@ slid(const std::vector<float>& window, int wide, const std::vector<float>& kerne
     }
   }
   return out;
-}
-
-/// Weighted variance about each place. The weights go row by row and column by column.
-std::vector<float> varianceIn(const PatchWindow& window, const std::vector<float>& along) {
-  const int side = static_cast<int>(along.size());
-  const auto weighted = [&](const std::vector<float>& samples) {
-    return slid(slid(samples, window.wide, along, side, 1), window.wide - side + 1, along, 1, side);
-  };
-  std::vector<float> squares = window.samples;
-  for (float& s : squares) s *= s;
-  const std::vector<float> mean = weighted(window.samples);
-  std::vector<float> out = weighted(squares);
-  for (std::size_t i = 0; i < out.size(); ++i) out[i] -= mean[i] * mean[i];
-  return out;
-}
-
-/// A square of a window, its upper left corner at (x, y), as far as the window goes.
-PatchWindow partOf(const PatchWindow& window, int x, int y, int wide) {
-  PatchWindow out{wide, {}, {}};
-  for (int row = y; row < y + wide; ++row) {
-    const auto from = window.samples.begin() + row * window.wide + x;
-    out.samples.insert(out.samples.end(), from, from + wide);
-  }
-  return out;
-}
-
-/// Places that are higher than those beside them, from the upper left corner, best first.
-std::vector<PatchTemplate::Peak> peaksOf(const std::vector<float>& scores, int steps) {
-  const auto at = [&](int x, int y) { return scores[static_cast<std::size_t>(y * steps + x)]; };
-  std::vector<PatchTemplate::Peak> peaks;
-  for (int y = 0; y < steps; ++y) {
-    for (int x = 0; x < steps; ++x) {
-      bool highest = true;
-      for (int v = std::max(y - 1, 0); v <= std::min(y + 1, steps - 1); ++v) {
-        for (int u = std::max(x - 1, 0); u <= std::min(x + 1, steps - 1); ++u)
-          highest &= at(u, v) <= at(x, y);
-      }
-      if (highest) peaks.push_back({x, y, static_cast<double>(at(x, y))});
-    }
-  }
-  std::sort(peaks.begin(), peaks.end(), [](const auto& a, const auto& b) { return a.score > b.score; });
-  return peaks;
 }
 
 }  // namespace
@@ -188,30 +130,13 @@ std::vector<float> cutPatch(const cv::Mat& grey, const PatchPose& pose, int radi
   return out;
 }
 
-PatchTemplate::Kernel PatchTemplate::kernelOf(const std::vector<float>& samples,
-                                              const std::vector<float>& along) {
-  const std::vector<float> weights = overBothAxes(along);
-  Kernel out{static_cast<int>(along.size()), {}, kSmallestNorm};
-  const float mean = std::inner_product(samples.begin(), samples.end(), weights.begin(), 0.0F);
-  float power = 0.0F;
-  for (std::size_t i = 0; i < samples.size(); ++i)
-    power += weights[i] * (samples[i] - mean) * (samples[i] - mean);
-  const float norm = std::max(std::sqrt(power), kSmallestNorm);
-  out.leastContrast = std::max(kSmallestNorm, kLeastOwnContrast * norm);
-  for (std::size_t i = 0; i < samples.size(); ++i)
-    out.weightedLook.push_back(weights[i] * (samples[i] - mean) / std::max(norm, out.leastContrast));
-  return out;
-}
-
 PatchTemplate::PatchTemplate(const cv::Mat& grey, const PatchPose& pose, int radius_px)
-    : radius_px_(radius_px) {
+    : radius_px_(radius_px), leastContrast_(kSmallestNorm), weights_(gaussianWeights(radius_px)) {
   const std::vector<float> patch = cutPatch(grey, pose, radius_px);
-  const std::vector<float> along = alongOneAxis(radius_px);
-  fine_ = kernelOf(patch, along);
-  coarse_ = kernelOf(halved(patch, 2 * radius_px + 1), halved(along));
-  weights_ = overBothAxes(along);
-  const float norm = std::max(contrastOf(patch), kSmallestNorm);
+  const float norm = std::max(contrastOf(patch), leastContrast_);
+  leastContrast_ = std::max(leastContrast_, static_cast<float>(kLeastOwnContrast) * norm);
   look_ = normalised(patch);
+  for (std::size_t i = 0; i < look_.size(); ++i) weightedLook_.push_back(look_[i] * weights_[i]);
 
   // Slopes by central differences, from a cut one pixel wider.
   const int wide = 2 * radius_px + 3;
@@ -245,7 +170,7 @@ float PatchTemplate::contrastOf(const std::vector<float>& patch) const {
 
 std::vector<float> PatchTemplate::normalised(const std::vector<float>& patch) const {
   const float mean = meanOf(patch);
-  const float norm = std::max(contrastOf(patch), fine_.leastContrast);
+  const float norm = std::max(contrastOf(patch), leastContrast_);
   std::vector<float> out(patch.size());
   for (std::size_t i = 0; i < patch.size(); ++i) out[i] = (patch[i] - mean) / norm;
   return out;
@@ -254,69 +179,52 @@ std::vector<float> PatchTemplate::normalised(const std::vector<float>& patch) co
 double PatchTemplate::correlation(const std::vector<float>& patch) const {
   const std::vector<float> other = normalised(patch);
   float sum = 0.0F;
-  for (std::size_t i = 0; i < other.size(); ++i) sum += fine_.weightedLook[i] * other[i];
+  for (std::size_t i = 0; i < other.size(); ++i) sum += weightedLook_[i] * other[i];
   return static_cast<double>(sum);
 }
 
 PatchSurroundings::PatchSurroundings(const cv::Mat& grey, const PatchPose& pose, int radius_px, int reach_px)
-    : reach_px_(reach_px) {
-  fine_.wide = 2 * (radius_px + reach_px) + 1;
-  fine_.samples = cutPatch(grey, pose, radius_px + reach_px);
+    : reach_px_(reach_px), wide_(2 * (radius_px + reach_px) + 1) {
+  samples_ = cutPatch(grey, pose, radius_px + reach_px);
   // About one grey, so that the squares keep their digits.
-  for (float& s : fine_.samples) s -= 128.0F;
+  for (float& s : samples_) s -= 128.0F;
+  std::vector<float> squares = samples_;
+  for (float& s : squares) s *= s;
   const std::vector<float> along = alongOneAxis(radius_px);
-  if (radius_px >= kCoarseRadius_px && reach_px >= kCoarseReach_px) {
-    coarse_ = PatchWindow{fine_.wide / 2, halved(fine_.samples, fine_.wide), {}};
-    coarse_->variance = varianceIn(*coarse_, halved(along));
-  } else {
-    fine_.variance = varianceIn(fine_, along);
-  }
-}
-
-std::vector<float> PatchTemplate::scoresIn(const PatchWindow& window, const Kernel& kernel) {
-  std::vector<float> scores =
-      slid(window.samples, window.wide, kernel.weightedLook, kernel.side, kernel.side);
-  const float least = kernel.leastContrast * kernel.leastContrast;
-  for (std::size_t i = 0; i < scores.size(); ++i) scores[i] /= std::sqrt(std::max(window.variance[i], least));
-  return scores;
+  const int side = 2 * radius_px + 1;
+  // The weights are a Gaussian, which goes row by row and column by column.
+  const auto weighted = [&](const std::vector<float>& window) {
+    return slid(slid(window, wide_, along, side, 1), wide_ - side + 1, along, 1, side);
+  };
+  const std::vector<float> mean = weighted(samples_);
+  power_ = weighted(squares);
+  for (std::size_t i = 0; i < power_.size(); ++i) power_[i] -= mean[i] * mean[i];
 }
 
 std::vector<PatchTemplate::Peak> PatchTemplate::search(const PatchSurroundings& around,
                                                        std::size_t most) const {
-  std::vector<Peak> peaks = around.coarse_ ? searchCoarsely(around, most)
-                                           : peaksOf(scoresIn(around.fine_, fine_), 2 * around.reach_px_ + 1);
-  if (peaks.size() > most) peaks.resize(most);
-  for (Peak& peak : peaks) {
-    peak.dx_px -= around.reach_px_;
-    peak.dy_px -= around.reach_px_;
-  }
-  return peaks;
-}
+  const int side = 2 * radius_px_ + 1;
+  const int reach_px = around.reach_px_;
+  const int steps = 2 * reach_px + 1;
+  std::vector<float> scores = slid(around.samples_, around.wide_, weightedLook_, side, side);
+  for (std::size_t i = 0; i < scores.size(); ++i)
+    scores[i] /= std::sqrt(std::max(around.power_[i], leastContrast_ * leastContrast_));
 
-/// Where it is highest at half the size, the highest place about each.
-std::vector<PatchTemplate::Peak> PatchTemplate::searchCoarsely(const PatchSurroundings& around,
-                                                               std::size_t most) const {
-  const std::vector<float> along = alongOneAxis(radius_px_);
-  const int steps = around.coarse_->wide - coarse_.side + 1;
-  const int last = 2 * around.reach_px_ - 2 * kAboutCoarse_px;
-  std::vector<Peak> coarse = peaksOf(scoresIn(*around.coarse_, coarse_), steps);
-  if (coarse.size() > kCoarsePeaks * most) coarse.resize(kCoarsePeaks * most);
-  std::vector<Peak> out;
-  for (const Peak& peak : coarse) {
-    const int x = std::clamp(2 * peak.dx_px - kAboutCoarse_px, 0, last);
-    const int y = std::clamp(2 * peak.dy_px - kAboutCoarse_px, 0, last);
-    PatchWindow window = partOf(around.fine_, x, y, fine_.side + 2 * kAboutCoarse_px);
-    window.variance = varianceIn(window, along);
-    Peak best = peaksOf(scoresIn(window, fine_), 2 * kAboutCoarse_px + 1).front();
-    best.dx_px += x;
-    best.dy_px += y;
-    const bool known = std::any_of(out.begin(), out.end(), [&](const Peak& p) {
-      return p.dx_px == best.dx_px && p.dy_px == best.dy_px;
-    });
-    if (!known) out.push_back(best);
+  const auto at = [&](int x, int y) { return scores[static_cast<std::size_t>(y * steps + x)]; };
+  std::vector<Peak> peaks;
+  for (int y = 0; y < steps; ++y) {
+    for (int x = 0; x < steps; ++x) {
+      bool highest = true;
+      for (int v = std::max(y - 1, 0); v <= std::min(y + 1, steps - 1); ++v) {
+        for (int u = std::max(x - 1, 0); u <= std::min(x + 1, steps - 1); ++u)
+          highest &= at(u, v) <= at(x, y);
+      }
+      if (highest) peaks.push_back({x - reach_px, y - reach_px, static_cast<double>(at(x, y))});
+    }
   }
-  std::sort(out.begin(), out.end(), [](const Peak& a, const Peak& b) { return a.score > b.score; });
-  return out;
+  std::sort(peaks.begin(), peaks.end(), [](const Peak& a, const Peak& b) { return a.score > b.score; });
+  if (peaks.size() > most) peaks.resize(most);
+  return peaks;
 }
 
 PatchTemplate::Fit PatchTemplate::refine(const cv::Mat& grey, const PatchPose& start) const {

@@ -2,7 +2,6 @@
 #pragma once
 
 #include <opencv2/core/mat.hpp>
-#include <optional>
 #include <vector>
 
 #include "core/units/points.h"
@@ -25,15 +24,8 @@ struct PatchPose {
 /// Past the edge of the picture the nearest pixel is repeated.
 std::vector<float> cutPatch(const cv::Mat& grey, const PatchPose& pose, int radius_px);
 
-/// Samples of a square to search in, and how much they vary about each place where a look fits in.
-struct PatchWindow {
-  int wide = 0;
-  std::vector<float> samples;
-  std::vector<float> variance;  ///< weighted as the look is; may be left out
-};
-
 /// What lies within `reach` of a pose (in its own pixels), cut once for all the looks of one radius that are
-/// looked for in it. Where it reaches far, at half the size too.
+/// looked for in it.
 class PatchSurroundings {
  public:
   PatchSurroundings(const cv::Mat& grey, const PatchPose& pose, int radius_px, int reach_px);
@@ -41,8 +33,9 @@ class PatchSurroundings {
  private:
   friend class PatchTemplate;
   int reach_px_;
-  PatchWindow fine_;
-  std::optional<PatchWindow> coarse_;
+  int wide_;
+  std::vector<float> samples_;
+  std::vector<float> power_;  // weighted variance about each place
 };
 
 /// The look of a small detail, to be found again at other places, brightnesses and contrasts. Samples count
@@ -65,8 +58,7 @@ class PatchTemplate {
     double score = 0.0;
   };
   /// Places at whole pixels where the correlation is highest in its neighbourhood, best first, at most
-  /// `most`; in wide surroundings those near where it is highest at half the size. The surroundings must have
-  /// been cut for this radius.
+  /// `most`. The surroundings must have been cut for this radius.
   [[nodiscard]] std::vector<Peak> search(const PatchSurroundings& around, std::size_t most) const;
 
   struct Fit {
@@ -79,26 +71,17 @@ class PatchTemplate {
   [[nodiscard]] Fit refine(const cv::Mat& grey, const PatchPose& start) const;
 
  private:
-  /// A look as it is slid over a window.
-  struct Kernel {
-    int side = 0;
-    std::vector<float> weightedLook;
-    float leastContrast = 0.0F;  ///< grey levels; what is fainter counts as if it had this
-  };
-  static Kernel kernelOf(const std::vector<float>& samples, const std::vector<float>& along);
-  static std::vector<float> scoresIn(const PatchWindow& window, const Kernel& kernel);
-  [[nodiscard]] std::vector<Peak> searchCoarsely(const PatchSurroundings& around, std::size_t most) const;
   [[nodiscard]] float meanOf(const std::vector<float>& patch) const;
   [[nodiscard]] float contrastOf(const std::vector<float>& patch) const;
   [[nodiscard]] std::vector<float> normalised(const std::vector<float>& patch) const;
 
   int radius_px_;
-  Kernel fine_;
-  Kernel coarse_;  ///< at half the size
+  float leastContrast_;  ///< grey levels; what is fainter counts as if it had this
   double structure_ = 0.0;
   std::vector<float> weights_;  // sum 1
   std::vector<float> look_;     // weighted mean 0, weighted norm 1
-  std::vector<float> slopeX_;   // of look_, per pixel
+  std::vector<float> weightedLook_;
+  std::vector<float> slopeX_;  // of look_, per pixel
   std::vector<float> slopeY_;
 };
 
