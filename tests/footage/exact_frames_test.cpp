@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <fstream>
 #include <opencv2/core.hpp>
+#include <opencv2/imgproc.hpp>
 #include <random>
 
 #include "core/footage/clip.h"
@@ -115,6 +116,39 @@ TEST(Picture, IsMadeSmallerAlikeHoweverItsColoursAreStored) {
   ASSERT_TRUE(test::ffmpeg("-i " + (folder / "lying.mp4").string() + " -c copy -metadata:s:v:0 rotate=270 " +
                            (folder / "turned.mp4").string()));
   EXPECT_LT(farOff(smallOf("turned.mp4", size)), 1.0);
+}
+
+TEST(Picture, TellsThePartsOfATurnedOrStretchedOneAsTheWhole) {
+  const test::TemporaryFolder folder;
+  const std::string made = "-f lavfi -i testsrc2=size=320x180:duration=0.2:rate=25,gblur=2 -pix_fmt yuv420p ";
+  const auto pictureOf = [&](const std::string& file) {
+    const auto source = Clip::reader(*Clip::open(folder / file), {});
+    return *(*source)->frame(2);
+  };
+  const auto whole = [](const Picture& p) { return p.colours({0, 0, p.width(), p.height()}); };
+  cv::Mat asStored;
+  for (const std::string shape : {"1", "4/3"}) {
+    ASSERT_TRUE(test::ffmpeg(made + "-vf setsar=" + shape + " -c:v libx264 -qp 4 -y " +
+                             (folder / "made.mp4").string()));
+    const Picture upright = pictureOf("made.mp4");
+    if (asStored.empty()) asStored = whole(upright);
+    cv::Mat shown;
+    cv::resize(asStored, shown, {upright.width(), upright.height()}, 0.0, 0.0, cv::INTER_LINEAR);
+    for (const int quarters : {0, 1, 2, 3}) {
+      if (quarters > 0) cv::rotate(shown, shown, cv::ROTATE_90_CLOCKWISE);
+      // What stands in the file is how far it lies turned.
+      ASSERT_TRUE(test::ffmpeg("-i " + (folder / "made.mp4").string() + " -c copy -metadata:s:v:0 rotate=" +
+                               std::to_string((360 - 90 * quarters) % 360) + " -y " +
+                               (folder / "turned.mp4").string()));
+      const Picture picture = pictureOf("turned.mp4");
+      ASSERT_EQ(shown.size(), cv::Size(picture.width(), picture.height())) << quarters << ' ' << shape;
+      const cv::Rect box(21, 33, 57, 44);
+      cv::Mat off;
+      cv::absdiff(picture.colours(box), shown(box), off);
+      const cv::Scalar mean = cv::mean(off);
+      EXPECT_LT(std::max({mean[0], mean[1], mean[2]}), 0.5) << quarters << " quarters, pixels " << shape;
+    }
+  }
 }
 
 TEST(Clip, RefusesWhatIsNoClipAndSaysWhich) {

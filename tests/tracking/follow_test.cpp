@@ -226,8 +226,8 @@ class HidingSpot : public FrameSource {
   static constexpr std::size_t kHides = 40;
   static constexpr std::size_t kBack = 48;
 
-  explicit HidingSpot(bool another) : another_(another), wall_(240, 420, CV_8UC1) {
-    cv::RNG(7).fill(wall_, cv::RNG::NORMAL, 110.0, 2.0);
+  explicit HidingSpot(bool another, double noise_grey = 2.0) : another_(another), wall_(240, 420, CV_8UC1) {
+    cv::RNG(7).fill(wall_, cv::RNG::NORMAL, 110.0, noise_grey);
   }
   [[nodiscard]] std::size_t frameCount() const override { return 90; }
   [[nodiscard]] Seconds timeOf(std::size_t n) const override {
@@ -272,6 +272,24 @@ TEST(Follow, GoesBackFromWhereAMarkIsSeenAgain) {
     }
     EXPECT_GT(tip[HidingSpot::kHides - 2].quality, 0.9) << "before it was hidden all was well";
   }
+}
+
+TEST(Follow, LeavesAnEndWithoutTextureToTheBodyIfTheOtherCanBeHeld) {
+  HidingSpot source(false, 0.3);
+  const PixelPoint bare{30.0, 0.0};
+  FollowRequest request{
+      {{MarkName::Nose, 0, HidingSpot::at(0)}, {MarkName::Tail, 0, HidingSpot::at(0) + bare}}, 0, 30};
+  const auto track = followMarks(source, request);
+  ASSERT_TRUE(track) << track.error().message;
+  for (std::size_t n = 1; n <= 30; ++n) {
+    EXPECT_TRUE(track->marks[0].samples[n].seen) << n;
+    EXPECT_FALSE(track->marks[1].samples[n].seen) << n;
+  }
+  EXPECT_TRUE(track->marks[1].samples[0].seen) << "where it was placed";
+  request.seeds[0].at = {300.0, 60.0};
+  const auto neither = followMarks(source, request);
+  ASSERT_FALSE(neither);
+  EXPECT_EQ(neither.error().code, ErrorCode::Lost);
 }
 
 TEST(Follow, LooksForNothingInAHiddenPart) {

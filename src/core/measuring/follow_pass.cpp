@@ -25,8 +25,23 @@ namespace {
 
 constexpr std::size_t kFilmShare = 2;  ///< of the room for frames
 
-BodyWatch watchFor(const PassRequest& request) {
-  return {request.marks, request.hidden, followsBackground(request), turnsOf(request)};
+/// Holds the marks against the body. One with nothing of its own to hold on to must have been carried by it.
+Result<void> heldByBody(FilmingFrameSource& filming, const PassRequest& request, Track& track,
+                        const JobControl& job) {
+  const BodyWatch watch{request.marks, request.hidden, followsBackground(request), turnsOf(request)};
+  if (auto ok = watchBody(filming, watch, track, job); !ok) return ok;
+  for (const MarkSeed& seed : request.marks) {
+    const auto& samples = track.find(seed.name)->samples;
+    const auto seen =
+        std::count_if(samples.begin(), samples.end(), [](const MarkSample& s) { return s.seen; });
+    const auto placed = std::count_if(request.marks.begin(), request.marks.end(),
+                                      [&](const MarkSeed& s) { return s.name == seed.name; });
+    if (seen > placed) continue;
+    if (const auto picture = filming.frame(seed.frame)) {
+      if (auto ok = holdsOnTo(*picture, seed, bodyLength_px(request).value_or(0.0)); !ok) return ok;
+    }
+  }
+  return {};
 }
 
 }  // namespace
@@ -60,8 +75,7 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
     auto marks = followMarks(filming, {request.marks, request.firstFrame, last, request.hidden}, part(1.0));
     if (!marks) return marks;
     track = std::move(*marks);
-    if (auto ok = watchBody(filming, watchFor(request), track, part(0.5)); !ok)
-      return tl::unexpected(ok.error());
+    if (auto ok = heldByBody(filming, request, track, part(0.5)); !ok) return tl::unexpected(ok.error());
     if (request.view != View::Chase) {
       auto sway = findSway(filming, track, part(0.3));
       if (!sway) return tl::unexpected(sway.error());
@@ -94,7 +108,7 @@ Result<Track> followPassAgain(const PassRequest& request, const Track& earlier, 
       followChanged(filming, {request.marks, request.firstFrame, lastFrameOf(request, clip), request.hidden},
                     earlier, before.marks, partOf(job, 0.0, 0.4));
   if (!track) return track;
-  if (auto ok = watchBody(filming, watchFor(request), *track, partOf(job, 0.4, 0.5)); !ok)
+  if (auto ok = heldByBody(filming, request, *track, partOf(job, 0.4, 0.5)); !ok)
     return tl::unexpected(ok.error());
   if (!request.outline) return track;
   // A flank spot is looked for on the outline, whichever of its places was changed.

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <functional>
+#include <iterator>
 #include <set>
 
 #include "core/footage/cached_frame_source.h"
@@ -53,6 +54,18 @@ Result<void> checkSeeds(const FrameSource& source, const FollowRequest& request)
     }
   }
   return {};
+}
+
+tl::unexpected<Error> nothingToHoldOnTo(MarkName name) {
+  return failure(
+      ErrorCode::Lost,
+      fmt::format("there is nothing at {} to hold on to; place it on a detail with an edge or a spot",
+                  toString(name)),
+      "marks");
+}
+
+bool holds(const MarkFollower& follower, const Picture& picture, const MarkSeed& seed) {
+  return follower.structureAt(picture, seed.at) >= kLeastStructure;
 }
 
 /// Following over a window of frames, with the marks joining at their seeds.
@@ -265,12 +278,16 @@ class Following {
                          [&](const HiddenRegion& region) { return region.hides(n, at); });
     };
     for (const auto& [name, found] : follower.step(*picture, time, given, hidden)) write(n, name, found);
-    if (auto ok = give(follower, *picture, time, given); !ok) return ok;
-    for (const MarkSeed& s : given) write(n, s.name, follower.placed(*picture, time, s));
+    auto held = give(follower, *picture, time, given);
+    if (!held) return tl::unexpected(held.error());
+    for (const MarkSeed& s : given) write(n, s.name, {{true, s.at, 1.0}});
+    for (const MarkSeed& s : *held) write(n, s.name, follower.placed(*picture, time, s));
     return {};
   }
 
-  static Result<void> give(MarkFollower& follower, const Picture& picture, double time, const Seeds& given) {
+  /// Gives the follower what there is something to hold on to; that is what it returns.
+  static Result<Seeds> give(MarkFollower& follower, const Picture& picture, double time, const Seeds& given) {
+    Seeds held;
     for (const MarkSeed& s : given) {
       const bool in = s.at.x_px >= -0.5 && s.at.y_px >= -0.5 && s.at.x_px <= picture.width() - 0.5 &&
                       s.at.y_px <= picture.height() - 0.5;
@@ -280,18 +297,20 @@ class Following {
                                     picture.height()));
       }
     }
-    follower.give(picture, time, given);
+    std::copy_if(given.begin(), given.end(), std::back_inserter(held),
+                 [&](const MarkSeed& s) { return follower.structureAt(picture, s.at) >= kLeastStructure; });
     for (const MarkSeed& s : given) {
-      if (follower.structureOf(s.name) < kLeastStructure) {
-        return failure(
-            ErrorCode::Lost,
-            fmt::format("there is nothing at {} to hold on to; place it on a detail with an edge or "
-                        "a spot",
-                        toString(s.name)),
-            "marks");
-      }
+      const auto isHeld = [&](MarkName name) {
+        return follower.knows(name) || std::any_of(held.begin(), held.end(), [name](const MarkSeed& other) {
+                 return other.name == name;
+               });
+      };
+      const auto partner = partnerOf(s.name);
+      const bool carried = partner && isRigidPair(s.name, *partner) && isHeld(*partner);
+      if (!isHeld(s.name) && !carried) return nothingToHoldOnTo(s.name);
     }
-    return {};
+    follower.give(picture, time, held);
+    return held;
   }
 
   void measureBrightness(std::size_t frame, const Picture& picture) {
@@ -323,6 +342,11 @@ std::vector<SeedPlace> placesOf(const FollowedMark& mark, const FollowRequest& r
 }
 
 }  // namespace
+
+Result<void> holdsOnTo(const Picture& picture, const MarkSeed& seed, double body_px) {
+  return holds(MarkFollower(body_px, 1.0, 1.0), picture, seed) ? Result<void>{}
+                                                               : nothingToHoldOnTo(seed.name);
+}
 
 Result<Track> followMarks(FrameSource& source, const FollowRequest& request, const JobControl& job) {
   if (auto ok = checkSeeds(source, request); !ok) return tl::unexpected(ok.error());

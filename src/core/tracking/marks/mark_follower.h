@@ -41,7 +41,10 @@ class MarkFollower {
   /// What following would have found of a mark just given.
   [[nodiscard]] Followed placed(const Picture& picture, double time_s, const MarkSeed& seed) const;
   [[nodiscard]] bool knows(MarkName name) const { return appearances_.contains(name); }
-  [[nodiscard]] double structureOf(MarkName name) const { return appearances_.at(name).structure(); }
+  /// How well a place's look could be told from its neighbours' (PatchTemplate::structure).
+  [[nodiscard]] double structureAt(const Picture& picture, PixelPoint at) const {
+    return PatchTemplate(picture.grey(), {at, 0.0, scale_}, radius_px_).structure();
+  }
 
  private:
   struct Looked;
