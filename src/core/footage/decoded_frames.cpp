@@ -146,10 +146,14 @@ class DecodedSource : public Picture::Source {
     const int right = grey_.cols - box.br().x;
     const int below = grey_.rows - box.br().y;
     switch (showing_.clockwise_deg) {
-      case 90: return {box.y, right, box.height, box.width};
-      case 180: return {right, below, box.width, box.height};
-      case 270: return {below, box.x, box.height, box.width};
-      default: return box;
+      case 90:
+        return {box.y, right, box.height, box.width};
+      case 180:
+        return {right, below, box.width, box.height};
+      case 270:
+        return {below, box.x, box.height, box.width};
+      default:
+        return box;
     }
   }
 
