@@ -12,6 +12,7 @@
 #include "app/places/plan/plan_place.h"
 #include "app/places/verdict/verdict_place.h"
 #include "read_day_fixture.h"
+#include "terms.h"
 
 namespace fin::app {
 namespace {
@@ -151,10 +152,17 @@ void EveryPage::expectRoom() {
 
 void EveryPage::expectPlainWords() {
   static const QRegularExpression program("_|\\bnan\\b|\\binf\\b|%[0-9]|nullptr|::");
+  static const std::vector<QStringList> otherwise = test::tableOf("Said otherwise");
+  ASSERT_GT(otherwise.size(), 20U);
   const auto plain = [](const QString& text) {
     EXPECT_FALSE(text.contains(program) && !text.contains(".mp4") && !text.contains('/'))
         << text.toStdString();
+    for (const QStringList& row : otherwise) {
+      const QRegularExpression word("\\b" + QRegularExpression::escape(row[0]) + "\\b");
+      EXPECT_FALSE(text.contains(word)) << text.toStdString() << ": say " << row[1].toStdString();
+    }
   };
+  for (const QWidget* w : shown<QWidget>()) plain(w->toolTip());
   for (const QLabel* l : shown<QLabel>()) plain(l->text());
   for (const QAbstractButton* b : shown<QAbstractButton>()) plain(b->text());
   for (const QComboBox* b : shown<QComboBox>()) {

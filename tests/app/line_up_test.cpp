@@ -96,7 +96,7 @@ class LineUpTest : public ReadDayTest {
 };
 
 TEST_F(LineUpTest, SaysWhatCanBeToldApartAndWhatWasNotEqual) {
-  choose("Wobbles");
+  choose("Wobble rate");
   const QString words = text("spreadWords");
   EXPECT_TRUE(words.contains("Told apart:</b> Bladed over Lipped")) << words.toStdString();
   EXPECT_TRUE(words.contains("Line differs: braid / wire")) << words.toStdString();
@@ -108,7 +108,7 @@ TEST_F(LineUpTest, SaysWhatCanBeToldApartAndWhatWasNotEqual) {
 }
 
 TEST_F(LineUpTest, LeadsFromAPassToTheBench) {
-  choose("Wobbles");
+  choose("Wobble rate");
   auto* passes = find<QListWidget>("comparedPasses");
   passes->setCurrentRow(4);
   passes->setFocus();

@@ -7,6 +7,7 @@
 #include "app/phrases/words.h"
 #include "core/readings/registry.h"
 #include "support/reading_words.h"
+#include "terms.h"
 
 namespace fin::app {
 namespace {
@@ -32,7 +33,7 @@ INSTANTIATE_TEST_SUITE_P(
     testing::Values(Conversion{"mm", 1.0, 1.0 / 25.4, "in"}, Conversion{"mm/s", 1.0, 1.0 / 25.4, "in/s"},
                     Conversion{"s/m", 1.0, 0.3048, "s/ft"}, Conversion{"g", 1.0, 1.0 / 28.349523125, "oz"},
                     Conversion{"kg", 1.0, 1.0 / 0.45359237, "lb"},
-                    Conversion{"mm²", 1.0, 1.0 / 645.16, "in²"}, Conversion{"Hz", 1.0, 1.0, "a second"},
+                    Conversion{"mm²", 1.0, 1.0 / 645.16, "in²"}, Conversion{"Hz", 1.0, 1.0, "per second"},
                     Conversion{"%", 1.0, 1.0, "%"}));
 
 TEST(SpokenNames, AreDifferentWithinAProtocolAndWithoutProgramWords) {
@@ -46,6 +47,17 @@ TEST(SpokenNames, AreDifferentWithinAProtocolAndWithoutProgramWords) {
       names += name;
     }
     EXPECT_FALSE(spokenName(p).isEmpty());
+  }
+}
+
+TEST(SpokenNames, AreThoseOfTheListOfTerms) {
+  const std::vector<QStringList> rows = test::tableOf("Readings");
+  ASSERT_EQ(rows.size(), kReadingCount);
+  for (const QStringList& row : rows) {
+    const auto id = readingNamed(row[2].mid(1, row[2].size() - 2).toStdString());
+    ASSERT_TRUE(id) << row[2].toStdString();
+    EXPECT_EQ(row[0], spokenName(*id));
+    EXPECT_EQ(row[1], fieldName(*id)) << row[0].toStdString();
   }
 }
 

@@ -192,7 +192,7 @@ TEST(Clip, PutsARecordingWhoseClockStartsAnewOnOneLineAndSaysSo) {
   const auto clip = Clip::open(folder / "joined.ts");
   ASSERT_TRUE(clip) << clip.error().message;
   ASSERT_EQ((*clip)->index().frameCount(), 130U);
-  EXPECT_NE((*clip)->info().warnings.back().find("starts anew at frame 70"), std::string::npos)
+  EXPECT_NE((*clip)->info().warnings.back().find("starts again at frame 70"), std::string::npos)
       << (*clip)->info().warnings.back();
   const auto source = Clip::reader(*clip, {});
   for (std::size_t n : {100U, 5U, 69U, 70U, 129U, 40U, 71U}) {

@@ -43,7 +43,7 @@ void CameraSync::markHere() {
   if (here == nullptr || !controller_.clock()) return;
   const Seconds now = controller_.clock()->timeOf(controller_.frame());
   if (here->sharedInstant == now) return;
-  mark(tr("Mark the shared instant"), {{here->id, now}});
+  mark(tr("Mark this moment for all cameras"), {{here->id, now}});
 }
 
 void CameraSync::alignBySound() {

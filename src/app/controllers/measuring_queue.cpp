@@ -49,7 +49,7 @@ void MeasuringQueue::begin(const Waiting& waiting) {
         if (!clip) return tl::unexpected(clip.error());
         const NextStep step = nextStep(order, (*clip)->info().fingerprint);
         if (step == NextStep::Follow && !follow)
-          return failure(ErrorCode::Unsupported, "it has to be followed anew");
+          return failure(ErrorCode::Unsupported, "it has to be tracked again");
         return measure(order, *clip, {}, job);
       },
       [this, pass = *pass,

@@ -336,7 +336,7 @@ void PassController::tellAboutClip() {
   for (const std::string& warning : clip_->info().warnings) words << QString::fromStdString(warning);
   const auto& said = current()->request.captureRate;
   if (const auto& written = clip_->info().writtenRate; written && !(said == written)) {
-    words << tr("the camera wrote that it filmed %1 frames a second").arg(written->value());
+    words << tr("the camera wrote that it filmed %1 frames per second").arg(written->value());
   }
   if (!words.isEmpty()) emit told(words.join("; ") + ".", false);
 }

@@ -43,7 +43,9 @@ QString firstInWords(const ScoreTable& table, const Ranking& ranking) {
   QStringList first;
   for (const std::size_t entry : firstPlaceOf(ranking).entries) first += nameOf(table, entry);
   if (first.size() > 1) return said("%1 share the first place").arg(first.join(said(" and ")));
-  return said("%1 comes first").arg(first.front());
+  return firstPlaceOf(ranking).firmness == Firmness::TooClose
+             ? said("Too close to call. %1 is ahead").arg(first.front())
+             : said("%1 comes first").arg(first.front());
 }
 
 QString firmnessInWords(const ScoreTable& table, const Ranking& ranking) {
@@ -53,14 +55,15 @@ QString firmnessInWords(const ScoreTable& table, const Ranking& ranking) {
   QStringList rivals;
   for (const Rival& rival : place.rivals)
     rivals += QString("%1 (%2)").arg(nameOf(table, rival.entry), percent(rival.chance));
-  const QString numbers = said("first in %1 of the cases the measuring allows, and in %2 under other weights")
+  const QString numbers = said("%1 of the cases the measuring allows, and %2 under other weights")
                               .arg(percent(chances.byMeasuring), percent(chances.byWeights));
-  if (place.firmness == Firmness::Firm) return said("The order is firm at the top: %1.").arg(numbers);
+  if (place.firmness == Firmness::Firm)
+    return said("The order is firm at the top: first in %1.").arg(numbers);
   if (place.firmness == Firmness::Likely) {
-    return said("Likely, not certain: %1. Also possible: %2.")
+    return said("Likely, not certain: first in %1. Also possible: %2.")
         .arg(numbers, rivals.isEmpty() ? said("each of the others a little") : rivals.join(", "));
   }
-  return said("Too close to call: %1. As well first may be: %2.")
+  return said("First in %1. Could also be first: %2.")
       .arg(numbers, rivals.isEmpty() ? said("any of the others") : rivals.join(", "));
 }
 

@@ -22,81 +22,86 @@ QString words(const char* text) {
   return QCoreApplication::translate("words", text);
 }
 
-/// A word for every reading; the test goes through all of them.
-const std::map<ReadingId, const char*>& names() {
+struct ReadingName {
+  const char* label;  ///< as a tester says it
+  const char* term;   ///< the field's own word
+};
+
+/// A name for every reading; docs/terms.md has the same, and a test holds the two together.
+const std::map<ReadingId, ReadingName>& names() {
   using enum ReadingId;
-  static const std::map<ReadingId, const char*> table{
-      {TravelSpeed, "Pull speed"},
-      {WobbleFrequency, "Wobbles"},
-      {WobbleAngle, "Wobble, side to side"},
-      {TailSweep, "Tail sweep"},
-      {Strouhal, "Swimming number"},
-      {RollFrequency, "Rolls"},
-      {RollAngle, "Roll, side to side"},
-      {RollList, "Lays over"},
-      {SpinTurns, "Spins"},
-      {TwistPerMetre, "Line twist"},
-      {KickFrequency, "Tail kicks"},
-      {KickAngle, "Tail kick, side to side"},
-      {CycleVariation, "Unevenness of the wobble"},
-      {Breakouts, "Breaks out"},
-      {RunningDepth, "Running depth"},
-      {RiseRate, "Climbs"},
-      {FlashRate, "Flashes"},
-      {FallRate, "Fall rate"},
-      {TimePerMetre, "Countdown"},
-      {SettleDistance, "Drop until steady"},
-      {GlideRatio, "Glide"},
-      {GlideAngle, "Path below level"},
-      {FallTravel, "Sideways drift"},
-      {FallAttitude, "Nose down"},
-      {FallRockFrequency, "Rocks on the fall"},
-      {FallRockAngle, "Rock, end to end"},
-      {FallKickFrequency, "Kicks on the fall"},
-      {FallKickAngle, "Kick on the fall, side to side"},
-      {SpiralRate, "Spiral turns"},
-      {SpiralRadius, "Spiral radius"},
-      {TumbleRate, "Tumbles"},
-      {FallMode, "Way of falling"},
-      {TwitchCount, "Twitches"},
-      {TwitchInterval, "Twitch to twitch"},
-      {TwitchIntervalVariation, "Unevenness of the cadence"},
-      {Advance, "Darts ahead"},
-      {SpringBack, "Springs back"},
-      {SpringBackRatio, "Springs back, of the dart"},
-      {SpringBackTime, "Time to spring back"},
-      {StopTime, "Time to stop"},
-      {StopDistance, "Way to stop"},
-      {DartSpread, "Spread of the darts"},
-      {Erraticness, "Each dart different"},
-      {PauseDrift, "Drift in the pause"},
-      {PauseClass, "In the pause it"},
-      {PauseAttitude, "Nose down in the pause"},
-      {RisePerTwitch, "Climbs with each twitch"},
-      {SideSwitch, "Changes side"},
-      {SwingAngle, "Swing"},
-      {StandAngle, "Stands at"},
-      {StandTime, "Stands for"},
-      {FlareMoving, "Skirt while moving"},
-      {FlareRest, "Skirt at rest"},
-      {FlarePeakRatio, "Skirt flares to"},
-      {FlareHalfLife, "Flare half gone after"},
-      {Quiver, "Quivers"},
-      {HopCount, "Hops"},
-      {HopInterval, "Hop to hop"},
-      {HopIntervalVariation, "Unevenness of the cadence"},
-      {HopHeight, "Hops up"},
-      {FallBackTime, "Time to fall back"},
-      {FallBackRate, "Falls back at"},
-      {HopKickFrequency, "Kicks on the way down"},
-      {HopKickAngle, "Kick on the way down, side to side"},
-      {DragTurning, "Turns on the drag"},
-      {DragKick, "Kicks on the drag"},
-      {OnsetSpeed, "Begins to work at"},
-      {BlowoutSpeed, "Goes wrong at"},
-      {RattleLevel, "Over the quiet"},
-      {RattleRate, "Knocks"},
-      {RattlePeakFrequency, "Strongest tone"},
+  static const std::map<ReadingId, ReadingName> table{
+      {TravelSpeed, {"Pull speed", "speed through the water"}},
+      {WobbleFrequency, {"Wobble rate", "yaw frequency"}},
+      {WobbleAngle, {"Wobble width", "yaw, peak to peak"}},
+      {TailSweep, {"Tail sweep", "tail displacement, peak to peak"}},
+      {Strouhal, {"Swimming number", "Strouhal number"}},
+      {RollFrequency, {"Roll rate", "roll frequency"}},
+      {RollAngle, {"Roll width", "roll, peak to peak"}},
+      {RollList, {"Lean", "mean roll"}},
+      {SpinTurns, {"Spins", "full turns about its own axis"}},
+      {TwistPerMetre, {"Line twist", "turns per length of pull"}},
+      {KickFrequency, {"Kick rate", "tail frequency"}},
+      {KickAngle, {"Kick width", "tail angle against the body, peak to peak"}},
+      {CycleVariation, {"Hunting", "cycle variation"}},
+      {Breakouts, {"Breakouts", "darts out of the line and back"}},
+      {RunningDepth, {"Running depth", "mean depth below the surface"}},
+      {RiseRate, {"Climb rate", "vertical speed on the pull"}},
+      {FlashRate, {"Flash rate", "peaks of brightness"}},
+      {FallRate, {"Fall rate", "terminal fall speed"}},
+      {TimePerMetre, {"Countdown", "time per length of fall"}},
+      {SettleDistance, {"Drop before full speed", "settling distance"}},
+      {GlideRatio, {"Glide", "glide ratio"}},
+      {GlideAngle, {"Fall angle", "flight path angle below level, 90° is straight down"}},
+      {FallTravel, {"Sideways drift", "net horizontal travel"}},
+      {FallAttitude, {"Nose-down angle", "mean pitch"}},
+      {FallRockFrequency, {"Rock rate on the fall", "pitch frequency"}},
+      {FallRockAngle, {"Rock width on the fall", "pitch, peak to peak"}},
+      {FallKickFrequency, {"Kick rate on the fall", "tail frequency"}},
+      {FallKickAngle, {"Kick width on the fall", "tail angle against the body, peak to peak"}},
+      {SpiralRate, {"Spiral rate", "turns of the path"}},
+      {SpiralRadius, {"Spiral radius", "half the sway of the path"}},
+      {TumbleRate, {"Tumble rate", "turns end over end"}},
+      {FallMode, {"How it falls", "fall mode"}},
+      {TwitchCount, {"Twitches", "count"}},
+      {TwitchInterval, {"Time between twitches", "mean interval"}},
+      {TwitchIntervalVariation, {"Uneven cadence", "coefficient of variation of the interval"}},
+      {Advance, {"Dart length", "advance per twitch"}},
+      {SpringBack, {"Spring-back", "recoil distance"}},
+      {SpringBackRatio, {"Spring-back, share of dart", "recoil over advance"}},
+      {SpringBackTime, {"Time to spring back", "recoil time"}},
+      {StopTime, {"Time to stop", "stopping time"}},
+      {StopDistance, {"Stopping distance", "stopping distance"}},
+      {DartSpread, {"Dart spread", "circular spread of the headings"}},
+      {Erraticness, {"Erratic by", "mean distance between the darts"}},
+      {PauseDrift, {"Drift in the pause", "vertical speed in the still part"}},
+      {PauseClass, {"In the pause it", "suspends, rises or sinks"}},
+      {PauseAttitude, {"Nose-down angle in the pause", "mean pitch"}},
+      {RisePerTwitch, {"Climb per twitch", "vertical gain"}},
+      {SideSwitch, {"Changes side", "share of twitches to the other side"}},
+      {SwingAngle, {"Swing", "mean heading change"}},
+      {StandAngle, {"Stands at", "mean pitch at rest"}},
+      {StandTime, {"Stands for", "time above 30°"}},
+      {FlareMoving, {"Skirt while moving", "projected area"}},
+      {FlareRest, {"Skirt at rest", "projected area"}},
+      {FlarePeakRatio, {"Skirt opens to", "peak area over swimming area"}},
+      {FlareHalfLife, {"Half settled after", "half-life of the flare"}},
+      {Quiver, {"Quiver", "change of the outline at rest"}},
+      {HopCount, {"Hops", "count"}},
+      {HopInterval, {"Time between hops", "mean interval"}},
+      {HopIntervalVariation, {"Uneven cadence", "coefficient of variation of the interval"}},
+      {HopHeight, {"Hop height", "height above the last low"}},
+      {FallBackTime, {"Time to fall back", "descent time"}},
+      {FallBackRate, {"Fall-back rate", "descent speed"}},
+      {HopKickFrequency, {"Kick rate on the way down", "tail frequency"}},
+      {HopKickAngle, {"Kick width on the way down", "tail angle against the body, peak to peak"}},
+      {DragTurning, {"Turning on the drag", "heading change per length"}},
+      {DragKick, {"Kick on the drag", "tail angle per length"}},
+      {OnsetSpeed, {"Starts working at", "onset speed"}},
+      {BlowoutSpeed, {"Blows out at", "blow-out speed"}},
+      {RattleLevel, {"Louder than still water by", "level above the quiet stretch"}},
+      {RattleRate, {"Knock rate", "onsets per second"}},
+      {RattlePeakFrequency, {"Rattle pitch", "peak of the spectrum"}},
   };
   return table;
 }
@@ -143,7 +148,7 @@ SourceWords wordsFor(UncertaintySource source) {
       return {"the angle under which the camera sees it",
               "saying how far the camera stands would make it surer"};
     case UncertaintySource::Background:
-      return {"the background", "a background with more to hold on to would make it surer"};
+      return {"the background", "a background with more detail would make it surer"};
   }
   return {"", ""};
 }
@@ -178,7 +183,12 @@ QString sharesOf(const Reading& reading) {
 
 QString spokenName(ReadingId reading) {
   const auto found = names().find(reading);
-  return found == names().end() ? QString() : words(found->second);
+  return found == names().end() ? QString() : words(found->second.label);
+}
+
+QString fieldName(ReadingId reading) {
+  const auto found = names().find(reading);
+  return found == names().end() ? QString() : words(found->second.term);
 }
 
 QString spokenName(Protocol protocol) {
@@ -277,13 +287,14 @@ ShownUnit shownUnit(std::string_view unit, UnitSystem units) {
   }
   if (unit == "deg") return {1.0, "°"};
   if (unit == "deg/m") return {1.0, words("°/m")};
-  if (unit == "Hz") return {1.0, words("a second")};
+  if (unit == "Hz") return {1.0, words("per second")};
   if (unit == "text") return {};
   return {1.0, QString::fromUtf8(unit.data(), static_cast<qsizetype>(unit.size()))};
 }
 
 SpokenValue spoken(const Reading& reading, UnitSystem units) {
-  const ShownUnit shown = shownUnit(reading.unit, units);
+  ShownUnit shown = shownUnit(reading.unit, units);
+  if (reading.id == ReadingId::RattlePeakFrequency) shown.unit = "Hz";  // a pitch, not a rate
   if (const auto* text = std::get_if<std::string>(&reading.value))
     return {QString::fromStdString(*text), {}, {}};
   const double value = std::get<double>(reading.value) * shown.factor;
@@ -331,7 +342,7 @@ QString spokenOrigin(const Provenance& from) {
 }
 
 QString howMeasured(const Reading& reading) {
-  QStringList parts;
+  QStringList parts{QString("%1 (%2)").arg(spokenName(reading.id), fieldName(reading.id))};
   if (const ReadingSpec* spec = specOf(reading.id)) {
     parts << QString::fromUtf8(spec->definition.data(), static_cast<qsizetype>(spec->definition.size()));
   }

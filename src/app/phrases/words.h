@@ -12,8 +12,9 @@ namespace fin::app {
 
 enum class UnitSystem { Metric, Imperial };
 
-/// The reading's name as a tester says it.
+/// The reading's name as a tester says it, and as the field does; docs/terms.md lists both.
 QString spokenName(ReadingId reading);
+QString fieldName(ReadingId reading);
 QString spokenName(Protocol protocol);
 QString spokenName(View view);
 QString spokenName(MarkName mark);

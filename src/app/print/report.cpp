@@ -130,8 +130,8 @@ class Report {
     return "<p><b>" + firstInWords(table_, ranking).toHtmlEscaped() + ".</b> " +
            firmnessInWords(table_, ranking).toHtmlEscaped() + "</p>" +
            fin::app::table(
-               {QObject::tr("Place"), QObject::tr("Rig"), total, QObject::tr("First, by measuring"),
-                QObject::tr("by other weights"), QObject::tr("by both")},
+               {QObject::tr("Place"), QObject::tr("Rig"), total, QObject::tr("First place: measured"),
+                QObject::tr("other weights"), QObject::tr("both")},
                rows);
   }
 

@@ -91,7 +91,7 @@ Result<void> printPassSheet(const DayController& controller, const QString& file
           "width='100%'><tr><th>#</th><th>%4</th>"
           "<th>%5</th><th>%6</th><th></th><th>%7</th><th>%8</th></tr>%9</table>")
           .arg(name.toHtmlEscaped(),
-               QObject::tr("%1 passes, about %2 minutes with %3 changes of rig. Order drawn from seed %4.")
+               QObject::tr("%1 passes, about %2 minutes with %3 changes of rig. Shuffle number %4.")
                    .arg(plan.sheet.size())
                    .arg(time.minutes, 0, 'f', 0)
                    .arg(time.rigChanges)

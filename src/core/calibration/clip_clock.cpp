@@ -21,7 +21,7 @@ Result<ClipClock> ClipClock::create(const ClipIndex& index, std::optional<Hertz>
   if (!captureRate) return ClipClock(index, 1.0, false);
   const double rate = captureRate->value();
   if (!std::isfinite(rate) || rate <= 0.0 || rate > kHighestRate.value()) {
-    return failure(ErrorCode::BadRequest, "capture_rate must be the frames a camera takes in a second",
+    return failure(ErrorCode::BadRequest, "capture_rate must be the frames per second of the camera",
                    "capture_rate");
   }
   const double played = index.regularRate().value();

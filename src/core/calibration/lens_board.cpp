@@ -229,7 +229,7 @@ Result<LensFit> solveLens(const std::vector<BoardView>& views, const LensBoard& 
     if (auto ok = judge(fit); !ok) return tl::unexpected(ok.error());
     return fit;
   } catch (const cv::Exception&) {
-    return poor("no lens fits these views of the board; film it anew, whole, still and tilted");
+    return poor("no lens fits these views of the board; film it again, whole, still and tilted");
   }
 }
 

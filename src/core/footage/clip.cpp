@@ -161,7 +161,7 @@ std::vector<std::string> warningsOf(const ClipInfo& info, const ClipIndex& index
   for (const ClipIndex::Restart& restart : index.restarts()) {
     const auto first = index.firstAtByte(restart.pos);
     out.push_back(
-        fmt::format("the recorder's clock starts anew at frame {}: how long it stood is not known, so "
+        fmt::format("the recorder's clock starts again at frame {}: how long it stopped is not known, so "
                     "measure before it and after it apart",
                     first));
   }

@@ -95,7 +95,7 @@ Result<void> decodeSound(const Clip& clip, const SoundWanted& wanted, const Soun
   auto input = av::openInput(clip.info().path, av::Wanted::Sound);
   if (!input) return tl::unexpected(input.error());
   const av::Codec codec = av::openDecoder(*input->stream, 1);
-  if (!codec) return failure(ErrorCode::Unreadable, "nothing here can decode the clip's sound");
+  if (!codec) return failure(ErrorCode::Unreadable, "there is no decoder for the clip's sound");
   if (wanted.from.value() > 0.0) {
     const auto target = static_cast<std::int64_t>(
         (wanted.from.value() - 1.0 + clip.index().startOnFile().value()) / av_q2d(input->stream->time_base));

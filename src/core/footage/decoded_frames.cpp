@@ -247,7 +247,7 @@ Result<void> DecodedFrames::restart() {
   codec_ = av::openDecoder(*input_.stream, options_.threads);
   if (!codec_) {
     return failure(ErrorCode::Unreadable,
-                   fmt::format("{}: nothing here can decode {}", clip_->info().path.filename().string(),
+                   fmt::format("{}: there is no decoder for {}", clip_->info().path.filename().string(),
                                clip_->info().codec),
                    clip_->info().path.string());
   }

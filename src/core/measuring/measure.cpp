@@ -94,7 +94,7 @@ std::vector<std::string> warningsFor(const PassRequest& request, const Clip& cli
       continue;
     out.push_back(
         fmt::format("the {} is doubtful in {} of {} frames: hidden, lost or beside its place; look there, "
-                    "and put it right",
+                    "and correct it",
                     toString(mark.name), doubtful, mark.samples.size()));
   }
   return out;

@@ -113,7 +113,7 @@ Result<void> validate(const PassRequest& request, Stage stage) {
     return wrong("last_frame", "the window ends before first_frame");
   }
   if (request.captureRate && !(request.captureRate->value() > 0.0 && *request.captureRate < kHighestRate)) {
-    return wrong("capture_rate", "must be the frames a camera takes in a second");
+    return wrong("capture_rate", "must be the frames per second of the camera");
   }
   if (request.rollingShutter &&
       !(request.rollingShutter->value() >= 0.0 && *request.rollingShutter <= kLongestRollingShutter)) {

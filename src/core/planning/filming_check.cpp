@@ -48,7 +48,7 @@ FilmingFinding samples(const FilmingPlan& plan) {
                                             : "too few: the rate itself will be wrong";
   if (f.fitness != Fitness::Good) {
     f.change =
-        fmt::format("film at {:.0f} frames a second or more", std::ceil(kSamplesGood * plan.wobble_Hz));
+        fmt::format("film at {:.0f} frames per second or more", std::ceil(kSamplesGood * plan.wobble_Hz));
   }
   return f;
 }
@@ -102,7 +102,7 @@ FilmingFinding flicker(const FilmingPlan& plan) {
   const double flashes = 2.0 * plan.mains_Hz * plan.exposure_s;
   const double off = std::abs(flashes - std::round(flashes));
   const bool whole = flashes >= 0.5 && off < 0.05;
-  FilmingFinding f{"flicker", 2.0 * plan.mains_Hz, "flashes a second", Fitness::Good, {}, {}};
+  FilmingFinding f{"flicker", 2.0 * plan.mains_Hz, "flashes per second", Fitness::Good, {}, {}};
   f.verdict = whole ? "the exposure holds whole flashes of the mains light"
                     : "mains light flickers from frame to frame at this exposure";
   if (!whole) {

@@ -81,7 +81,7 @@ RackField wordField(std::string name, std::vector<std::string> heads, Word Owner
       std::move(name), std::move(heads), member,
       [named, words](const std::string& text) -> Result<Word> {
         if (const auto value = named(text)) return *value;
-        return failure(ErrorCode::BadRequest, fmt::format("“{}” is none of {}", text, words));
+        return failure(ErrorCode::BadRequest, fmt::format("“{}” is not one of {}", text, words));
       },
       [](const Word& value) { return std::string(toString(value)); });
 }

@@ -124,11 +124,11 @@ std::vector<ReadingSpec> fall() {
       spec(FallKickAngle, "deg", kSide, kKick, false,
            "The middle one of all whole kicks in the steady part, side to side."),
       spec(SpiralRate, "Hz", kSide, kBody, false,
-           "The rate at which nose and tail trade sides and back: turns of the heading a second."),
+           "The rate at which nose and tail trade sides and back: turns of the heading per second."),
       spec(SpiralRadius, "mm", kSide, kBody, kNeedsScale,
            "Half of how far the path sways from side to side, the middle one of all turns."),
       spec(TumbleRate, "Hz", kSide, kBody, false,
-           "Whole turns of the body a second: the slope of a straight line through its unwrapped angle."),
+           "Whole turns of the body per second: the slope of a straight line through its unwrapped angle."),
       spec(
           FallMode, "text", kSide, kBody, false,
           "Tumble if the body turns right over; else spiral if nose and tail trade sides; else flutter if it "

@@ -60,7 +60,7 @@ void judge(const Rhythm& rhythm, const Swing& swing, Estimate& e) {
   if (alike_Hz <= kFastestBait_Hz) {
     e.grade = worse(e.grade, Grade::Fair);
     e.notes.push_back(fmt::format(
-        "at {:.0f} frames a second a {} of {:.1f} Hz would look the same; film at {:.0f} or more to tell",
+        "at {:.0f} frames per second a {} of {:.1f} Hz would look the same; film at {:.0f} or more to tell",
         swing.frameRate_Hz, swing.word, alike_Hz, 2.0 * kFastestBait_Hz));
   }
 }

@@ -15,7 +15,8 @@ constexpr double kPercentile = 0.95;
 constexpr double kPushShare = 0.35;  ///< by which the speed rises and falls in a push
 constexpr double kRestShare = 0.02;
 constexpr double kWindow_s = 0.025;  ///< either way, of a local fit
-// A quarter of a pixel of scatter, of two marks over the window, feigns up to 13 px/s at 60 frames a second.
+// A quarter of a pixel of scatter, of two marks over the window, feigns up to 13 px/s at 60 frames per
+// second.
 constexpr double kLeastSpeed_px_s = 20.0;
 constexpr double kNearlyBack = 0.05;
 

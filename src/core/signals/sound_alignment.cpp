@@ -80,7 +80,7 @@ Result<SoundAlignment> alignSound(std::span<const float> first, std::span<const 
     return failure(
         ErrorCode::Unsupported,
         "these clips have no sound in common that stands out; knock once on the tank while both cameras "
-        "run, or mark the shared instant in each");
+        "run, or mark the same moment in each");
   }
   const auto around = rough.lag * static_cast<std::ptrdiff_t>(by);
   const auto reach = 2 * static_cast<std::ptrdiff_t>(by) + 1;

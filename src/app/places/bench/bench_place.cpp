@@ -87,7 +87,7 @@ QWidget* BenchPlace::buildHead() {
   chooser_->setMinimumWidth(420);
   auto* open = new QPushButton(tr("Open a clip …"));
   open->setObjectName("openClip");
-  auto* remove = new QPushButton(tr("Take out"));
+  auto* remove = new QPushButton(tr("Remove"));
   remove->setObjectName("takeOut");
   remove->setToolTip(
       tr("Takes this pass out of the log. Undo brings it back; the clip itself stays where it is."));
@@ -157,7 +157,7 @@ void BenchPlace::offerKeptCalibration() {
   const bool fresh = pass != nullptr && !pass->request.scale && !pass->request.square;
   offer_->setVisible(kept != nullptr && fresh);
   if (kept == nullptr) return;
-  offerText_->setText(tr("Size and time of %1 are kept for this camera today.")
+  offerText_->setText(tr("Scale and time of %1 are saved for this camera today.")
                           .arg(QString::fromStdString(kept->madeOn.filename().string())));
 }
 

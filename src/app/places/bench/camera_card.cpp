@@ -55,7 +55,7 @@ void CameraCard::setUnits(UnitSystem units) {
 }
 
 QString CameraCard::changesText() const {
-  if (kept_.changes().empty()) return kept_.reading() ? tr("Reading the passes anew …") : QString();
+  if (kept_.changes().empty()) return kept_.reading() ? tr("Measuring the passes again …") : QString();
   QString rows;
   for (const ReadingChange& c : kept_.changes()) {
     rows += QString("<br><b>%1</b> %2: %3 → %4")
@@ -87,7 +87,7 @@ void CameraCard::refresh() {
   use_->setVisible(kept != nullptr && !same);
   emit stateChanged(kept == nullptr ? tr("Nothing is kept for this camera today.")
                     : same          ? tr("As kept for the camera today, with %1 passes on it.").arg(standing)
-                                    : tr("Kept on %1: other than what stands here. %2 passes stand on it.")
+                                    : tr("Saved on %1 with different values. %2 passes use it.")
                                  .arg(QString::fromStdString(kept->madeOn.filename().string()))
                                  .arg(standing));
   changes_->setText(changesText());

@@ -92,8 +92,8 @@ QWidget* MendPanel::buildDoubtful() {
 QWidget* MendPanel::buildSaid() {
   auto* box = card();
   auto* grid = new QGridLayout(box);
-  auto* how = new QLabel(
-      tr("Drag a mark to where it belongs: it is followed anew to either side, until its way is as it was."));
+  auto* how = new QLabel(tr(
+      "Drag a mark to where it belongs: it is tracked again to either side, until it joins its old path."));
   how->setWordWrap(true);
   how->setProperty("faint", true);
   auto* outline = namedButton(tr("Outline  4"), "drawOutline");

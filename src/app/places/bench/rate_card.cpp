@@ -103,10 +103,10 @@ void RateCard::refresh() {
   const ClipInfo& info = controller_.clip()->info();
   const double plays = controller_.clip()->index().regularRate().value();
   emit stateChanged(request.captureRate
-                        ? tr("Filmed at %1 frames a second, plays at %2.")
+                        ? tr("Filmed at %1 frames per second, plays at %2.")
                               .arg(request.captureRate->value(), 0, 'f', 2)
                               .arg(plays, 0, 'f', 2)
-                        : tr("Plays at %1 frames a second; taken to be filmed so.").arg(plays, 0, 'f', 2));
+                        : tr("Plays at %1 frames per second; taken to be filmed so.").arg(plays, 0, 'f', 2));
   const bool proposed = info.writtenRate && !(request.captureRate == info.writtenRate);
   written_->setVisible(proposed);
   if (proposed) written_->setText(tr("Take %1, as the camera wrote").arg(info.writtenRate->value()));

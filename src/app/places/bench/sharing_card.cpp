@@ -9,7 +9,7 @@ SharingCard::SharingCard(PassController& controller, CameraSync& sharing, QWidge
     : QWidget(parent),
       controller_(controller),
       sharing_(sharing),
-      mark_(namedButton(tr("The shared instant is this frame"), "markShared")),
+      mark_(namedButton(tr("All cameras: this moment"), "markShared")),
       align_(namedButton(tr("Line them up by their sound"), "alignBySound")),
       rows_(new QVBoxLayout) {
   auto* layout = new QVBoxLayout(this);
@@ -43,12 +43,11 @@ void SharingCard::refresh() {
     connect(show, &QPushButton::clicked, this, [this, id = partner.id] { sharing_.show(id); });
     rows_->addWidget(show);
   }
-  emit stateChanged(
-      here == nullptr || !here->planned ? tr("This clip belongs to no planned pass.")
-      : partners.empty()                ? tr("No other clip of this pass has come in.")
-      : here->sharedInstant
-          ? tr("Shared instant at %1 s of this clip.").arg(here->sharedInstant->value(), 0, 'f', 3)
-          : tr("Not lined up with %1 other clips.").arg(partners.size()));
+  emit stateChanged(here == nullptr || !here->planned ? tr("This clip belongs to no planned pass.")
+                    : partners.empty()                ? tr("No other clip of this pass has come in.")
+                    : here->sharedInstant ? tr("The moment marked for all cameras is at %1 s of this clip.")
+                                                .arg(here->sharedInstant->value(), 0, 'f', 3)
+                                          : tr("Not lined up with %1 other clips.").arg(partners.size()));
 }
 
 }  // namespace fin::app

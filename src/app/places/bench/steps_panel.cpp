@@ -74,8 +74,9 @@ void StepsPanel::buildClipRow(QGridLayout& grid) {
   rate_->setSuffix(tr(" frames/s"));
   rate_->setButtonSymbols(QAbstractSpinBox::NoButtons);
   rate_->setKeyboardTracking(false);
-  rate_->setAccessibleName(tr("Frames a second while filming"));
-  rate_->setToolTip(tr("Frames a second that the camera took. Slow motion plays slower than it was filmed."));
+  rate_->setAccessibleName(tr("Frames per second while filming"));
+  rate_->setToolTip(
+      tr("Frames per second that the camera took. Slow motion plays slower than it was filmed."));
   grid.addWidget(heading(tr("The clip shows")), 0, 0, 1, 2);
   grid.addWidget(protocol_, 1, 0);
   grid.addWidget(view_, 1, 1);
@@ -104,7 +105,7 @@ void StepsPanel::buildLengthRow(QGridLayout& grid) {
   length_ = new UnitBox(tr("The known length"), "mm", {0.0, kLongest_mm, 1});
   length_->setObjectName("length");
   length_->show(kUsualLength_mm);
-  ruler_ = new QPushButton(tr("Its ends  R"));
+  ruler_ = new QPushButton(tr("Mark both ends  R"));
   ruler_->setObjectName("ruler");
   ruler_->setCheckable(true);
   scaleText_ = new QLabel;
@@ -122,7 +123,7 @@ void StepsPanel::buildLengthRow(QGridLayout& grid) {
   connect(more, &QPushButton::clicked, this, &StepsPanel::moreWanted);
   connect(ruler_, &QPushButton::clicked, this, &StepsPanel::rulerWanted);
   connect(length_, &UnitBox::edited, this, [this](double metric) {
-    controller_.edit(tr("Say the known length"), [metric](PassRequest& r) {
+    controller_.edit(tr("Set known length"), [metric](PassRequest& r) {
       if (r.scale) r.scale->length = Millimetres(metric);
     });
   });
@@ -175,7 +176,7 @@ void StepsPanel::buildFollowRow(QGridLayout& grid) {
   followButton_ = new QPushButton;
   followButton_->setObjectName("follow");
   grid.addWidget(followText_, 9, 0, 1, 2);
-  mend_ = new QPushButton(tr("Put right …"));
+  mend_ = new QPushButton(tr("Correct …"));
   mend_->setObjectName("mend");
   mend_->setToolTip(tr("Where following was doubtful; corrections, outline, hidden parts, fouled stretches"));
   connect(mend_, &QPushButton::clicked, this, &StepsPanel::mendWanted);
@@ -216,7 +217,7 @@ void StepsPanel::refresh() {
             .arg(shown.unit)
             .arg(100.0 * (*scale)->relativeU95(), 0, 'f', 1));
   } else {
-    scaleText_->setText(tr("None yet: no mm."));
+    scaleText_->setText(tr("No known length yet: no sizes or speeds"));
   }
   const bool nose = placed(request, MarkName::Nose);
   const bool tail = placed(request, MarkName::Tail);
@@ -250,7 +251,7 @@ void StepsPanel::refreshFollowing() {
   mend_->setVisible(!controller_.following() && !sound);
   if (controller_.following()) progress_->setValue(0);
   followButton_->setVisible(ready && !sound && !controller_.clipChanged());
-  followButton_->setText(controller_.following() ? tr("Stop") : tr("Follow anew"));
+  followButton_->setText(controller_.following() ? tr("Stop") : tr("Track again"));
   if (const PassResult* result = controller_.result()) {
     QString text =
         tr("Followed in %1 of %2 frames.").arg(result->track.followed()).arg(result->track.frameCount);

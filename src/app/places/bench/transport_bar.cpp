@@ -10,7 +10,7 @@ TransportBar::TransportBar(PassController& controller, Playback& playback, QWidg
     : QWidget(parent),
       controller_(controller),
       playback_(playback),
-      run_(new QPushButton(tr("Run slowly"))),
+      run_(new QPushButton(tr("Play slowly"))),
       speed_(new QComboBox),
       place_(new QLabel) {
   auto* layout = new QHBoxLayout(this);
@@ -36,7 +36,7 @@ TransportBar::TransportBar(PassController& controller, Playback& playback, QWidg
   connect(speed_, &QComboBox::currentIndexChanged, this,
           [this] { playback_.setSpeed(speed_->currentData().toDouble()); });
   connect(&playback, &Playback::runningChanged, this,
-          [this](bool running) { run_->setText(running ? tr("Halt") : tr("Run slowly")); });
+          [this](bool running) { run_->setText(running ? tr("Pause") : tr("Play slowly")); });
   connect(&controller, &PassController::frameChanged, this, &TransportBar::tellPlace);
   connect(&controller, &PassController::passChanged, this, &TransportBar::tellPlace);
   connect(&controller, &PassController::requestChanged, this, &TransportBar::tellPlace);

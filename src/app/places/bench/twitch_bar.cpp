@@ -24,10 +24,11 @@ TwitchBar::TwitchBar(PassController& controller, QWidget* parent)
     row->addWidget(button);
     return button;
   };
-  add(tr("starts here  T"), "addTwitch", tr("A twitch starts in the frame that is shown."),
+  add(tr("Starts here  T"), "addTwitch", tr("A twitch starts in the frame that is shown."),
       [this] { addHere(); });
-  add(tr("is none  Y"), "removeTwitch", tr("Takes the nearest start away."), [this] { removeNearest(); });
-  add(tr("counts not  U"), "leaveOutTwitch",
+  add(tr("Not a twitch  Y"), "removeTwitch", tr("Takes the nearest start away."),
+      [this] { removeNearest(); });
+  add(tr("Leave out  U"), "leaveOutTwitch",
       tr("Leaves the nearest twitch out of the numbers, or takes it in again."), [this] { leaveOutOrIn(); });
   for (const auto& [text, name, tip, frames] :
        {std::tuple(QString(","), "twitchEarlier", tr("The nearest start a frame earlier ( , )"), -1),

@@ -52,7 +52,7 @@ EarPage::EarPage(EarController& controller, LineUp& lineUp, QWidget* parent)
   plot_->legend->setBorderPen(QPen(theme().line));
   plot_->legend->setTextColor(theme().ink);
   plot_->xAxis->setLabel(tr("s since the window began"));
-  plot_->yAxis->setLabel(tr("Over the quiet, dB"));
+  plot_->yAxis->setLabel(tr("Louder than still water by, dB"));
   layout->addWidget(plot_, 100);
   layout->addLayout(buildGains());
   words_->setObjectName("earWords");

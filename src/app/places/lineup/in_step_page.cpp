@@ -279,7 +279,7 @@ void InStepPage::toggle() {
   wall_.restart();
   due_s_ = 0.0;
   timer_.start();
-  run_->setText(tr("Halt"));
+  run_->setText(tr("Pause"));
 }
 
 void InStepPage::stop() {

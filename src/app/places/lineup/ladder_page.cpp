@@ -35,7 +35,7 @@ LadderPage::LadderPage(LineUp& lineUp, QWidget* parent)
   band_->setFont(largeNumberFont());
   band_->setWordWrap(true);
   layout->addWidget(band_);
-  plot_->yAxis->setLabel(tr("Action, side to side, °"));
+  plot_->yAxis->setLabel(tr("Width of the action, °"));
   layout->addWidget(plot_, 1);
   words_->setObjectName("ladderWords");
   words_->setTextFormat(Qt::RichText);

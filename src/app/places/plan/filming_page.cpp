@@ -101,14 +101,14 @@ FilmingPage::FilmingPage(DayController& controller, QWidget* parent)
         line(tr("Field of view, in air"), "fieldOfView", "deg", {0.0, 180.0, 0},
              &FilmingPlan::fieldOfView_deg),
         widthLine(),
-        line(tr("Frames a second"), "captureRate", "1/s", {0.0, 1e5, 0}, &FilmingPlan::captureRate_Hz),
+        line(tr("Frames per second"), "captureRate", "1/s", {0.0, 1e5, 0}, &FilmingPlan::captureRate_Hz),
         exposureLine(),
         line(tr("Mains light"), "mains", "Hz, 0 for none", {0.0, 100.0, 0}, &FilmingPlan::mains_Hz)});
   part(tr("The lure, at its fastest"),
        {line(tr("Its length"), "bodyLength", "mm", length, &FilmingPlan::bodyLength_mm),
         line(tr("Smallest mark"), "markWidth", "mm", {0.0, 1000.0, 1}, &FilmingPlan::mark_mm),
         line(tr("Pull"), "pullSpeed", "mm/s", length, &FilmingPlan::pullSpeed_mm_s),
-        line(tr("Wobbles a second"), "wobbleRate", "1/s", {0.0, 1000.0, 1}, &FilmingPlan::wobble_Hz),
+        line(tr("Wobbles per second"), "wobbleRate", "1/s", {0.0, 1000.0, 1}, &FilmingPlan::wobble_Hz),
         line(tr("Fall"), "fallRate", "mm/s", length, &FilmingPlan::fallRate_mm_s),
         line(tr("Time to settle"), "timeConstant", "s", {0.0, 100.0, 2}, &FilmingPlan::timeConstant_s)});
   part(tr("The tank"),

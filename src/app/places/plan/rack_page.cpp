@@ -77,7 +77,7 @@ QWidget* RackPage::buildTable() {
     model_->addRig(chosen());
     table_->selectRow(at + 1);
   });
-  button(tr("Take off"), "removeRig", [this, chosen] { model_->remove(chosen()); });
+  button(tr("Remove"), "removeRig", [this, chosen] { model_->remove(chosen()); });
   row->addStretch();
   button(tr("Import a table …"), "importRack", [this] {
     const QString file =

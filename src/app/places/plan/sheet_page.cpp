@@ -54,7 +54,7 @@ SheetPage::SheetPage(DayController& controller, QWidget* parent)
   table_->setAccessibleName(tr("Pass sheet"));
   table_->setColumnCount(6);
   table_->setHorizontalHeaderLabels(
-      {tr("Block"), tr("Rig"), tr("Pass"), tr("Told as"), tr("How it went"), tr("Note")});
+      {tr("Block"), tr("Rig"), tr("Pass"), tr("Name read out"), tr("How it went"), tr("Note")});
   table_->setSelectionBehavior(QAbstractItemView::SelectRows);
   table_->setSelectionMode(QAbstractItemView::SingleSelection);
   table_->setTabKeyNavigation(false);
@@ -105,7 +105,7 @@ QWidget* SheetPage::buildOptions() {
   speeds_->setPlaceholderText(tr("200, 300, 400"));
   addRow(*first, tr("Each pass, times"), repeats_, "repeats");
   speedsLabel_ = addRow(*first, tr("Speeds"), speeds_, "speeds");
-  addRow(*first, tr("Order drawn from"), seed_, "seed");
+  addRow(*first, tr("Shuffle number"), seed_, "seed");
   auto* second = column();
   control_ = new QComboBox;
   controlEvery_ = count(99);
@@ -172,7 +172,7 @@ QWidget* SheetPage::buildButtons() {
   row->addSpacing(14);
   button(tr("Earlier"), "earlier", [this] { move(-1); });
   button(tr("Later"), "later", [this] { move(1); });
-  button(tr("Take off"), "removePass", [this] {
+  button(tr("Remove"), "removePass", [this] {
     const int row_ = table_->currentRow();
     if (row_ < 0) return;
     controller_.edit(tr("Take a pass off the sheet"),
@@ -190,7 +190,7 @@ void SheetPage::takeSpeeds() {
     bool fine = false;
     const double v = part.toDouble(&fine);
     if (!fine || v <= 0.0) {
-      message_->setText(tr("“%1” is no speed; write numbers with commas between.").arg(part));
+      message_->setText(tr("“%1” is not a speed; write numbers with commas between.").arg(part));
       message_->show();
       return;
     }

@@ -73,7 +73,7 @@ WaterPage::WaterPage(DayController& controller, QWidget* parent)
               line(tr("Salt now"), "saltNow", "g/kg", {0.0, 100.0, 1}, &WaterPlan::salinity_g_kg),
               line(tr("Salt wanted"), "saltWanted", "g/kg", {0.0, 100.0, 1}, &WaterPlan::wantedSalinity_g_kg),
               line(tr("One bag of salt"), "bag", "kg", {0.0, 1000.0, 1}, &WaterPlan::bag_kg),
-              line(tr("One sees"), "clarity", "m", {0.0, 100.0, 1}, &WaterPlan::clarity_m)},
+              line(tr("Clear to"), "clarity", "m", {0.0, 100.0, 1}, &WaterPlan::clarity_m)},
              *this);
   left->addLayout(grid);
   left->addStretch();

@@ -74,7 +74,7 @@ QWidget* PurposePage::buildLeft() {
   box->setFixedWidth(kChoicesWidth_px);
   auto* left = new QVBoxLayout(box);
   left->setContentsMargins(0, 0, 0, 0);
-  left->addWidget(headingLabel(tr("What it takes for")));
+  left->addWidget(headingLabel(tr("What matters for")));
   name_->setObjectName("purposeName");
   name_->setAccessibleName(tr("Name of the purpose"));
   left->addWidget(name_);

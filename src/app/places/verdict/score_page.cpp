@@ -154,8 +154,8 @@ void ScorePage::fillTable(const ScoreTable& table, const Ranking& ranking) {
     if (table.speeds_mm_s[w]) head += "\n" + tr("at %1").arg(spokenSpeed(*table.speeds_mm_s[w], units_));
     heads += head;
   }
-  heads << totalName(school_, options().scoring) << tr("First, by\nmeasuring") << tr("by other\nweights")
-        << tr("by both");
+  heads << totalName(school_, options().scoring) << tr("First place:\nmeasured") << tr("other\nweights")
+        << tr("both");
   table_->clear();
   table_->setColumnCount(static_cast<int>(heads.size()));
   table_->setHorizontalHeaderLabels(heads);

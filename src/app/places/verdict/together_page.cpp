@@ -112,7 +112,7 @@ void TogetherPage::refresh() {
   QStringList lines;
   if (single)
     lines +=
-        tr("Hollow: pulled at one speed only, a twentieth either side is shown. A ladder of speeds tells the "
+        tr("Hollow: filmed at one speed only; its range is unknown. A ladder of speeds tells the "
            "band.");
   lines += tr("An arrow: it may go further, but was not filmed there.");
   words_->setText(bands.empty() ? QString() : lines.join(" "));

@@ -19,7 +19,7 @@ struct WeightWord {
 };
 constexpr WeightWord kWeights[] = {{0.0, QT_TR_NOOP("does not count")},
                                    {0.5, QT_TR_NOOP("counts half")},
-                                   {1.0, QT_TR_NOOP("counts once")},
+                                   {1.0, QT_TR_NOOP("Counts: once")},
                                    {2.0, QT_TR_NOOP("counts double")},
                                    {3.0, QT_TR_NOOP("counts three times")}};
 
@@ -41,7 +41,7 @@ WishEditor::WishEditor(const LineUp& lineUp, bool curves, QWidget* parent)
       curves_(curves),
       list_(new QListWidget),
       add_(new QComboBox),
-      remove_(namedButton(tr("Take out"), "removeWish")) {
+      remove_(namedButton(tr("Remove"), "removeWish")) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(6);
@@ -66,7 +66,7 @@ WishEditor::WishEditor(const LineUp& lineUp, bool curves, QWidget* parent)
     if (chosen() < 0) return;
     std::vector<Wish> fewer = wishes_;
     fewer.erase(fewer.begin() + chosen());
-    emit edited(tr("Take out %1").arg(list_->currentItem()->text()), fewer);
+    emit edited(tr("Remove %1").arg(list_->currentItem()->text()), fewer);
   });
 }
 

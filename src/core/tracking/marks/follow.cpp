@@ -59,7 +59,7 @@ Result<void> checkSeeds(const FrameSource& source, const FollowRequest& request)
 tl::unexpected<Error> nothingToHoldOnTo(MarkName name) {
   return failure(
       ErrorCode::Lost,
-      fmt::format("there is nothing at {} to hold on to; place it on a detail with an edge or a spot",
+      fmt::format("too little detail at the {} to follow; place it on a detail with an edge or a spot",
                   toString(name)),
       "marks");
 }
