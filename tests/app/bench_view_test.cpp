@@ -68,9 +68,9 @@ TEST_F(BenchView, StepsByOneAndTenAndStopsAtTheEnds) {
   ASSERT_TRUE(waitFor([this] { return shows(passController().frame()); }));
 }
 
-TEST_F(BenchView, RunsSlowlyAndHalts) {
+TEST_F(BenchView, PlaysSlowlyAndPauses) {
   key(Qt::Key_Space);
-  EXPECT_EQ(find<QPushButton>("run")->text(), "Halt");
+  EXPECT_EQ(find<QPushButton>("run")->text(), "Pause");
   ASSERT_TRUE(waitFor([this] { return passController().frame() >= 3; }));
   key(Qt::Key_Space);
   const std::size_t halted = passController().frame();

@@ -42,10 +42,13 @@ QString firstInWords(const ScoreTable& table, const Ranking& ranking) {
   if (!ranking.whyNone.empty()) return said("No order yet: %1").arg(QString::fromStdString(ranking.whyNone));
   QStringList first;
   for (const std::size_t entry : firstPlaceOf(ranking).entries) first += nameOf(table, entry);
-  if (first.size() > 1) return said("%1 share the first place").arg(first.join(said(" and ")));
-  return firstPlaceOf(ranking).firmness == Firmness::TooClose
-             ? said("Too close to call. %1 is ahead").arg(first.front())
-             : said("%1 comes first").arg(first.front());
+  const bool shared = first.size() > 1;
+  const QString who = first.join(said(" and "));
+  if (firstPlaceOf(ranking).firmness != Firmness::TooClose)
+    return (shared ? said("%1 share the first place") : said("%1 comes first")).arg(who);
+  return (shared ? said("Too close to call. %1 share the first place")
+                 : said("Too close to call. %1 is ahead"))
+      .arg(who);
 }
 
 QString firmnessInWords(const ScoreTable& table, const Ranking& ranking) {

@@ -17,11 +17,11 @@ struct WeightWord {
   double weight;
   const char* word;
 };
-constexpr WeightWord kWeights[] = {{0.0, QT_TR_NOOP("does not count")},
-                                   {0.5, QT_TR_NOOP("counts half")},
-                                   {1.0, QT_TR_NOOP("Counts: once")},
-                                   {2.0, QT_TR_NOOP("counts double")},
-                                   {3.0, QT_TR_NOOP("counts three times")}};
+constexpr WeightWord kWeights[] = {{0.0, QT_TR_NOOP("not at all")},
+                                   {0.5, QT_TR_NOOP("half")},
+                                   {1.0, QT_TR_NOOP("once")},
+                                   {2.0, QT_TR_NOOP("double")},
+                                   {3.0, QT_TR_NOOP("three times")}};
 
 bool isOfPull(ReadingId reading) {
   const auto pulls = readingsOf(Protocol::Retrieve);
@@ -172,7 +172,7 @@ void WishEditor::buildWeight(QFormLayout& form) {
   weight_ = new QComboBox;
   weight_->setObjectName("weight");
   for (const WeightWord& w : kWeights) weight_->addItem(tr(w.word), w.weight);
-  form.addRow(tr("It"), weight_);
+  form.addRow(tr("Counts"), weight_);
   connect(weight_, &QComboBox::activated, this, [this] {
     change(tr("How much it counts"), [this](Wish& w) { w.weight = weight_->currentData().toDouble(); });
   });
