@@ -401,7 +401,7 @@ TEST(Follow, RefusesAnEmptyWall) {
   request.seeds = {{MarkName::Nose, request.firstFrame, {300.0, 20.0}}};
   const auto track = followMarks(tank, request);
   ASSERT_FALSE(track);
-  EXPECT_NE(track.error().message.find("nothing"), std::string::npos) << track.error().message;
+  EXPECT_NE(track.error().message.find("too little detail"), std::string::npos) << track.error().message;
 }
 
 /// A picture that is seen through a window which moves over a larger one: the background of a moving camera.
