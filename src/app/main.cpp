@@ -45,6 +45,8 @@ class Program : public QObject {
     if (!log) return tellTrouble(log.error());
     auto window = std::make_unique<fin::app::MainWindow>(std::move(*log), indexFolder());
     connect(window.get(), &fin::app::MainWindow::logChosen, this, &Program::openChosen, Qt::QueuedConnection);
+    const auto openDemoDay = [this] { openDemo(dataFolder() / "demo-day"); };
+    connect(window.get(), &fin::app::MainWindow::demoWanted, this, openDemoDay, Qt::QueuedConnection);
     window->show();
     window_ = std::move(window);
   }
@@ -53,7 +55,10 @@ class Program : public QObject {
     progress_ = std::make_unique<QProgressDialog>(
         tr("The rehearsal tank films the demo day; this is done once."), tr("Stop"), 0, 1000);
     progress_->setMinimumDuration(600);
-    connect(progress_.get(), &QProgressDialog::canceled, this, [] { QApplication::quit(); });
+    connect(progress_.get(), &QProgressDialog::canceled, this, [this] {
+      making_.stop();
+      if (!window_) QApplication::quit();
+    });
     making_.start([folder](const fin::JobControl& job) { return fin::makeDemoDay(folder, job); },
                   [this](fin::Result<fs::path> made) {
                     progress_.reset();

@@ -122,6 +122,11 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   auto* choice = new LogChoice(QString::fromStdString(log_->file().string()), {});
   connect(choice, &LogChoice::chosen, this, &MainWindow::logChosen);
   addPlace(Place::Log, tr("Log"), choice);
+  connect(bench_, &BenchPlace::logWanted, choice, &LogChoice::openAnother);
+  connect(bench_, &BenchPlace::demoWanted, this, &MainWindow::demoWanted);
+  const auto plan = [this] { go(Place::Plan); };
+  connect(bench_, &BenchPlace::planWanted, this, plan);
+  connect(poolside_, &PoolsidePlace::planWanted, this, plan);
   addActions();
   controller_->setIndexFolder(indexFolder);
   poolside_->watch().setIndexFolder(indexFolder);

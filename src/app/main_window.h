@@ -53,6 +53,7 @@ class MainWindow : public QMainWindow {
  signals:
   /// Another log is wanted in place of this one.
   void logChosen(const QString& file);
+  void demoWanted();
 
  private:
   void addPlace(Place place, const QString& name, QWidget* widget);

@@ -53,9 +53,10 @@ QString styleSheetOf(const Theme& t) {
     QPushButton[fold="true"]:focus { border: 2px solid @accent; padding: 1px 2px; }
     QPushButton[place="true"] { border: none; background: transparent; padding: 9px 15px; border-radius: 0px; }
     QPushButton[place="true"]:hover { color: @accent; }
-    QPushButton[place="true"]:focus { border: 2px solid @ink; padding: 7px 13px; }
+    QPushButton[place="true"]:focus { border: 2px solid @ink; padding: 7px 11px; }
     QPushButton[place="true"]:checked { background: @paper; border-bottom: 3px solid @accent; font-weight: 600;
                                         padding: 9px 15px 6px 15px; }
+    QPushButton[place="true"]:checked:focus { padding: 7px 11px 6px 11px; }
     QLineEdit, QDoubleSpinBox, QSpinBox, QComboBox, QPlainTextEdit { background: @card; border: 1px solid @line;
                                         border-radius: 5px; padding: 3px 6px; min-height: 22px; }
     QComboBox::drop-down { border: none; width: 22px; }

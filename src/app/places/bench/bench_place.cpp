@@ -12,6 +12,7 @@
 #include "app/canvas/tools/loop_tool.h"
 #include "app/canvas/tools/mark_tool.h"
 #include "app/canvas/tools/points_tool.h"
+#include "app/places/bench/welcome.h"
 #include "app/ui/pieces.h"
 #include "core/calibration/line_finder.h"
 
@@ -162,23 +163,12 @@ void BenchPlace::offerKeptCalibration() {
 }
 
 QWidget* BenchPlace::buildEmpty() {
-  auto* empty = new QWidget;
-  auto* layout = new QVBoxLayout(empty);
-  auto* text =
-      new QLabel(tr("Here one clip is measured: you say how long something in the picture is, and where the "
-                    "lure's nose and tail are; the numbers follow."));
-  text->setWordWrap(true);
-  text->setMaximumWidth(520);
-  text->setAlignment(Qt::AlignCenter);
-  auto* open = new QPushButton(tr("Open the first clip …"));
-  open->setProperty("primary", true);
-  connect(open, &QPushButton::clicked, this, &BenchPlace::chooseClip);
-  layout->addStretch();
-  layout->addWidget(text, 0, Qt::AlignHCenter);
-  layout->addSpacing(12);
-  layout->addWidget(open, 0, Qt::AlignHCenter);
-  layout->addStretch();
-  return empty;
+  auto* welcome = new Welcome;
+  connect(welcome, &Welcome::measureWanted, this, &BenchPlace::chooseClip);
+  connect(welcome, &Welcome::planWanted, this, &BenchPlace::planWanted);
+  connect(welcome, &Welcome::demoWanted, this, &BenchPlace::demoWanted);
+  connect(welcome, &Welcome::logWanted, this, &BenchPlace::logWanted);
+  return welcome;
 }
 
 QWidget* BenchPlace::buildWork(const CalibrationPanel::Models& models, FurtherCrossings& ways) {

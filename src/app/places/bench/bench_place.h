@@ -34,6 +34,11 @@ class BenchPlace : public QWidget {
   /// Asks for a file and opens it as a new pass.
   void chooseClip();
 
+ signals:
+  void planWanted();
+  void demoWanted();
+  void logWanted();
+
  protected:
   void keyPressEvent(QKeyEvent* event) override;
 

@@ -12,12 +12,13 @@ class LogChoice : public QWidget {
  public:
   /// `trouble` is empty where `file` is the log that is open.
   LogChoice(const QString& file, const QString& trouble, QWidget* parent = nullptr);
+  /// Asks for a log's file.
+  void openAnother();
 
  signals:
   void chosen(const QString& file);
 
  private:
-  void openAnother();
   void beginAnother();
 };
 

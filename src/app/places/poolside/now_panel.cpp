@@ -39,6 +39,7 @@ NowPanel::NowPanel(DayController& controller, QWidget* parent)
       rig_(new QLabel),
       task_(new QLabel),
       next_(new QLabel),
+      plan_(largeButton(tr("Plan a day"), "planADay")),
       below_(new QStackedWidget),
       note_(new QLineEdit),
       lineOut_(new UnitBox(tr("Line out, from this pass on"), "m", {0.0, 200.0, 1})) {
@@ -60,12 +61,15 @@ NowPanel::NowPanel(DayController& controller, QWidget* parent)
   layout->addWidget(count_);
   layout->addWidget(rig_);
   layout->addWidget(task_);
+  layout->addSpacing(10);
+  layout->addWidget(plan_, 0, Qt::AlignLeft);
   layout->addStretch();
   layout->addWidget(next_);
   below_->addWidget(buildButtons());
   below_->addWidget(buildReasons());
   below_->addWidget(buildNote());
   layout->addWidget(below_);
+  connect(plan_, &QPushButton::clicked, this, &NowPanel::planWanted);
   connect(&controller, &DayController::planChanged, this, &NowPanel::refresh);
   refresh();
 }
@@ -162,11 +166,14 @@ void NowPanel::refresh() {
                                   [](const PlannedPass& p) { return p.state != PassState::Planned; });
   for (std::size_t i = 0; i < buttons_.size(); ++i)
     buttons_[i]->setEnabled(i == 2 ? made > 0 : now != nullptr);
+  plan_->setVisible(sheet.empty());
+  below_->setVisible(!sheet.empty());
   if (now == nullptr) {
     count_->clear();
     rig_->setText(sheet.empty() ? tr("Nothing is planned yet") : tr("The day is done"));
-    task_->setText(sheet.empty() ? tr("Make a pass sheet under Plan.")
-                                 : tr("%1 passes were made.").arg(made));
+    task_->setText(sheet.empty()
+                       ? tr("Choose what to find out and with which rigs; the passes come from that.")
+                       : tr("%1 passes were made.").arg(made));
     next_->clear();
     return;
   }

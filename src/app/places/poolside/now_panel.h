@@ -23,6 +23,9 @@ class NowPanel : public QWidget {
   /// The number keys: 1 done, 2 fouled, 3 again, 4 skip, 5 note; while a reason is asked, 1 … 6 answer it.
   bool key(int number);
 
+ signals:
+  void planWanted();
+
  private:
   QWidget* buildButtons();
   QWidget* buildReasons();
@@ -35,6 +38,7 @@ class NowPanel : public QWidget {
   QLabel* rig_;
   QLabel* task_;
   QLabel* next_;
+  QPushButton* plan_;  ///< where nothing is planned
   QStackedWidget* below_;
   std::vector<QPushButton*> buttons_;
   std::vector<QPushButton*> reasons_;

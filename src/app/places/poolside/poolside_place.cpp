@@ -32,6 +32,7 @@ PoolsidePlace::PoolsidePlace(DayController& day, PassController& passes, QWidget
   grid->setContentsMargins(14, 12, 14, 12);
   grid->setSpacing(12);
   grid->addWidget(inCard(now_), 0, 0);
+  connect(now_, &NowPanel::planWanted, this, &PoolsidePlace::planWanted);
   grid->addWidget(inCard(pacer_), 0, 1);
   grid->addWidget(list_, 1, 0);
   grid->addWidget(inCard(incoming_), 1, 1);

@@ -21,6 +21,9 @@ class PoolsidePlace : public QWidget {
   [[nodiscard]] PacerPanel& pacer() { return *pacer_; }
   [[nodiscard]] FolderWatch& watch() { return clips_.watch(); }
 
+ signals:
+  void planWanted();
+
  protected:
   void keyPressEvent(QKeyEvent* event) override;
 

@@ -1,0 +1,65 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What a person sees who has measured nothing yet.
+#include <QLabel>
+#include <QPushButton>
+#include <QSignalSpy>
+
+#include "window_fixture.h"
+
+namespace fin::app {
+namespace {
+
+class FirstHour : public WindowTest {
+ protected:
+  void SetUp() override {
+    openWindow();
+    window_->resize(1280, 800);
+    QTest::qWait(50);
+  }
+  /// Labels and buttons whose text does not fit into them.
+  std::vector<std::string> cut() {
+    std::vector<std::string> out;
+    for (const QLabel* l : window_->findChildren<QLabel*>()) {
+      const int needed = l->wordWrap() ? l->heightForWidth(l->width()) : l->sizeHint().height();
+      if (l->isVisible() && !l->text().isEmpty() && l->height() < needed)
+        out.push_back(l->text().toStdString());
+    }
+    for (const QPushButton* b : window_->findChildren<QPushButton*>()) {
+      QFont bold = b->font();
+      bold.setWeight(QFont::DemiBold);
+      const int text = QFontMetrics(bold).size(Qt::TextShowMnemonic, b->text()).width();
+      if (b->isVisible() && b->width() < text) out.push_back(b->text().toStdString());
+    }
+    return out;
+  }
+};
+
+TEST_F(FirstHour, OffersFourWaysToBegin) {
+  QSignalSpy demo(window_.get(), &MainWindow::demoWanted);
+  for (const char* name : {"welcomeMeasure", "welcomePlan", "welcomeDemo", "welcomeLog"})
+    EXPECT_TRUE(find<QPushButton>(name)->isVisible()) << name;
+  press("welcomeDemo");
+  EXPECT_EQ(demo.size(), 1);
+  press("welcomePlan");
+  EXPECT_TRUE(window_->plan().isVisible());
+}
+
+TEST_F(FirstHour, ComesFromAnEmptyPoolsideToThePlan) {
+  window_->go(Place::Poolside);
+  EXPECT_FALSE(find<QPushButton>("done")->isVisible()) << "there is no pass that could be done";
+  press("planADay");
+  EXPECT_TRUE(window_->plan().isVisible());
+}
+
+TEST_F(FirstHour, HasEveryWordWhole) {
+  for (const Place place :
+       {Place::Plan, Place::Poolside, Place::Bench, Place::LineUp, Place::Verdict, Place::Log}) {
+    window_->go(place);
+    QTest::qWait(50);
+    for (const std::string& text : cut())
+      ADD_FAILURE() << "cut off in place " << static_cast<int>(place) << ": " << text;
+  }
+}
+
+}  // namespace
+}  // namespace fin::app
