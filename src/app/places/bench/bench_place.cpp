@@ -256,7 +256,7 @@ void BenchPlace::passChanged() {
 }
 
 void BenchPlace::showMessage(const QString& text, bool trouble) {
-  messageText_->setText(breakable(text));
+  messageText_->setText(breakable(text.left(1).toUpper() + text.mid(1)));
   setLook(*messageText_, "trouble", trouble);
   stop_->setVisible(controller_.opening());
   find_->setVisible(controller_.current() != nullptr && (!controller_.clip() || controller_.clipChanged()) &&

@@ -44,7 +44,7 @@ MendPanel::MendPanel(PassController& controller, FurtherCrossings& ways, QWidget
   layout->setSpacing(8);
   auto* back = namedButton(tr("Done"), "mendDone");
   auto* row = new QHBoxLayout;
-  row->addWidget(headingLabel(tr("Putting right")), 1);
+  row->addWidget(headingLabel(tr("Correct the track")), 1);
   row->addWidget(back);
   layout->addLayout(row);
   layout->addWidget(buildDoubtful());

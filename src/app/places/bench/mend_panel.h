@@ -10,7 +10,7 @@
 
 namespace fin::app {
 
-/// Putting right what following did: where it is doubtful, and everything the person said about it, each of
+/// Correcting what following did: where it is doubtful, and everything the person said about it, each of
 /// which can be taken back.
 class MendPanel : public QWidget {
   Q_OBJECT

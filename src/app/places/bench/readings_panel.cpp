@@ -15,7 +15,8 @@ namespace {
 /// Grade by word and by filled dots, so that colour is not needed.
 QString gradeText(Grade grade) {
   const int dots = grade == Grade::Good ? 3 : grade == Grade::Fair ? 2 : 1;
-  return QString(dots, QChar(0x25CF)) + QString(3 - dots, QChar(0x25CB)) + "  " + spokenName(grade);
+  const QString space(QChar(QChar::Nbsp));  // so that the word stays beside its dots
+  return QString(dots, QChar(0x25CF)) + QString(3 - dots, QChar(0x25CB)) + space + spokenName(grade);
 }
 
 /// What one reading will be worth, before anything was followed.

@@ -69,6 +69,7 @@ NowPanel::NowPanel(DayController& controller, QWidget* parent)
   below_->addWidget(buildReasons());
   below_->addWidget(buildNote());
   layout->addWidget(below_);
+  plan_->setProperty("primary", true);
   connect(plan_, &QPushButton::clicked, this, &NowPanel::planWanted);
   connect(&controller, &DayController::planChanged, this, &NowPanel::refresh);
   refresh();
