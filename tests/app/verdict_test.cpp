@@ -154,6 +154,12 @@ TEST_F(VerdictTest, SaysWhatEachIsFor) {
   EXPECT_TRUE(table->item(rowOf("Deep hop"), 3)->text().contains("fall rate 160 ± 2")) << "the reason";
   EXPECT_EQ(table->item(rowOf("Hover on the pause"), 1)->text(), "nothing yet");
   EXPECT_TRUE(table->item(rowOf("Hover on the pause"), 3)->text().contains("drift in the pause"));
+  for (int row = 0; row < table->rowCount(); ++row) {
+    const QString reason = table->item(row, 3)->text();
+    const QRect needed =
+        table->fontMetrics().boundingRect(0, 0, table->columnWidth(3), 1000, Qt::TextWordWrap, reason);
+    EXPECT_GE(table->rowHeight(row), needed.height()) << reason.toStdString() << " is cut off";
+  }
   // One of the tester's own.
   press("addPurpose");
   typeInto(seen<QLineEdit>("purposeName"), "Under the ice");

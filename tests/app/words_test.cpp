@@ -95,6 +95,12 @@ TEST(HowMeasured, TellsDefinitionCountSharesAndNotes) {
   EXPECT_FALSE(howMeasured(wobble).contains("It comes from")) << "its parts are not told apart";
 }
 
+TEST(AsSentence, BeginsWithACapitalButLeavesAFilesName) {
+  EXPECT_EQ(asSentence("the nose is doubtful"), "The nose is doubtful");
+  EXPECT_EQ(asSentence("notes.mp4: no film"), "notes.mp4: no film");
+  EXPECT_EQ(asSentence(""), "");
+}
+
 TEST(Counted, AgreesWithItsNumber) {
   EXPECT_EQ(counted(1, "pass", "passes"), "1 pass");
   EXPECT_EQ(counted(0, "pass", "passes"), "0 passes");

@@ -287,7 +287,7 @@ ShownUnit shownUnit(std::string_view unit, UnitSystem units) {
   }
   if (unit == "deg") return {1.0, "°"};
   if (unit == "deg/m") return {1.0, words("°/m")};
-  if (unit == "Hz") return {1.0, words("per second")};
+  if (unit == "Hz" || unit == "1/s") return {1.0, words("per second")};
   if (unit == "text") return {};
   return {1.0, QString::fromUtf8(unit.data(), static_cast<qsizetype>(unit.size()))};
 }
@@ -311,6 +311,12 @@ SpokenValue spoken(const Reading& reading, UnitSystem units) {
 QString spokenAs(ReadingId reading, double value, double u95, UnitSystem units) {
   const SpokenValue said = spoken({reading, value, std::string(unitOf(reading)), u95}, units);
   return QString("%1 %2 %3").arg(said.value, said.uncertainty, said.unit).trimmed();
+}
+
+QString asSentence(const QString& text) {
+  const QString first = text.section(' ', 0, 0);
+  const bool word = std::all_of(first.begin(), first.end(), [](QChar c) { return c.isLetter(); });
+  return word ? text.left(1).toUpper() + text.mid(1) : text;
 }
 
 QString counted(std::size_t count, const QString& one, const QString& many) {

@@ -36,6 +36,8 @@ QString spokenAs(ReadingId reading, double value, double u95, UnitSystem units);
 /// A speed that was set or asked for: "250 mm/s".
 QString spokenSpeed(double mm_s, UnitSystem units);
 
+/// With a capital at its beginning, unless a file's name stands there.
+QString asSentence(const QString& text);
 /// "1 frame", "3 frames".
 QString counted(std::size_t count, const QString& one, const QString& many);
 

@@ -12,6 +12,7 @@
 #include "app/canvas/tools/loop_tool.h"
 #include "app/canvas/tools/mark_tool.h"
 #include "app/canvas/tools/points_tool.h"
+#include "app/phrases/words.h"
 #include "app/places/bench/welcome.h"
 #include "app/ui/pieces.h"
 #include "core/calibration/line_finder.h"
@@ -256,7 +257,7 @@ void BenchPlace::passChanged() {
 }
 
 void BenchPlace::showMessage(const QString& text, bool trouble) {
-  messageText_->setText(breakable(text.left(1).toUpper() + text.mid(1)));
+  messageText_->setText(breakable(asSentence(text)));
   setLook(*messageText_, "trouble", trouble);
   stop_->setVisible(controller_.opening());
   find_->setVisible(controller_.current() != nullptr && (!controller_.clip() || controller_.clipChanged()) &&

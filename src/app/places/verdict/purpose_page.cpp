@@ -20,11 +20,11 @@ QTableWidget* listTable(const char* name, const QStringList& heads) {
   table->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
   table->horizontalHeader()->setStretchLastSection(true);
   table->verticalHeader()->hide();
-  table->verticalHeader()->setDefaultSectionSize(30);
+  table->verticalHeader()->setMinimumSectionSize(30);
+  table->verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
   table->setSelectionBehavior(QAbstractItemView::SelectRows);
   table->setSelectionMode(QAbstractItemView::SingleSelection);
   table->setTabKeyNavigation(false);
-  table->setWordWrap(false);
   return table;
 }
 
@@ -52,7 +52,7 @@ PurposePage::PurposePage(VerdictController& controller, QWidget* parent)
   purposes_->setColumnWidth(0, 200);
   purposes_->setColumnWidth(1, 210);
   purposes_->setColumnWidth(2, 70);
-  right->addWidget(purposes_, 5);
+  right->addWidget(purposes_, 7);
   heading_->setObjectName("pickHeading");
   right->addWidget(heading_);
   picks_->setAccessibleName(tr("All rigs for the chosen purpose"));
