@@ -29,6 +29,10 @@ fs::path ownLog() {
   return fs::path(documents.filePath("Agile Fin/my-tests.finlog").toStdString());
 }
 
+fs::path demoDay() {
+  return dataFolder() / "demo-day";
+}
+
 /// The argument as the system gave it: a file's name need not be UTF-8.
 fs::path nameAmong(int argc, char** argv, const QString& shown) {
   for (int i = 1; i < argc; ++i) {
@@ -45,7 +49,7 @@ class Program : public QObject {
     if (!log) return tellTrouble(log.error());
     auto window = std::make_unique<fin::app::MainWindow>(std::move(*log), indexFolder());
     connect(window.get(), &fin::app::MainWindow::logChosen, this, &Program::openChosen, Qt::QueuedConnection);
-    const auto openDemoDay = [this] { openDemo(dataFolder() / "demo-day"); };
+    const auto openDemoDay = [this] { openDemo(demoDay()); };
     connect(window.get(), &fin::app::MainWindow::demoWanted, this, openDemoDay, Qt::QueuedConnection);
     window->show();
     window_ = std::move(window);
@@ -114,7 +118,7 @@ int main(int argc, char** argv) {
       [&] {
         if (parser.isSet(demo)) {
           program.openDemo(parser.isSet(demoFolder) ? fs::path(parser.value(demoFolder).toStdString())
-                                                    : dataFolder() / "demo-day");
+                                                    : demoDay());
         } else if (!parser.positionalArguments().isEmpty()) {
           program.open(nameAmong(argc, argv, parser.positionalArguments().front()));
         } else {

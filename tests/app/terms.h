@@ -3,7 +3,6 @@
 
 #include <QFile>
 #include <QStringList>
-#include <QTextStream>
 #include <vector>
 
 namespace fin::test {

@@ -61,12 +61,26 @@ TEST(SpokenNames, AreThoseOfTheListOfTerms) {
   }
 }
 
+TEST(HowMeasured, SaysNothingThatIsSaidOtherwise) {
+  const std::vector<QStringList> otherwise = test::tableOf("Said otherwise");
+  ASSERT_FALSE(otherwise.empty());
+  for (const Protocol p : kAllProtocols) {
+    for (const ReadingSpec& spec : readingsOf(p)) {
+      const QString how = howMeasured({spec.id, 1.0, std::string(spec.unit), 0.1, 3.0});
+      for (const QStringList& row : otherwise) EXPECT_FALSE(how.contains(row[0])) << how.toStdString();
+    }
+  }
+}
+
 TEST(SpokenAs, HasTheUnitOfTheReading) {
   EXPECT_EQ(spokenAs(ReadingId::FallRate, 160.0, 2.0, UnitSystem::Metric), QString::fromUtf8("160 ± 2 mm/s"));
   EXPECT_EQ(spokenAs(ReadingId::FallRate, 254.0, 2.54, UnitSystem::Imperial),
             QString::fromUtf8("10.00 ± 0.10 in/s"));
   EXPECT_EQ(spokenAs(ReadingId::OnsetSpeed, 115.0, 6.0, UnitSystem::Metric),
             QString::fromUtf8("115 ± 6 mm/s"));
+  EXPECT_EQ(shownUnit(ReadingId::RattleRate, UnitSystem::Metric).unit, "per second");
+  EXPECT_EQ(shownUnit(ReadingId::RattlePeakFrequency, UnitSystem::Imperial).unit, "Hz")
+      << "a pitch, not a rate";
   EXPECT_TRUE(spokenAs(ReadingId::WobbleAngle, -0.4, 0.1, UnitSystem::Metric).startsWith(QChar(0x2212)))
       << "a minus is no hyphen";
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <cmath>
 #include <opencv2/imgproc.hpp>
 #include <random>
@@ -98,6 +99,27 @@ TEST(PixelMedian, IsTheMiddleOfEveryPixel) {
   EXPECT_EQ(median.at<uchar>(0, 0), 30);
   EXPECT_EQ(median.at<uchar>(1, 2), 225);
   EXPECT_EQ(pictures[1].at<uchar>(0, 0), 200) << "the pictures stay as they are";
+}
+
+TEST(PixelMedian, SortsAnyNumberOfPictures) {
+  std::mt19937 random(5);
+  std::uniform_int_distribution<int> level(0, 40);  // few enough for equal ones
+  for (std::size_t n = 0; n <= 26; ++n) {
+    std::vector<cv::Mat> pictures(n);
+    std::vector<std::vector<float>> expected(11);  // more rows than are sorted at a time
+    for (cv::Mat& picture : pictures) {
+      picture.create(11, 1, CV_32FC1);
+      for (int y = 0; y < picture.rows; ++y)
+        expected[static_cast<std::size_t>(y)].push_back(picture.at<float>(y, 0) =
+                                                            static_cast<float>(level(random)));
+    }
+    sortPixels(pictures);
+    for (std::size_t y = 0; y < expected.size(); ++y) {
+      std::sort(expected[y].begin(), expected[y].end());
+      for (std::size_t i = 0; i < n; ++i)
+        EXPECT_EQ(pictures[i].at<float>(static_cast<int>(y), 0), expected[y][i]) << n;
+    }
+  }
 }
 
 TEST(Scenery, ItsMotionIsFoundThoughAThirdOfTheDetailsGoAnotherWay) {

@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "app/controllers/rate_doubt.h"
+#include "app/phrases/words.h"
 
 namespace fin::app {
 namespace {
@@ -317,8 +318,8 @@ void PassController::clipOpened(Result<std::shared_ptr<const Clip>> clip) {
            "nothing is measured on the new one until you say so.")
             .arg(nameOf(*pass)),
         true);
-  } else {
-    tellAboutClip();
+  } else if (const QString odd = oddOf(clip_->info(), pass->request.captureRate); !odd.isEmpty()) {
+    emit told(odd, false);
   }
   measureNow();
 }
@@ -328,17 +329,6 @@ void PassController::showInstant(PassId id, Seconds instant) {
     return showFrame(clip_->index().frameShownAt(instant * (1.0 / clock_->factor())));
   wantedInstant_ = instant;
   select(id);
-}
-
-/// What is to know of the clip before anything is measured on it.
-void PassController::tellAboutClip() {
-  QStringList words;
-  for (const std::string& warning : clip_->info().warnings) words << QString::fromStdString(warning);
-  const auto& said = current()->request.captureRate;
-  if (const auto& written = clip_->info().writtenRate; written && !(said == written)) {
-    words << tr("the camera wrote that it filmed %1 frames per second").arg(written->value());
-  }
-  if (!words.isEmpty()) emit told(words.join("; ") + ".", false);
 }
 
 void PassController::refreshClock() {

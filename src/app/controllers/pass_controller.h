@@ -126,7 +126,6 @@ class PassController : public QObject {
   void refreshClock();
   void measureNow(bool anew = false);
   void keepMeasured(PassId id, Measured measured);
-  void tellAboutClip();
   Job<std::shared_ptr<const Clip>>::Progress tellLookedThrough(const std::filesystem::path& file);
 
   Log& log_;

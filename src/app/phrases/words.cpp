@@ -179,6 +179,12 @@ QString sharesOf(const Reading& reading) {
       .arg(shares.join(", "), words(wordsFor(sorted.front().source).better));
 }
 
+/// A reading's number comes with its unit.
+ShownUnit shownAs(ReadingId reading, std::string_view unit, UnitSystem units) {
+  if (reading == ReadingId::RattlePeakFrequency) return {1.0, "Hz"};
+  return shownUnit(unit, units);
+}
+
 }  // namespace
 
 QString spokenName(ReadingId reading) {
@@ -292,9 +298,12 @@ ShownUnit shownUnit(std::string_view unit, UnitSystem units) {
   return {1.0, QString::fromUtf8(unit.data(), static_cast<qsizetype>(unit.size()))};
 }
 
+ShownUnit shownUnit(ReadingId reading, UnitSystem units) {
+  return shownAs(reading, unitOf(reading), units);
+}
+
 SpokenValue spoken(const Reading& reading, UnitSystem units) {
-  ShownUnit shown = shownUnit(reading.unit, units);
-  if (reading.id == ReadingId::RattlePeakFrequency) shown.unit = "Hz";  // a pitch, not a rate
+  const ShownUnit shown = shownAs(reading.id, reading.unit, units);
   if (const auto* text = std::get_if<std::string>(&reading.value))
     return {QString::fromStdString(*text), {}, {}};
   const double value = std::get<double>(reading.value) * shown.factor;
@@ -311,6 +320,14 @@ SpokenValue spoken(const Reading& reading, UnitSystem units) {
 QString spokenAs(ReadingId reading, double value, double u95, UnitSystem units) {
   const SpokenValue said = spoken({reading, value, std::string(unitOf(reading)), u95}, units);
   return QString("%1 %2 %3").arg(said.value, said.uncertainty, said.unit).trimmed();
+}
+
+QString oddOf(const ClipInfo& clip, std::optional<Hertz> saidRate) {
+  QStringList odd;
+  for (const std::string& warning : clip.warnings) odd << QString::fromStdString(warning);
+  if (clip.writtenRate && saidRate != clip.writtenRate)
+    odd << words("the camera wrote that it filmed %1 frames per second").arg(clip.writtenRate->value());
+  return odd.isEmpty() ? QString() : odd.join("; ") + ".";
 }
 
 QString asSentence(const QString& text) {

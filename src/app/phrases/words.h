@@ -2,7 +2,9 @@
 #pragma once
 
 #include <QString>
+#include <optional>
 
+#include "core/footage/clip.h"
 #include "core/measuring/measurement.h"
 #include "core/planning/pass_sheet.h"
 #include "core/readings/reading.h"
@@ -36,6 +38,8 @@ QString spokenAs(ReadingId reading, double value, double u95, UnitSystem units);
 /// A speed that was set or asked for: "250 mm/s".
 QString spokenSpeed(double mm_s, UnitSystem units);
 
+/// What is to know of a clip before it is measured, its rate as a person said it; empty where nothing is.
+QString oddOf(const ClipInfo& clip, std::optional<Hertz> saidRate);
 /// With a capital at its beginning, unless a file's name stands there.
 QString asSentence(const QString& text);
 /// "1 frame", "3 frames".
@@ -53,5 +57,7 @@ struct ShownUnit {
   QString unit;
 };
 ShownUnit shownUnit(std::string_view unit, UnitSystem units);
+/// The same of a reading: its rates are "per second", its pitch is in hertz.
+ShownUnit shownUnit(ReadingId reading, UnitSystem units);
 
 }  // namespace fin::app

@@ -139,7 +139,7 @@ class Report {
     QStringList parts;
     for (std::size_t w = 0; w < table_.wishes.size(); ++w) {
       const Wish& wish = table_.wishes[w];
-      const ShownUnit unit = shownUnit(unitOf(wish.reading), units_);
+      const ShownUnit unit = shownUnit(wish.reading, units_);
       QString way = wish.direction == Direction::More ? QObject::tr("more is better")
                     : wish.direction == Direction::Less
                         ? QObject::tr("less is better")
@@ -300,7 +300,7 @@ class Report {
       const QString name = spokenName(reading);
       plot->yAxis->grid()->setVisible(false);
       plot->resize(kPlotWidth_px, kPlotEdge_px + kLane_px * static_cast<int>(rigs.size()));
-      drawSpread(*plot, compare(values), rigs, name, shownUnit(unitOf(reading), units_));
+      drawSpread(*plot, compare(values), rigs, name, shownUnit(reading, units_));
       body += "<p>" + picture(plot->toPixmap(0, 0, 2.0).toImage(), kPlotWidth_px, name) + "</p>";
     }
     return section(QObject::tr("Spreads: passes as rings, means with their interval"), body);

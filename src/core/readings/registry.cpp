@@ -41,9 +41,9 @@ std::vector<ReadingSpec> retrieve() {
       spec(WobbleAngle, "deg", kTop, kBody, false,
            "In every whole wobble the widest swing to one side and to the other is taken from the angle of "
            "the "
-           "body; the reading is the middle one of all wobbles, side to side."),
+           "body; the reading is the middle one of all wobbles, peak to peak."),
       spec(TailSweep, "mm", kTop, kBody, kNeedsScale,
-           "How far the tail moves from side to side in every whole wobble, less its mean over one wobble; "
+           "How far the tail moves across in every whole wobble, less its mean over one wobble; "
            "the "
            "reading is the middle one."),
       spec(Strouhal, "", kTop, kBody, kNeedsScale,
@@ -54,7 +54,7 @@ std::vector<ReadingSpec> retrieve() {
           RollFrequency, "Hz", kRollViews, kNone, false,
           "How the body lies about its own axis is taken from the line from belly to back (head-on), or from "
           "how far the flank spot lies off the outline's mid line (side). The rate at which it rocks."),
-      spec(RollAngle, "deg", kRollViews, kNone, false, "The middle one of all whole rolls, side to side."),
+      spec(RollAngle, "deg", kRollViews, kNone, false, "The middle one of all whole rolls, peak to peak."),
       spec(RollList, "deg", kRollViews, kNone, false,
            "The mean roll over whole cycles: how far it lays over, towards its own right positive."),
       spec(SpinTurns, "turns", kRollViews, kNone, false,
@@ -70,7 +70,7 @@ std::vector<ReadingSpec> retrieve() {
       spec(KickAngle, "deg", kNotHeadOn, kKick, false,
            "In every whole kick the widest bend to one side and to the other; the reading is the middle one "
            "of all "
-           "kicks, side to side."),
+           "kicks, peak to peak."),
       spec(CycleVariation, "%", kNotHeadOn, kBody, false,
            "How unequal the single wobbles (or kicks, where no wobble is seen) are in length: the spread of "
            "their "
@@ -118,15 +118,15 @@ std::vector<ReadingSpec> fall() {
       spec(FallRockFrequency, "Hz", kSide, kBody, false,
            "The rate at which the body rocks about its mean attitude in the steady part."),
       spec(FallRockAngle, "deg", kSide, kBody, false,
-           "The middle one of all whole rocks in the steady part, side to side."),
+           "The middle one of all whole rocks in the steady part, peak to peak."),
       spec(FallKickFrequency, "Hz", kSide, kKick, false,
            "The rate of the tail's kick against the body, in the steady part of the fall."),
       spec(FallKickAngle, "deg", kSide, kKick, false,
-           "The middle one of all whole kicks in the steady part, side to side."),
+           "The middle one of all whole kicks in the steady part, peak to peak."),
       spec(SpiralRate, "Hz", kSide, kBody, false,
            "The rate at which nose and tail trade sides and back: turns of the heading per second."),
       spec(SpiralRadius, "mm", kSide, kBody, kNeedsScale,
-           "Half of how far the path sways from side to side, the middle one of all turns."),
+           "Half of how far the path sways across, the middle one of all turns."),
       spec(TumbleRate, "Hz", kSide, kBody, false,
            "Whole turns of the body per second: the slope of a straight line through its unwrapped angle."),
       spec(
@@ -247,7 +247,7 @@ std::vector<ReadingSpec> hop() {
       spec(HopKickFrequency, "Hz", kSide, kKick, false,
            "The rate of the tail's kick against the body on the way down; the middle one of all hops."),
       spec(HopKickAngle, "deg", kSide, kKick, false,
-           "How wide it kicks on the way down, side to side; the middle one of all hops."),
+           "How wide it kicks on the way down, peak to peak; the middle one of all hops."),
   };
 }
 

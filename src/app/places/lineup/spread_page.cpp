@@ -151,7 +151,7 @@ void SpreadPage::show(ReadingId reading) {
   std::vector<RigValues> values;
   for (const ComparedRig& rig : rigs) values.push_back(numbersOf(rig));
   const Spread spread = compare(values, FurtherPasses::Find);
-  const ShownUnit unit = shownUnit(unitOf(reading), units_);
+  const ShownUnit unit = shownUnit(reading, units_);
   const QString name = spokenName(reading);
   heading_->setText(name);
   points_ = drawSpread(*plot_, spread, rigs, name, unit);

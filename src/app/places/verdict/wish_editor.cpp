@@ -89,7 +89,7 @@ void WishEditor::fillList() {
   const int before = std::max(0, list_->currentRow());
   list_->clear();
   for (const Wish& wish : wishes_) {
-    const ShownUnit unit = shownUnit(unitOf(wish.reading), units_);
+    const ShownUnit unit = shownUnit(wish.reading, units_);
     const QString way = wish.direction == Direction::More ? tr("more")
                         : wish.direction == Direction::Less
                             ? tr("less")

@@ -133,15 +133,12 @@ std::vector<MarkSample> everyFrame(const std::vector<Shift>& shifts, std::size_t
   return out;
 }
 
-/// What stays, from frames that were looked at when they were `smaller`, each laid where the camera did not
-/// sway to.
-cv::Mat sceneryBehind(const ReducedFilm& film, const Track& track, const std::vector<Shift>& shifts,
-                      int smaller) {
+/// What stays, from frames that were looked at, each laid where the camera did not sway to.
+cv::Mat sceneryBehind(const ReducedFilm& film, const Track& track, const std::vector<Shift>& shifts) {
   std::vector<cv::Mat> some;
   for (const Shift& s : shifts) {
     if (!s.whole) continue;
-    const PixelPoint moved = *s.whole * smaller;
-    const cv::Matx23d moves(1.0, 0.0, moved.x_px, 0.0, 1.0, moved.y_px);
+    const cv::Matx23d moves(1.0, 0.0, s.whole->x_px, 0.0, 1.0, s.whole->y_px);
     const cv::Mat frame = evened(film.frames.at(track.firstFrame + s.index), 1);
     cv::warpAffine(frame, some.emplace_back(), moves, frame.size(), cv::INTER_LINEAR | cv::WARP_INVERSE_MAP,
                    cv::BORDER_REPLICATE);
@@ -182,17 +179,23 @@ Result<std::vector<MarkSample>> findSway(FilmingFrameSource& filming, const Trac
   const int smaller = (std::max(size.width, size.height) + kFirstLook_px - 1) / kFirstLook_px;
   const double pxPerReduced = 1.0 / film.scale;
   const std::size_t some = std::max<std::size_t>(1, film.frames.size() / kFirstLook);
-  std::vector<Shift> shifts = shiftsIn(film, track, sceneryBehind(film, smaller), some, smaller, {job.stop});
-  bool sways = isSway(shifts, smaller * pxPerReduced);
-  if (sways) {
+  // The shifts of frames looked at; none where they are no sway.
+  const auto look = [&](const cv::Mat& behind, std::size_t every, int shrink, const JobControl& here) {
+    std::vector<Shift> shifts = shiftsIn(film, track, behind, every, shrink, here);
+    return isSway(shifts, shrink * pxPerReduced) ? shifts : std::vector<Shift>{};
+  };
+  std::vector<Shift> shifts = look(sceneryBehind(film, smaller), some, smaller, {job.stop});
+  // Where details are few, small pictures may seem to sway: only what large ones tell too is worth all
+  // frames.
+  if (!shifts.empty() && smaller > 1) shifts = look(sceneryBehind(film, 1), some, 1, {job.stop});
+  if (!shifts.empty()) {
     std::set<std::size_t> all;
     for (std::size_t i = 0; i < track.frameCount; ++i) all.insert(track.firstFrame + i);
     filming.filmAlso(all, partOf(job, 0.0, 0.5));
-    shifts = shiftsIn(film, track, sceneryBehind(film, track, shifts, smaller), 1, 1, partOf(job, 0.5, 1.0));
-    sways = isSway(shifts, pxPerReduced);
+    shifts = look(sceneryBehind(film, track, shifts), 1, 1, partOf(job, 0.5, 1.0));
   }
   if (job.cancelled()) return failure(ErrorCode::Cancelled, "following was stopped");
-  if (!sways) return std::vector<MarkSample>{};
+  if (shifts.empty()) return std::vector<MarkSample>{};
   std::erase_if(shifts, [](const Shift& s) { return !s.whole; });
   return everyFrame(shifts, track.frameCount, pxPerReduced);
 }

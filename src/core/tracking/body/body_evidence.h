@@ -48,8 +48,8 @@ class BodyEvidence {
   [[nodiscard]] const Planes& lightOf(std::size_t frame);
 
   const ReducedFilm& film_;
-  std::map<std::size_t, Planes>
-      light_;           ///< over a place's surroundings, in coarse cells, of frames looked at
+  /// Over a place's surroundings, in coarse cells, of frames looked at.
+  std::map<std::size_t, Planes> light_;
   Planes middle_;       ///< of what lies behind
   Planes overScatter_;  ///< one over how far that scatters
   cv::Mat known_;       ///< CV_8UC1: where the two mean something; empty where nothing is learnt

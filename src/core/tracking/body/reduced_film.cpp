@@ -37,15 +37,15 @@ void FilmingFrameSource::film(std::size_t frame, const Picture& picture) {
 }
 
 void FilmingFrameSource::filmAlso(const std::set<std::size_t>& frames, const JobControl& job) {
-  if (film_.frames.empty()) return;
+  if (room_bytes_ == 0) return;
   std::vector<std::size_t> missing;
   std::copy_if(frames.begin(), frames.end(), std::back_inserter(missing),
                [&](std::size_t n) { return !film_.frames.contains(n); });
-  const std::size_t each = bytesOf(film_.frames.begin()->second);
-  const std::size_t fit = held_bytes_ < room_bytes_ ? (room_bytes_ - held_bytes_) / each : 0;
+  const std::size_t each = film_.frames.empty() ? 1 : bytesOf(film_.frames.begin()->second);
+  const std::size_t fit = (room_bytes_ - std::min(held_bytes_, room_bytes_)) / each;
   if (fit == 0) return;
   const std::size_t every = (missing.size() + fit - 1) / fit;
-  for (std::size_t i = 0; i < missing.size() && !job.cancelled(); ++i) {
+  for (std::size_t i = 0; i < missing.size() && held_bytes_ < room_bytes_ && !job.cancelled(); ++i) {
     if (i % every != 0) continue;
     if (const auto picture = source_.frame(missing[i])) film(missing[i], *picture);
     job.report(static_cast<double>(i + 1) / static_cast<double>(missing.size()));

@@ -47,7 +47,7 @@ class FilmingFrameSource : public FrameSource {
 
   FrameSource& source_;
   std::size_t room_bytes_;
-  std::size_t every_ = 4;
+  std::size_t every_ = 4;  ///< doubled where there is no room
   std::size_t held_bytes_ = 0;
   ReducedFilm film_;
 };

@@ -298,7 +298,7 @@ class Following {
       }
     }
     std::copy_if(given.begin(), given.end(), std::back_inserter(held),
-                 [&](const MarkSeed& s) { return follower.structureAt(picture, s.at) >= kLeastStructure; });
+                 [&](const MarkSeed& s) { return holds(follower, picture, s); });
     for (const MarkSeed& s : given) {
       const auto isHeld = [&](MarkName name) {
         return follower.knows(name) || std::any_of(held.begin(), held.end(), [name](const MarkSeed& other) {

@@ -41,50 +41,67 @@ std::vector<float> gaussianWeights(int radius) {
   return weights;
 }
 
+// The thread sanitizer cannot look at the choice between the two, which is made before main().
+#ifdef __SANITIZE_THREAD__
+#define FIN_WITH_WIDE_REGISTERS
+#else
+#define FIN_WITH_WIDE_REGISTERS [[gnu::target_clones("avx2", "default")]]
+#endif
+
 typedef float Eight __attribute__((vector_size(32)));
 constexpr int kBlock = 32;  ///< places whose sums are kept in registers
+
+/// A kernel and the window that it is slid over, both row by row.
+struct Sliding {
+  const float* window;
+  int wide;
+  const float* kernel;
+  int kernelWide;
+  int kernelHigh;
+};
+
+/// Its sums at kBlock places beside each other, from the one whose first sample is `from`.
+FIN_WITH_WIDE_REGISTERS void sumBlock(const Sliding& s, const float* from, float* to) {
+  std::array<Eight, kBlock / 8> sums{};
+  const float* weight = s.kernel;
+  for (int v = 0; v < s.kernelHigh; ++v, from += s.wide - s.kernelWide) {
+    for (int u = 0; u < s.kernelWide; ++u, ++from, ++weight) {
+      for (std::size_t k = 0; k < sums.size(); ++k) {
+        Eight samples;
+        std::memcpy(&samples, from + 8 * k, sizeof samples);
+        sums[k] += *weight * samples;
+      }
+    }
+  }
+  std::memcpy(to, sums.data(), sizeof sums);
+}
+
+/// Its sums at fewer places.
+FIN_WITH_WIDE_REGISTERS void sumFew(const Sliding& s, const float* from, float* to, int places) {
+  const float* weight = s.kernel;
+  for (int v = 0; v < s.kernelHigh; ++v, from += s.wide - s.kernelWide) {
+    for (int u = 0; u < s.kernelWide; ++u, ++from, ++weight) {
+      for (int x = 0; x < places; ++x) to[x] += *weight * from[x];
+    }
+  }
+}
 
 /// Sums of a kernel times a window of rows of `wide`, at every place where it fits in. (For kernels and
 /// reaches of some ten pixels this takes a fraction of what a Fourier transform does; more so with wide
 /// registers.)
-#ifndef __SANITIZE_THREAD__  // it cannot look at the choice between the two, which is made before main()
-[[gnu::target_clones("avx2", "default")]]
-#endif
-std::vector<float>
-slid(const std::vector<float>& window, int wide, const std::vector<float>& kernel, int kernelWide,
-     int kernelHigh) {
+std::vector<float> slid(const std::vector<float>& window, int wide, const std::vector<float>& kernel,
+                        int kernelWide, int kernelHigh) {
+  const Sliding sliding{window.data(), wide, kernel.data(), kernelWide, kernelHigh};
   const int across = wide - kernelWide + 1;
   const int down = static_cast<int>(window.size()) / wide - kernelHigh + 1;
   std::vector<float> out(static_cast<std::size_t>(across) * static_cast<std::size_t>(down), 0.0F);
   for (int y = 0; y < down; ++y) {
+    const float* from = sliding.window + y * wide;
     float* to = out.data() + y * across;
-    if (across >= kBlock) {
-      for (int block = 0; block < across; block += kBlock) {
-        const int first = std::min(block, across - kBlock);  // the last one may overlap
-        std::array<Eight, kBlock / 8> sums{};
-        const float* weight = kernel.data();
-        for (int v = 0; v < kernelHigh; ++v) {
-          const float* from = window.data() + (y + v) * wide + first;
-          for (int u = 0; u < kernelWide; ++u, ++from) {
-            const float w = *weight++;
-            for (std::size_t k = 0; k < sums.size(); ++k) {
-              Eight samples;
-              std::memcpy(&samples, from + 8 * k, sizeof samples);
-              sums[k] += w * samples;
-            }
-          }
-        }
-        std::memcpy(to + first, sums.data(), sizeof sums);
-      }
-      continue;
-    }
-    const float* weight = kernel.data();
-    for (int v = 0; v < kernelHigh; ++v) {
-      for (int u = 0; u < kernelWide; ++u) {
-        const float w = *weight++;
-        const float* from = window.data() + (y + v) * wide + u;
-        for (int x = 0; x < across; ++x) to[x] += w * from[x];
-      }
+    if (across < kBlock) sumFew(sliding, from, to, across);
+    for (int block = 0; across >= kBlock && block < across; block += kBlock) {
+      const int first = std::min(block, across - kBlock);  // the last one may overlap
+      sumBlock(sliding, from + first, to + first);
     }
   }
   return out;
