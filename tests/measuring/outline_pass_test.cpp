@@ -140,6 +140,25 @@ TEST_F(ReadPass, SaysThatTheCameraSwayed) {
   }
 }
 
+TEST_F(ReadPass, RefusesWhatRestsOnPlacesWhereTheCameraWasCarriedAlong) {
+  Track track = trueTrack();
+  for (std::size_t i = 0; i < track.frameCount; ++i)
+    track.background.push_back({false, {-0.4 * static_cast<double>(i), 0.0}, 0.0});
+  EXPECT_EQ(warnings(track, "the camera moved along by some "), 1);
+  EXPECT_EQ(warnings(track, "the camera swayed"), 0);
+  const ReadingSet carried = readings(std::move(track));
+  const auto has = [&](ReadingId id) {
+    return std::any_of(carried.readings.begin(), carried.readings.end(),
+                       [id](const Reading& r) { return r.id == id; });
+  };
+  EXPECT_FALSE(has(ReadingId::TravelSpeed));
+  EXPECT_FALSE(has(ReadingId::TailSweep));
+  EXPECT_TRUE(has(ReadingId::WobbleFrequency)) << "how it lies does not rest on where it is";
+  EXPECT_TRUE(std::any_of(carried.refused.begin(), carried.refused.end(), [](const Refusal& r) {
+    return r.id == ReadingId::TravelSpeed && r.why == "the camera moved while it filmed; film from a stand";
+  }));
+}
+
 TEST_F(ReadPass, AsksWhetherNoseAndTailWereTakenForEachOther) {
   Track swapped = trueTrack();
   EXPECT_EQ(warnings(swapped, "it swims tail first"), 0);

@@ -121,6 +121,17 @@ TEST(Sway, IsToldFromLightThatDancesAndIsTakenOut) {
   EXPECT_TRUE(still.sway.empty()) << "dancing light alone is no sway";
 }
 
+TEST(Sway, OfACameraThatIsCarriedAlongIsKnownOnlyAbout) {
+  RehearsalScene scene = test::smallPull();
+  scene.ruler_mm = 0.0;  // so small, its lines come to lie on each other
+  const FollowedInPool carried(scene, {.carried_px = 60.0});
+  ASSERT_TRUE(wasCarried(carried.sway));
+  EXPECT_NEAR(carried.sway.back().at.x_px, -60.0, 6.0);
+  EXPECT_NEAR(carried.sway.back().at.y_px, 0.0, 3.0);
+  EXPECT_FALSE(wasCarried(FollowedInPool(scene, {.caustics = 0.35}).sway)) << "dancing light";
+  EXPECT_FALSE(wasCarried({{true, {}, 1.0}, {true, {3.0, 0.0}, 1.0}})) << "a hand that shakes";
+}
+
 TEST(Sway, LeavesPlacesAgainstTheTank) {
   Track track{0, 2, {{MarkName::Nose, {{true, {10.0, 20.0}, 1.0}, {true, {14.0, 19.0}, 1.0}}}}};
   track.outline = {{.seen = true, .centre = {5.0, 5.0}}, {.seen = true, .centre = {8.0, 4.0}}};

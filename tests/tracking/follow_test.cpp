@@ -8,6 +8,7 @@
 #include <array>
 #include <cmath>
 #include <opencv2/core.hpp>
+#include <opencv2/imgproc.hpp>
 
 #include "core/tracking/background/background.h"
 #include "support/small_scene.h"
@@ -271,6 +272,64 @@ TEST(Follow, GoesBackFromWhereAMarkIsSeenAgain) {
       EXPECT_EQ(tip[n].quality < kDoubtfulBelow, another) << n << ", " << tip[n].quality;
     }
     EXPECT_GT(tip[HidingSpot::kHides - 2].quality, 0.9) << "before it was hidden all was well";
+  }
+}
+
+/// A body with a spot at either end and a soft tail, which kicks; a leaf comes from below to cover the tail's
+/// tip, and goes on before it.
+class LeafAtTheTail : public FrameSource {
+ public:
+  LeafAtTheTail() : wall_(300, 460, CV_8UC1) { cv::RNG(7).fill(wall_, cv::RNG::NORMAL, 120.0, 2.0); }
+  [[nodiscard]] std::size_t frameCount() const override { return 120; }
+  [[nodiscard]] Seconds timeOf(std::size_t n) const override {
+    return Seconds(static_cast<double>(n) / 50.0);
+  }
+  [[nodiscard]] Result<Picture> frame(std::size_t n) override {
+    cv::Mat picture = wall_.clone();
+    cv::line(picture, dotted(at(MarkName::Nose, n)), dotted(at(MarkName::Tail, n)), cv::Scalar(60), 14,
+             cv::LINE_AA, kDots);
+    cv::line(picture, dotted(at(MarkName::Tail, n)), dotted(at(MarkName::Tip, n)), cv::Scalar(70), 6,
+             cv::LINE_AA, kDots);
+    for (const MarkName name : {MarkName::Nose, MarkName::Tail, MarkName::Tip})
+      cv::circle(picture, dotted(at(name, n)), 5 << kDots, cv::Scalar(name == MarkName::Tip ? 210 : 150),
+                 cv::FILLED, cv::LINE_AA, kDots);
+    cv::ellipse(picture, dotted(leafAt(n)), {12 << kDots, 7 << kDots}, 50.0, 0.0, 360.0, cv::Scalar(25),
+                cv::FILLED, cv::LINE_AA, kDots);
+    return Picture::fromMat(picture);
+  }
+  static PixelPoint at(MarkName name, std::size_t n) {
+    const PixelPoint nose{60.0 + 1.5 * static_cast<double>(n), 150.0};
+    if (name == MarkName::Nose) return nose;
+    const PixelPoint tail = nose + PixelPoint{70.0, 0.0};
+    const double bend = 0.6 * std::sin(2.0 * std::numbers::pi * static_cast<double>(n) / 24.0);
+    return name == MarkName::Tail ? tail : tail + PixelPoint{46.0 * std::cos(bend), 46.0 * std::sin(bend)};
+  }
+  static PixelPoint leafAt(std::size_t n) {
+    const auto since = static_cast<double>(n) - kOver;
+    return at(MarkName::Tip, static_cast<std::size_t>(kOver)) + PixelPoint{2.0, -1.0} * since;
+  }
+  static constexpr double kOver = 50.0;  ///< the frame in which it covers the tip
+
+ private:
+  static constexpr int kDots = 4;  ///< bits after the point
+  static cv::Point dotted(PixelPoint p) {
+    return {static_cast<int>(std::lround(p.x_px * (1 << kDots))),
+            static_cast<int>(std::lround(p.y_px * (1 << kDots)))};
+  }
+  cv::Mat wall_;
+};
+
+TEST(Follow, LetsALeafGoThatHidASoftTip) {
+  LeafAtTheTail source;
+  FollowRequest request{{}, 0, source.frameCount() - 1};
+  for (const MarkName name : {MarkName::Nose, MarkName::Tail, MarkName::Tip})
+    request.seeds.push_back({name, 0, LeafAtTheTail::at(name, 0)});
+  const auto track = followMarks(source, request);
+  ASSERT_TRUE(track) << track.error().message;
+  const auto& tip = track->find(MarkName::Tip)->samples;
+  for (std::size_t n = 95; n < tip.size(); ++n) {
+    EXPECT_TRUE(tip[n].seen) << n;
+    EXPECT_LT(length(tip[n].at - LeafAtTheTail::at(MarkName::Tip, n)).value(), 3.0) << n;
   }
 }
 

@@ -80,7 +80,12 @@ std::vector<std::string> warningsFor(const PassRequest& request, const Clip& cli
                     followed, result.track.frameCount));
   }
   const double sway_px = request.view == View::Chase ? 0.0 : swayOf_px(result.track.background);
-  if (sway_px > 0.0)
+  if (sway_px > 0.0 && wasCarried(result.track.background))
+    out.push_back(fmt::format(
+        "the camera moved along by some {:.0f} px: what rests on where the lure is cannot be told; "
+        "film from a stand",
+        sway_px));
+  else if (sway_px > 0.0)
     out.push_back(fmt::format(
         "the camera swayed by up to {:.1f} px; that was taken out, by what lies behind the lure", sway_px));
   if (swimsTailFirst(request, result.track))
@@ -133,6 +138,13 @@ void refuseWhatIsDoubtful(Protocol protocol, const Track& track, ReadingSheet& s
                       toString(name), sure, mark->samples.size()));
       break;
     }
+  }
+}
+
+void refuseWhatRestsOnPlaces(Protocol protocol, ReadingSheet& sheet) {
+  for (const ReadingSpec& spec : readingsOf(protocol)) {
+    if (restsOnPlaces(protocol, spec))
+      sheet.refuse(spec.id, "the camera moved while it filmed; film from a stand");
   }
 }
 
@@ -255,6 +267,7 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
     if (auto ok = readSound(request, clip, *clock, sheet, job); !ok) return tl::unexpected(ok.error());
   }
   refuseWhatIsDoubtful(request.protocol, result.track, sheet);
+  if (!chased && wasCarried(result.track.background)) refuseWhatRestsOnPlaces(request.protocol, sheet);
   result.readings = sheet.complete(needsOf(request));
   result.evidence = std::move(sheet.evidence());
   result.warnings = warningsFor(request, clip, result);

@@ -54,6 +54,6 @@ struct ReadingSet {
 /// Raised whenever a change to a method alters a reported number.
 constexpr int kMethodVersion = 12;
 /// The method version at which following last changed: tracks made before it are followed anew.
-constexpr int kFollowingVersion = 11;
+constexpr int kFollowingVersion = 12;
 
 }  // namespace fin

@@ -274,6 +274,25 @@ std::span<const ReadingSpec> readingsOf(Protocol protocol) {
   return all()[static_cast<std::size_t>(protocol)];
 }
 
+bool restsOnPlaces(Protocol protocol, const ReadingSpec& spec) {
+  switch (protocol) {
+    case Protocol::Retrieve:
+      return spec.needsScale || spec.id == ReadingId::Breakouts;
+    case Protocol::Rest:
+      return spec.needsScale;
+    case Protocol::Fall:
+    case Protocol::Twitch:
+    case Protocol::Walk:
+    case Protocol::Hop:
+    case Protocol::Drag:
+      return true;  // even an attitude is one in a part of the way
+    case Protocol::Skirt:
+    case Protocol::Sound:
+      return false;
+  }
+  return false;
+}
+
 const ReadingSpec* specOf(ReadingId reading) {
   for (const auto& protocol : all()) {
     const auto found = std::find_if(protocol.begin(), protocol.end(),

@@ -24,6 +24,9 @@ struct ReadingSpec {
 
 /// The readings of a protocol, in the order in which they are shown.
 std::span<const ReadingSpec> readingsOf(Protocol protocol);
+/// Whether a reading rests on where the lure is in the tank, rather than on how its body lies: a camera that
+/// moves takes it away.
+bool restsOnPlaces(Protocol protocol, const ReadingSpec& spec);
 /// The first protocol that asks for it defines it; null for what only a ladder tells.
 const ReadingSpec* specOf(ReadingId reading);
 /// "mm/s" and the like; "text" for a class.

@@ -40,7 +40,8 @@ PixelPoint RehearsalPool::swayAt(std::size_t frame) const {
   const double t = tank_.timeOf(frame).value();
   return PixelPoint{0.7 * std::sin(7.3 * t) + 0.3 * std::sin(17.0 * t + 1.0),
                     0.6 * std::sin(5.9 * t + 2.0) + 0.4 * std::sin(13.0 * t)} *
-         defects_.sway_px;
+             defects_.sway_px +
+         PixelPoint{-defects_.carried_px * t / tank_.scene().length.value(), 0.0};
 }
 
 PixelPoint RehearsalPool::markAt(MarkName mark, std::size_t frame) const {
@@ -64,7 +65,7 @@ Result<Picture> RehearsalPool::frame(std::size_t n) {
     picture = pictureAt(instant);
   }
   changeLight(picture, instant);
-  if (defects_.sway_px > 0.0) {
+  if (defects_.sway_px > 0.0 || defects_.carried_px > 0.0) {
     const PixelPoint by = swayAt(n);
     const double moves[] = {1.0, 0.0, by.x_px, 0.0, 1.0, by.y_px};
     cv::warpAffine(picture.clone(), picture, cv::Mat(2, 3, CV_64FC1, const_cast<double*>(moves)),

@@ -14,6 +14,7 @@ struct PoolDefects {
   double exposureStep = 0.0;     ///< share of the light that is there more in the clip's second half
   double whiteBalanceDrift = 0;  ///< share by which red grows and blue fades over the clip
   double sway_px = 0.0;          ///< about the middle, each way: a hand
+  double carried_px = 0.0;       ///< to the side, evenly over the clip: nobody holds it
   Seconds rollingShutter{0.0};   ///< from the first row to the last
   bool leaf = false;             ///< drifts across the lure's way, before it
   bool leader = false;           ///< a line before the nose
@@ -31,9 +32,9 @@ class RehearsalPool : public FrameSource {
   [[nodiscard]] Seconds timeOf(std::size_t frame) const override { return tank_.timeOf(frame); }
   [[nodiscard]] Result<Picture> frame(std::size_t frame) override;
 
-  /// How far the hand moved the picture in a frame.
+  /// How far the camera moved the picture in a frame.
   [[nodiscard]] PixelPoint swayAt(std::size_t frame) const;
-  /// Where a mark lies at a frame's instant, seen from where the hand holds the camera.
+  /// Where a mark lies at a frame's instant, seen from where the camera is then.
   [[nodiscard]] PixelPoint markAt(MarkName mark, std::size_t frame) const;
   [[nodiscard]] const RehearsalTank& tank() const { return tank_; }
 

@@ -35,11 +35,14 @@ constexpr double kSure = 0.9;         ///< quality
 constexpr double kOtherColour = 8.0;  ///< steps of the colour differences
 constexpr double kEndOn = 0.6;  ///< of the body's length: it turns towards the camera, and its ends hide
 constexpr double kLongerThanSeen = 1.25;  ///< a body a little nearer to the camera than before
+constexpr double kStraightened = 1.5;     ///< times as long as it was placed: a soft tail that was bent
 constexpr int kDirections = 12;           ///< about its partner in which a lost end is looked for
+constexpr double kFarthestBent_rad = 1.2;
 constexpr double kTurnWorthALook_rad = 0.06;
 constexpr double kLearnBelow = 0.86;  ///< likeness under which a new look is worth keeping
 constexpr double kLearnFrom = 0.62;   ///< and above which it is safe to
 constexpr double kLearnQuality = 0.5;
+constexpr double kStillItself = 0.2;  ///< likeness of a given look
 constexpr double kFitsToTellSize = 0.7;  ///< likeness of a given look
 constexpr double kSizeStep = 1.04;
 constexpr double kSizeMemory = 0.1;  ///< of a step a frame: a lure does not grow faster
@@ -99,8 +102,11 @@ MarkFollower::MarkFollower(double body_px, double frameSpacing_s, double scale)
 void MarkFollower::give(const Picture& picture, double time_s, std::span<const MarkSeed> seeds) {
   for (const MarkSeed& seed : seeds) motion_.place(seed.name, time_s, seed.at);
   for (const MarkSeed& seed : seeds) {
-    const auto partner = rigidPartnerOf(seed.name);
-    if (partner && motion_.knows(*partner)) rememberLength(seed.name, *motion_.apart_px(seed.name, *partner));
+    const auto partner = partnerOf(seed.name);
+    if (!partner || !motion_.knows(*partner)) continue;
+    const double apart_px = *motion_.apart_px(seed.name, *partner);
+    rememberLength(seed.name, apart_px);
+    given_px_[seed.name] = std::max(given_px_[seed.name], apart_px);
   }
   for (const MarkSeed& seed : seeds) {
     const PatchPose pose{seed.at, angleAt(seed.name, seed.at, time_s), scale_};
@@ -115,8 +121,9 @@ void MarkFollower::give(const Picture& picture, double time_s, std::span<const M
 }
 
 void MarkFollower::rememberLength(MarkName end, double apart_px) {
-  for (const MarkName name : {end, *rigidPartnerOf(end)})
-    longest_px_[name] = std::max(longest_px_[name], apart_px);
+  longest_px_[end] = std::max(longest_px_[end], apart_px);
+  if (const auto partner = rigidPartnerOf(end))
+    longest_px_[*partner] = std::max(longest_px_[*partner], apart_px);
 }
 
 MarkFollower::Followed MarkFollower::placed(const Picture& picture, double time_s,
@@ -183,12 +190,19 @@ std::vector<MarkAppearance::Candidate> MarkFollower::lookAt(const Picture& pictu
   return candidates;
 }
 
-/// An end that turned away while the other was seen may come back anywhere about it.
+/// An end that turned away while the other was seen may come back anywhere about it; a soft tail's tip,
+/// behind the body only.
 void MarkFollower::lookAround(const Picture& picture, MarkName name, PixelPoint partner, double time_s,
                               std::vector<MarkAppearance::Candidate>& candidates) const {
   const double away_px = longest_px_.at(name);
+  std::optional<double> behind_rad;
+  if (const auto end = partnerOf(name); end && !rigidPartnerOf(name))
+    behind_rad = angleAt(*end, partner, time_s);
   for (int i = 0; i < kDirections; ++i) {
     const double angle = 2.0 * std::numbers::pi * i / kDirections;
+    if (behind_rad &&
+        std::abs(std::remainder(angle - *behind_rad, 2.0 * std::numbers::pi)) > kFarthestBent_rad)
+      continue;
     const PatchPose pose{partner + PixelPoint{std::cos(angle), std::sin(angle)} * away_px, angle, scale_};
     if (!inside(picture, pose.centre)) continue;
     const int reach =
@@ -199,7 +213,7 @@ void MarkFollower::lookAround(const Picture& picture, MarkName name, PixelPoint 
 }
 
 std::optional<PixelPoint> MarkFollower::seenPartner(MarkName name, double time_s) const {
-  const auto partner = rigidPartnerOf(name);
+  const auto partner = partnerOf(name);
   if (!partner || !motion_.knows(*partner)) return std::nullopt;
   if (std::abs(time_s - motion_.lastSeen_s(*partner)) > 1.5 * spacing_s_) return std::nullopt;
   return motion_.predict(*partner, time_s);
@@ -207,7 +221,12 @@ std::optional<PixelPoint> MarkFollower::seenPartner(MarkName name, double time_s
 
 bool MarkFollower::tooFarFromPartner(MarkName name, PixelPoint at, double time_s) const {
   const auto partner = seenPartner(name, time_s);
-  return partner && length(at - *partner).value() > kLongerThanSeen * longest_px_.at(name);
+  if (!partner) return false;
+  const double longest_px = kLongerThanSeen * longest_px_.at(name);
+  // A soft tail may have been bent where it was placed; following must not draw it out little by little.
+  const double most_px =
+      rigidPartnerOf(name) ? longest_px : std::min(longest_px, kStraightened * given_px_.at(name));
+  return length(at - *partner).value() > most_px;
 }
 
 bool MarkFollower::liesOnAnother(MarkName name, PixelPoint at, double time_s) const {
@@ -275,7 +294,7 @@ std::map<MarkName, MarkFollower::Followed> MarkFollower::step(const Picture& pic
   std::vector<PixelPoint> lure;
   for (const auto& [name, found] : out) {
     if (found.sample.seen) lure.push_back(found.sample.at);
-    const auto partner = rigidPartnerOf(name);
+    const auto partner = partnerOf(name);
     const auto other = partner ? out.find(*partner) : out.end();
     if (other != out.end() && std::min(found.sample.quality, other->second.sample.quality) >= kSure)
       rememberLength(name, length(found.sample.at - other->second.sample.at).value());
@@ -340,9 +359,12 @@ void MarkFollower::verify(const Picture& picture, std::map<MarkName, Looked>& lo
 
 void MarkFollower::learn(const Picture& picture, const std::map<MarkName, Looked>& looked) {
   for (const auto& [name, mine] : looked) {
-    if (mine.likeness < kLearnBelow && mine.likeness > kLearnFrom && mine.quality > kLearnQuality) {
-      appearances_.at(name).addMet(picture.grey(), {mine.at, mine.angle_rad, scale_});
-    }
+    if (mine.likeness > kLearnBelow || mine.likeness < kLearnFrom || mine.quality < kLearnQuality) continue;
+    const PatchPose pose{mine.at, mine.angle_rad, scale_};
+    MarkAppearance& appearance = appearances_.at(name);
+    // A body turns, and an end may look all different then; a soft tip that does is hidden by something.
+    if (!rigidPartnerOf(name) && appearance.likenessOfGiven(picture.grey(), pose) < kStillItself) continue;
+    appearance.addMet(picture.grey(), pose);
   }
 }
 

@@ -72,6 +72,7 @@ class MarkFollower {
   double scale_;                           ///< how large the lure is in the picture, of what it was at first
   std::map<MarkName, bool> endOn_;         ///< when both ends were followed last
   std::map<MarkName, double> longest_px_;  ///< that an end has been from its partner
+  std::map<MarkName, double> given_px_;    ///< and was where a person placed it
   StillScene scene_;
   MotionModel motion_;
   std::map<MarkName, MarkDetail> details_;
