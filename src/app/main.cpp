@@ -8,6 +8,7 @@
 
 #include "app/main_window.h"
 #include "app/places/log/log_choice.h"
+#include "app/ui/settings.h"
 #include "app/ui/theme.h"
 #include "demo/demo_day.h"
 
@@ -99,6 +100,8 @@ int main(int argc, char** argv) {
   QApplication::setApplicationName("agile-fin");
   QApplication::setApplicationDisplayName("Agile Fin");
   QApplication::setApplicationVersion(FIN_VERSION);
+  fin::app::Settings::all().keepIn(
+      QDir(QStandardPaths::writableLocation(QStandardPaths::AppConfigLocation)).filePath("settings.ini"));
   fin::app::dress(application);
 
   QCommandLineParser parser;

@@ -2,12 +2,19 @@
 #include "app/main_window.h"
 
 #include <QAction>
+#include <QEvent>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QVBoxLayout>
+#include <algorithm>
 
+#include "app/places/keys_sheet.h"
 #include "app/places/log/log_choice.h"
+#include "app/places/settings_sheet.h"
+#include "app/plots/plot.h"
+#include "app/ui/pieces.h"
+#include "app/ui/settings.h"
 #include "app/ui/theme.h"
 #include "app/ui/unit_box.h"
 
@@ -15,40 +22,6 @@ namespace fin::app {
 namespace {
 
 constexpr int kLookElsewhere_ms = 2000;
-
-QString keyTable() {
-  const std::pair<const char*, QString> keys[] = {
-      {"Ctrl 1 … 6", QObject::tr("go to a place of the day")},
-      {"Ctrl O", QObject::tr("open a clip")},
-      {"Ctrl Z, Ctrl Shift Z", QObject::tr("undo, redo")},
-      {"D, F", QObject::tr("one frame back, on")},
-      {"S, G", QObject::tr("ten frames back, on")},
-      {"Space", QObject::tr("play slowly, pause")},
-      {"R", QObject::tr("place the ends of the known length")},
-      {"1, 2, 3", QObject::tr("place nose, tail, the tip of a soft tail")},
-      {"5, 6, 7", QObject::tr("place back, belly (head-on), the flank spot (side)")},
-      {"4, H", QObject::tr("draw around the lure, around what is to be hidden")},
-      {"E, X", QObject::tr("next doubtful stretch; foul from here, to here")},
-      {"Arrows, Enter", QObject::tr("move the cross half a pixel (Shift: five), place it")},
-      {"T, Y, U", QObject::tr("a twitch starts here, is not one, is left out")},
-      {",  .", QObject::tr("the nearest twitch's start a frame earlier, later")},
-      {"Shift and drag in the trace", QObject::tr("leave that stretch out of the numbers")},
-      {"Q", QObject::tr("quiet from here, to here (sound)")},
-      {"Esc", QObject::tr("put down what is in hand")},
-      {"+, −, W", QObject::tr("nearer, further, whole picture")},
-      {"Poolside: 1 … 5", QObject::tr("done, fouled, again, skip, note")},
-      {"Poolside: P, T", QObject::tr("start or stop the beat, take the clip in")},
-      {"Poolside: Alt and up, down", QObject::tr("move a clip to another pass")},
-      {"Line-up: Enter", QObject::tr("show the chosen pass on the bench")},
-      {"Line-up: 0 … 9, +, Enter", QObject::tr("score by eye (+ for 10), next clip")},
-      {"Verdict: Enter", QObject::tr("show what lies behind a property in the Line-up")},
-      {"F1", QObject::tr("this sheet")},
-  };
-  QString rows;
-  for (const auto& [key, what] : keys)
-    rows += QString("<tr><td><b>%1</b>&nbsp;&nbsp;</td><td>%2</td></tr>").arg(key, what);
-  return "<table cellpadding='4'>" + rows + "</table>";
-}
 
 }  // namespace
 
@@ -68,7 +41,9 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
       eye_(new EyeController(*log_, *edits_, this)),
       ear_(new EarController(*log_, *edits_, this)),
       notice_(new NoticeBar),
-      outdated_(new OutdatedBar(*lineUpModel_, *queue_)) {
+      outdated_(new OutdatedBar(*lineUpModel_, *queue_)),
+      everywhere_(tr("Everywhere")),
+      worn_(&theme()) {
   const QString file = QFileInfo(QString::fromStdString(log_->file().string())).completeBaseName();
   setWindowTitle(tr("Agile Fin: %1").arg(file));
   resize(1280, 800);
@@ -127,7 +102,10 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   const auto plan = [this] { go(Place::Plan); };
   connect(bench_, &BenchPlace::planWanted, this, plan);
   connect(poolside_, &PoolsidePlace::planWanted, this, plan);
+  sheet_ = new Sheet(*this);
   addActions();
+  connect(&Settings::all(), &Settings::unitsChanged, this, &MainWindow::showUnits);
+  showUnits();
   controller_->setIndexFolder(indexFolder);
   poolside_->watch().setIndexFolder(indexFolder);
   tellUnreadable();
@@ -206,39 +184,31 @@ void MainWindow::keepReadingsFresh() {
 
 QWidget* MainWindow::buildStrip() {
   strip_ = new QWidget;
-  strip_->setAutoFillBackground(true);
-  QPalette palette = strip_->palette();
-  palette.setColor(QPalette::Window, QColor(0xEA, 0xE2, 0xD2));
-  strip_->setPalette(palette);
+  strip_->setAttribute(Qt::WA_StyledBackground);
+  setLook(*strip_, "strip", true);
   auto* row = new QHBoxLayout(strip_);
   row->setContentsMargins(8, 0, 12, 0);
   row->setSpacing(0);
   row->addStretch();
-  auto* keys = new QPushButton(tr("Keys  F1"));
-  keys->setObjectName("keys");
+  auto* keys = namedButton(tr("Keys  F1"), "keys");
   connect(keys, &QPushButton::clicked, this, &MainWindow::toggleKeySheet);
   row->addWidget(keys);
   row->addSpacing(6);
-  auto* units = new QPushButton(tr("mm"));
-  units->setObjectName("units");
-  units->setCheckable(true);
-  units->setToolTip(tr("Metric or inches, everywhere at once. The log always keeps metric."));
-  units->setAccessibleName(tr("Switch between metric and inches"));
-  connect(units, &QPushButton::toggled, this, [this, units](bool imperial) {
-    units->setText(imperial ? tr("inches") : tr("mm"));
-    setUnits(imperial ? UnitSystem::Imperial : UnitSystem::Metric);
-  });
-  row->addWidget(units);
+  auto* settings = namedButton(tr("Settings"), "settings");
+  connect(settings, &QPushButton::clicked, this, &MainWindow::showSettings);
+  row->addWidget(settings);
+  row->addSpacing(6);
+  units_ = namedButton({}, "units");
+  units_->setCheckable(true);
+  units_->setToolTip(tr("Metric or US units, everywhere at once. The log always keeps metric."));
+  units_->setAccessibleName(tr("Switch between metric and US units"));
+  connect(units_, &QPushButton::clicked, this, &MainWindow::switchUnits);
+  row->addWidget(units_);
   row->addSpacing(6);
   for (const bool undo : {true, false}) {
     auto* button = new QPushButton(undo ? tr("Undo") : tr("Redo"));
     button->setObjectName(undo ? "undo" : "redo");
     button->setEnabled(false);
-    auto* action = new QAction(button->text(), this);
-    action->setShortcut(undo ? QKeySequence(Qt::CTRL | Qt::Key_Z)
-                             : QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z));
-    addAction(action);
-    connect(action, &QAction::triggered, edits_, undo ? &Edits::undo : &Edits::redo);
     connect(button, &QPushButton::clicked, edits_, undo ? &Edits::undo : &Edits::redo);
     connect(edits_, &Edits::changed, button, [this, button, undo] {
       button->setEnabled(undo ? edits_->canUndo() : edits_->canRedo());
@@ -264,6 +234,7 @@ void MainWindow::addPlace(Place place, const QString& name, QWidget* widget) {
 }
 
 void MainWindow::go(Place place) {
+  if (sheet_ != nullptr) sheet_->away();
   const int index = static_cast<int>(place);
   places_->setCurrentIndex(index);
   for (std::size_t i = 0; i < tabs_.size(); ++i) tabs_[i]->setChecked(static_cast<int>(i) == index);
@@ -273,24 +244,38 @@ void MainWindow::go(Place place) {
 }
 
 void MainWindow::addActions() {
-  const auto add = [this](const QKeySequence& keys, auto&& what) {
-    auto* action = new QAction(this);
-    action->setShortcut(keys);
-    connect(action, &QAction::triggered, this, what);
-    addAction(action);
-  };
-  for (int i = 0; i < 6; ++i) {
-    add(QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i)),
-        [this, i] { go(static_cast<Place>(i)); });
+  for (int i = 0; i < static_cast<int>(tabs_.size()); ++i) {
+    everywhere_.add(tr("Go to %1").arg(tabs_[static_cast<std::size_t>(i)]->text()),
+                    {QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + i))},
+                    [this, i] { go(static_cast<Place>(i)); });
   }
-  add(QKeySequence(Qt::CTRL | Qt::Key_O), [this] {
-    go(Place::Bench);
-    bench_->chooseClip();
-  });
-  add(QKeySequence(Qt::Key_F1), [this] { toggleKeySheet(); });
+  everywhere_
+      .add(tr("Open a clip"), {QKeySequence(Qt::CTRL | Qt::Key_O)},
+           [this] {
+             go(Place::Bench);
+             bench_->chooseClip();
+           })
+      .add(tr("Undo"), {QKeySequence(Qt::CTRL | Qt::Key_Z)}, [this] { edits_->undo(); })
+      .add(tr("Redo"), {QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z)}, [this] { edits_->redo(); })
+      .add(tr("Switch between metric and US units"), {}, [this] { switchUnits(); })
+      .add(tr("Settings"), {}, [this] { showSettings(); })
+      .add(tr("What you can do, and its keys"), {QKeySequence(Qt::Key_F1)}, [this] { toggleKeySheet(); })
+      .tell(tr("Show the chosen pass on the bench (Line-up)"), tr("Enter"))
+      .tell(tr("Show what lies behind a property (Verdict)"), tr("Enter"));
+  for (const Action& one : everywhere_.actions()) {
+    if (one.keys.empty()) continue;
+    auto* action = new QAction(one.what, this);
+    action->setShortcuts({one.keys.begin(), one.keys.end()});
+    connect(action, &QAction::triggered, this, one.run);
+    addAction(action);
+  }
 }
 
-void MainWindow::setUnits(UnitSystem units) {
+void MainWindow::showUnits() {
+  const UnitSystem units = Settings::all().units();
+  const bool us = units == UnitSystem::Imperial;
+  units_->setChecked(us);
+  units_->setText(us ? tr("inches") : tr("mm"));
   bench_->setUnits(units);
   setUnitsWithin(*this, units);
   day_->setUnits(units);
@@ -298,22 +283,54 @@ void MainWindow::setUnits(UnitSystem units) {
   verdict_->setUnits(units);
 }
 
+void MainWindow::switchUnits() {
+  const bool us = Settings::all().units() == UnitSystem::Imperial;
+  Settings::all().setUnits(us ? UnitSystem::Metric : UnitSystem::Imperial);
+  showUnits();
+}
+
+/// Those of the place that is seen first.
+std::vector<const ActionTable*> MainWindow::actionTables() const {
+  std::vector<const ActionTable*> out{&bench_->actions(), &poolside_->actions()};
+  for (const ActionTable* table : lineUp_->actions()) out.push_back(table);
+  const auto isSeen = [this](const ActionTable* table) {
+    if (table == &bench_->actions()) return bench_->isVisible();
+    if (table == &poolside_->actions()) return poolside_->isVisible();
+    return lineUp_->isVisible();
+  };
+  std::stable_partition(out.begin(), out.end(), isSeen);
+  const auto elsewhere = std::find_if_not(out.begin(), out.end(), isSeen);
+  out.insert(elsewhere, &everywhere_);
+  return out;
+}
+
 void MainWindow::toggleKeySheet() {
-  if (keySheet_ != nullptr) {
-    keySheet_->deleteLater();
-    keySheet_ = nullptr;
-    return;
-  }
-  auto* sheet = new QLabel(keyTable(), this);
-  sheet->setObjectName("keySheet");
-  sheet->setContentsMargins(18, 14, 18, 14);
-  sheet->setAutoFillBackground(true);
-  sheet->setStyleSheet(QString("background: %1; border: 2px solid %2; border-radius: 8px;")
-                           .arg(theme().card.name(), theme().accent.name()));
-  sheet->adjustSize();
-  sheet->move((width() - sheet->width()) / 2, (height() - sheet->height()) / 2);
-  sheet->show();
-  keySheet_ = sheet;
+  if (sheet_->content() != nullptr) return sheet_->away();
+  const auto run = [this](const ActionTable& table, const Action& action) {
+    sheet_->away();
+    if (&table == &bench_->actions()) go(Place::Bench);
+    if (&table == &poolside_->actions()) go(Place::Poolside);
+    for (const ActionTable* one : lineUp_->actions()) {
+      if (one == &table) go(Place::LineUp);
+    }
+    action.run();
+  };
+  auto* keys = new KeysSheet(actionTables(), run);
+  sheet_->put(keys, &keys->words());
+}
+
+void MainWindow::showSettings() {
+  auto* settings = new SettingsSheet;
+  sheet_->put(settings, settings->first());
+}
+
+/// Plots are no part of the style that the program wears.
+void MainWindow::changeEvent(QEvent* event) {
+  QMainWindow::changeEvent(event);
+  if (event->type() != QEvent::StyleChange || worn_ == &theme()) return;
+  const Theme* before = worn_;
+  worn_ = &theme();
+  dyePlots(*this, *before, *worn_);
 }
 
 }  // namespace fin::app

@@ -20,6 +20,8 @@
 #include "app/places/poolside/poolside_place.h"
 #include "app/places/verdict/verdict_place.h"
 #include "app/ui/notice_bar.h"
+#include "app/ui/sheet.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 
@@ -55,6 +57,9 @@ class MainWindow : public QMainWindow {
   void logChosen(const QString& file);
   void demoWanted();
 
+ protected:
+  void changeEvent(QEvent* event) override;
+
  private:
   void addPlace(Place place, const QString& name, QWidget* widget);
   void addActions();
@@ -63,8 +68,11 @@ class MainWindow : public QMainWindow {
   void reloadAll();
   void tellUnreadable();
   QWidget* buildStrip();
+  [[nodiscard]] std::vector<const ActionTable*> actionTables() const;
   void toggleKeySheet();
-  void setUnits(UnitSystem units);
+  void showSettings();
+  void switchUnits();
+  void showUnits();
 
   std::unique_ptr<Log> log_;
   Edits* edits_;
@@ -90,7 +98,10 @@ class MainWindow : public QMainWindow {
   BenchPlace* bench_;
   LineUpPlace* lineUp_;
   VerdictPlace* verdict_;
-  QWidget* keySheet_ = nullptr;
+  QPushButton* units_;
+  ActionTable everywhere_;
+  Sheet* sheet_ = nullptr;
+  const Theme* worn_;  ///< that plots are drawn in
 };
 
 }  // namespace fin::app

@@ -206,8 +206,6 @@ TEST(MainWindow, ChangesPlacesByKeyboard) {
     QTest::keyClick(&window, static_cast<Qt::Key>(Qt::Key_1 + i), Qt::ControlModifier);
     EXPECT_TRUE(window.findChild<QPushButton*>(QString("place%1").arg(i))->isChecked()) << i;
   }
-  QTest::keyClick(&window, Qt::Key_F1);
-  EXPECT_NE(window.findChild<QLabel*>("keySheet"), nullptr);
 }
 
 TEST_F(BenchSlice, LeavesOutAStretchThatIsDrawnOverOnTheTrace) {

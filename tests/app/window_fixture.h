@@ -6,6 +6,7 @@
 #include <QtTest/QTest>
 
 #include "app/main_window.h"
+#include "app/ui/settings.h"
 #include "support/small_scene.h"
 
 namespace fin::app {
@@ -13,6 +14,8 @@ namespace fin::app {
 /// The real window on a log of its own, to be driven by mouse and keys.
 class WindowTest : public testing::Test {
  protected:
+  ~WindowTest() override { Settings::all().setUnits(UnitSystem::Metric); }
+
   static constexpr int kPatience_ms = 60000;
 
   void openWindow() {

@@ -2,9 +2,10 @@
 #include "app/jobs/clip_voice.h"
 
 #include <QAudioDevice>
-#include <QMediaDevices>
 #include <algorithm>
 #include <cmath>
+
+#include "app/jobs/sound_device.h"
 
 namespace fin::app {
 namespace {
@@ -73,7 +74,7 @@ void ClipVoice::play(QByteArray samples) {
   format.setSampleRate(kRate_Hz);
   format.setChannelCount(1);
   format.setSampleFormat(QAudioFormat::Int16);
-  const QAudioDevice device = QMediaDevices::defaultAudioOutput();
+  const QAudioDevice device = chosenSoundDevice();
   if (device.isNull()) {
     emit told(tr("There is no sound device to hear it by."));
     emit speakingChanged(false);

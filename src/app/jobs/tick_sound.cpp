@@ -2,9 +2,10 @@
 #include "app/jobs/tick_sound.h"
 
 #include <QAudioDevice>
-#include <QMediaDevices>
 #include <cmath>
 #include <numbers>
+
+#include "app/jobs/sound_device.h"
 
 namespace fin::app {
 namespace {
@@ -25,7 +26,7 @@ TickSound::~TickSound() {
 
 bool TickSound::begin(const Cadence& cadence) {
   end();
-  const QAudioDevice device = QMediaDevices::defaultAudioOutput();
+  const QAudioDevice device = chosenSoundDevice();
   if (device.isNull()) return false;
   QAudioFormat format;
   format.setSampleRate(rate_Hz_);

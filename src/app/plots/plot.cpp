@@ -19,12 +19,10 @@ void dressAxis(QCPAxis& axis) {
   axis.setBasePen(QPen(theme().line));
   axis.setTickPen(QPen(theme().line));
   axis.setSubTickPen(Qt::NoPen);
-  axis.grid()->setPen(QPen(QColor(0xE2, 0xDB, 0xCD), 1));
+  axis.grid()->setPen(QPen(theme().grid, 1));
   axis.grid()->setZeroLinePen(QPen(theme().line, 1));
-  QFont font;
-  font.setPixelSize(12);
-  axis.setTickLabelFont(font);
-  axis.setLabelFont(font);
+  axis.setTickLabelFont(smallFont());
+  axis.setLabelFont(smallFont());
 }
 
 QCustomPlot* dressedPlot(const char* objectName) {
@@ -34,6 +32,66 @@ QCustomPlot* dressedPlot(const char* objectName) {
   plot->axisRect()->setBackground(theme().card);
   for (QCPAxis* axis : {plot->xAxis, plot->yAxis}) dressAxis(*axis);
   return plot;
+}
+
+namespace {
+
+/// A colour of one theme as the other one has it; any other as it is. How see-through it is stays.
+QColor dyed(const QColor& colour, const Theme& from, const Theme& to) {
+  constexpr QColor Theme::*kAll[] = {&Theme::paper, &Theme::card,        &Theme::line,   &Theme::grid,
+                                     &Theme::ink,   &Theme::faint,       &Theme::accent, &Theme::accentSoft,
+                                     &Theme::mat,   &Theme::troubleSoft, &Theme::trouble};
+  for (const auto one : kAll) {
+    if ((from.*one).rgb() != colour.rgb()) continue;
+    QColor out = to.*one;
+    out.setAlpha(colour.alpha());
+    return out;
+  }
+  return colour;
+}
+
+QPen dyed(QPen pen, const Theme& from, const Theme& to) {
+  pen.setColor(dyed(pen.color(), from, to));
+  return pen;
+}
+
+QBrush dyed(QBrush brush, const Theme& from, const Theme& to) {
+  brush.setColor(dyed(brush.color(), from, to));
+  return brush;
+}
+
+void dyeItem(QCPAbstractItem& item, const Theme& from, const Theme& to) {
+  if (auto* line = qobject_cast<QCPItemLine*>(&item)) line->setPen(dyed(line->pen(), from, to));
+  if (auto* line = qobject_cast<QCPItemStraightLine*>(&item)) line->setPen(dyed(line->pen(), from, to));
+  if (auto* text = qobject_cast<QCPItemText*>(&item)) text->setColor(dyed(text->color(), from, to));
+  if (auto* rect = qobject_cast<QCPItemRect*>(&item)) {
+    rect->setPen(dyed(rect->pen(), from, to));
+    rect->setBrush(dyed(rect->brush(), from, to));
+  }
+}
+
+}  // namespace
+
+void dyePlots(QWidget& within, const Theme& from, const Theme& to) {
+  for (QCustomPlot* plot : within.findChildren<QCustomPlot*>()) {
+    plot->setBackground(to.paper);
+    for (QCPAxisRect* rect : plot->axisRects()) {
+      rect->setBackground(to.card);
+      for (QCPAxis* axis : rect->axes()) dressAxis(*axis);
+    }
+    for (int i = 0; i < plot->plottableCount(); ++i) {
+      QCPAbstractPlottable* what = plot->plottable(i);
+      what->setPen(dyed(what->pen(), from, to));
+      what->setBrush(dyed(what->brush(), from, to));
+    }
+    for (int i = 0; i < plot->itemCount(); ++i) dyeItem(*plot->item(i), from, to);
+    if (plot->legend != nullptr) {
+      plot->legend->setBrush(to.card);
+      plot->legend->setBorderPen(QPen(to.line));
+      plot->legend->setTextColor(to.ink);
+    }
+    plot->replot(QCustomPlot::rpQueuedReplot);
+  }
 }
 
 QCPGraph* addCurve(QCustomPlot& plot, const std::vector<double>& x, const std::vector<double>& y,

@@ -5,31 +5,38 @@
 #include <QFont>
 
 class QApplication;
+class QWidget;
 
 namespace fin::app {
 
-/// The colours of the window: light paper and ink for daylight, one warm accent for what is under the hand.
+/// The colours of the window: paper and ink, one warm accent for what is under the hand. Text keeps a
+/// contrast of 4.5 to 1 against what it stands on.
 struct Theme {
-  QColor paper{0xF6, 0xF1, 0xE7};
-  QColor card{0xFD, 0xFB, 0xF6};
-  QColor line{0xCF, 0xC6, 0xB4};
-  QColor ink{0x1E, 0x26, 0x2C};
-  QColor faint{0x5A, 0x60, 0x62};
-  QColor accent{0xB4, 0x4A, 0x16};
-  QColor accentSoft{0xF3, 0xDD, 0xCC};
-  QColor mat{0x7C, 0x7E, 0x7D};
-  QColor trouble{0x9B, 0x1C, 0x2E};
-  QColor troubleSoft{0xF6, 0xDF, 0xDE};
+  QColor paper, card, strip, line, grid;
+  QColor ink, faint, gone;  ///< `gone`: what cannot be used now
+  QColor accent, accentSoft, onAccent;
+  QColor mat;  ///< about footage
+  QColor trouble, troubleSoft;
 };
 
+/// For daylight, and for the evening.
+const Theme& lightTheme();
+const Theme& darkTheme();
+/// The one that is worn.
 const Theme& theme();
 
 /// Colour-blind-safe colours of marks and models (P. Tol, Colour Schemes, 2021: "bright").
 QColor markColour(int index);
 
-/// Shipped fonts, palette and style sheet for the whole program.
+/// Shipped fonts, palette and style sheet for the whole program, as the settings say, and anew when they or
+/// the system change; plots, which are no part of the style, are dyed over.
 void dress(QApplication& application);
 
-QFont largeNumberFont();
+/// Letters of another size than usual: "small", "middle", "strong" (and as large), "large", "larger", "title"
+/// or "huge".
+void setLetters(QWidget& widget, const char* size);
+/// Of what is painted, and of a table's cells.
+QFont smallFont();
+QFont largeFont();
 
 }  // namespace fin::app

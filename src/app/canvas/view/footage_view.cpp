@@ -22,9 +22,7 @@ constexpr double kMarkRadius = 7.0;
 constexpr double kGrabRadius = 10.0;
 
 void paintLabel(QPainter& painter, QPointF at, const QString& text) {
-  QFont font = painter.font();
-  font.setPixelSize(12);
-  painter.setFont(font);
+  painter.setFont(smallFont());
   const QRectF box = QRectF(painter.fontMetrics().boundingRect(text)).adjusted(-5, -2, 5, 2);
   const QRectF placed = box.translated(at - box.topLeft());
   painter.setPen(Qt::NoPen);
@@ -372,6 +370,14 @@ void FootageView::mouseReleaseEvent(QMouseEvent* event) {
   }
 }
 
+void FootageView::nearer() {
+  zoomBy(kZoomStep, QPointF(rect().center()));
+}
+
+void FootageView::further() {
+  zoomBy(1.0 / kZoomStep, QPointF(rect().center()));
+}
+
 void FootageView::wheelEvent(QWheelEvent* event) {
   zoomBy(std::pow(kZoomStep, event->angleDelta().y() / 120.0), event->position());
 }
@@ -380,8 +386,6 @@ void FootageView::keyPressEvent(QKeyEvent* event) {
   if (tool_ && event->key() == Qt::Key_Escape) return dropTool();
   if (tool_ && !tool_->aim() && !picture_.isNull()) tool_->hover(toPicture(QPointF(rect().center())));
   if (tool_ && tool_->key(*event)) return;
-  if (event->key() == Qt::Key_Plus) return zoomBy(kZoomStep, QPointF(rect().center()));
-  if (event->key() == Qt::Key_Minus) return zoomBy(1.0 / kZoomStep, QPointF(rect().center()));
   QWidget::keyPressEvent(event);
 }
 

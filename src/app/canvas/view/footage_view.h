@@ -31,6 +31,8 @@ class FootageView : public QWidget {
   [[nodiscard]] Tool* tool() const { return tool_.get(); }
 
   void fit();
+  void nearer();
+  void further();
   void zoomBy(double factor, QPointF about);
   [[nodiscard]] QPointF toView(PixelPoint at) const;
   [[nodiscard]] PixelPoint toPicture(QPointF at) const;

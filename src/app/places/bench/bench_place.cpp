@@ -2,6 +2,7 @@
 #include "app/places/bench/bench_place.h"
 
 #include <QFileDialog>
+#include <QFileInfo>
 #include <QHBoxLayout>
 #include <QPushButton>
 #include <QSignalBlocker>
@@ -15,6 +16,7 @@
 #include "app/phrases/words.h"
 #include "app/places/bench/welcome.h"
 #include "app/ui/pieces.h"
+#include "app/ui/settings.h"
 #include "core/calibration/line_finder.h"
 
 namespace fin::app {
@@ -29,7 +31,11 @@ QString clipFilter() {
 }  // namespace
 
 BenchPlace::BenchPlace(const CalibrationPanel::Models& models, FurtherCrossings& ways, QWidget* parent)
-    : QWidget(parent), controller_(models.controller), kept_(models.kept), playback_(models.controller) {
+    : QWidget(parent),
+      controller_(models.controller),
+      kept_(models.kept),
+      playback_(models.controller),
+      actions_(tr("Bench"), [this] { return controller_.clip() ? QString() : tr("open a clip first"); }) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(14, 8, 14, 10);
   layout->setSpacing(8);
@@ -74,6 +80,7 @@ BenchPlace::BenchPlace(const CalibrationPanel::Models& models, FurtherCrossings&
   connect(trace_, &TraceView::frameWanted, &controller, &PassController::showFrame);
   connect(steps_, &StepsPanel::rulerWanted, this, &BenchPlace::takeRuler);
   connect(steps_, &StepsPanel::markWanted, this, &BenchPlace::takeMark);
+  fillActions();
   refreshPasses();
   passChanged();
 }
@@ -340,70 +347,65 @@ void BenchPlace::takeHiding() {
   take(std::make_unique<LoopTool>(tr("what must not be taken for the lure"), drawn), {});
 }
 
+/// Asks where clips were taken from last.
+QString BenchPlace::askForClip(const QString& title) {
+  Settings& settings = Settings::all();
+  const QString file = QFileDialog::getOpenFileName(this, title, settings.clipFolder(), clipFilter());
+  if (!file.isEmpty()) settings.setClipFolder(QFileInfo(file).path());
+  return file;
+}
+
 void BenchPlace::chooseClip() {
-  const QString file = QFileDialog::getOpenFileName(this, tr("Open a clip"), {}, clipFilter());
+  const QString file = askForClip(tr("Open a clip"));
   if (!file.isEmpty()) controller_.openClip(file);
 }
 
 void BenchPlace::findClip() {
-  const QString file = QFileDialog::getOpenFileName(this, tr("Where the clip is now"), {}, clipFilter());
+  const QString file = askForClip(tr("Where the clip is now"));
   if (!file.isEmpty()) controller_.findClip(file);
 }
 
+void BenchPlace::fillActions() {
+  const auto step = [this](int frames) { return [this, frames] { transport_->step(frames); }; };
+  const auto mark = [this](MarkName name) { return [this, name] { takeMark(name); }; };
+  actions_.add(tr("One frame back"), {Qt::Key_D}, step(-1))
+      .add(tr("One frame on"), {Qt::Key_F}, step(1))
+      .add(tr("Ten frames back"), {Qt::Key_S}, step(-10))
+      .add(tr("Ten frames on"), {Qt::Key_G}, step(10))
+      .add(tr("Play slowly, pause"), {Qt::Key_Space}, [this] { playback_.toggle(); })
+      .add(tr("Mark both ends of the known length"), {Qt::Key_R}, [this] { takeRuler(); })
+      .add(tr("Place the nose"), {Qt::Key_1}, mark(MarkName::Nose))
+      .add(tr("Place the tail"), {Qt::Key_2}, mark(MarkName::Tail))
+      .add(tr("Place the tip of a soft tail"), {Qt::Key_3}, mark(MarkName::Tip))
+      .add(tr("Draw around the lure"), {Qt::Key_4}, [this] { takeOutline(); })
+      .add(tr("Place the back (head-on)"), {Qt::Key_5}, mark(MarkName::Back))
+      .add(tr("Place the belly (head-on)"), {Qt::Key_6}, mark(MarkName::Belly))
+      .add(tr("Place a spot on the flank (side)"), {Qt::Key_7}, mark(MarkName::Flank))
+      .add(tr("Draw around what is to be hidden"), {Qt::Key_H}, [this] { takeHiding(); })
+      .add(tr("Next doubtful stretch"), {Qt::Key_E}, [this] { controller_.showNextDoubtful(); })
+      .add(tr("Foul from here, to here"), {Qt::Key_X},
+           [this] {
+             side_->setCurrentWidget(mend_);
+             mend_->foulHere();
+           })
+      .add(tr("A twitch starts here"), {Qt::Key_T}, [this] { twitches_->addHere(); })
+      .add(tr("Not a twitch"), {Qt::Key_Y}, [this] { twitches_->removeNearest(); })
+      .add(tr("Leave the twitch out, or back in"), {Qt::Key_U}, [this] { twitches_->leaveOutOrIn(); })
+      .add(tr("The nearest twitch starts a frame earlier"), {Qt::Key_Comma},
+           [this] { twitches_->moveNearest(-1); })
+      .add(tr("The nearest twitch starts a frame later"), {Qt::Key_Period},
+           [this] { twitches_->moveNearest(1); })
+      .add(tr("Quiet from here, to here (sound)"), {Qt::Key_Q}, [this] { quiet_->quietHere(); })
+      .add(tr("Whole picture"), {Qt::Key_W}, [this] { footage_->fit(); })
+      .add(tr("Nearer"), {Qt::Key_Plus}, [this] { footage_->nearer(); })
+      .add(tr("Further away"), {Qt::Key_Minus}, [this] { footage_->further(); })
+      .tell(tr("Move the cross half a pixel (with Shift: five), place it"), tr("Arrows, Enter"))
+      .tell(tr("Put down what is in hand"), tr("Esc"))
+      .tell(tr("Leave a stretch out of the numbers"), tr("Shift and drag in the trace"));
+}
+
 void BenchPlace::keyPressEvent(QKeyEvent* event) {
-  if (event->modifiers().testFlag(Qt::ControlModifier) || !controller_.clip())
-    return QWidget::keyPressEvent(event);
-  switch (event->key()) {
-    case Qt::Key_D:
-      return transport_->step(-1);
-    case Qt::Key_F:
-      return transport_->step(1);
-    case Qt::Key_S:
-      return transport_->step(-10);
-    case Qt::Key_G:
-      return transport_->step(10);
-    case Qt::Key_Space:
-      return playback_.toggle();
-    case Qt::Key_R:
-      return takeRuler();
-    case Qt::Key_1:
-      return takeMark(MarkName::Nose);
-    case Qt::Key_2:
-      return takeMark(MarkName::Tail);
-    case Qt::Key_3:
-      return takeMark(MarkName::Tip);
-    case Qt::Key_5:
-      return takeMark(MarkName::Back);
-    case Qt::Key_6:
-      return takeMark(MarkName::Belly);
-    case Qt::Key_7:
-      return takeMark(MarkName::Flank);
-    case Qt::Key_4:
-      return takeOutline();
-    case Qt::Key_H:
-      return takeHiding();
-    case Qt::Key_E:
-      return controller_.showNextDoubtful();
-    case Qt::Key_X:
-      side_->setCurrentWidget(mend_);
-      return mend_->foulHere();
-    case Qt::Key_W:
-      return footage_->fit();
-    case Qt::Key_T:
-      return twitches_->addHere();
-    case Qt::Key_Y:
-      return twitches_->removeNearest();
-    case Qt::Key_U:
-      return twitches_->leaveOutOrIn();
-    case Qt::Key_Comma:
-      return twitches_->moveNearest(-1);
-    case Qt::Key_Period:
-      return twitches_->moveNearest(1);
-    case Qt::Key_Q:
-      return quiet_->quietHere();
-    default:
-      QWidget::keyPressEvent(event);
-  }
+  if (!actions_.heard(*event)) QWidget::keyPressEvent(event);
 }
 
 }  // namespace fin::app

@@ -19,6 +19,7 @@
 #include "app/places/bench/trace_view.h"
 #include "app/places/bench/transport_bar.h"
 #include "app/places/bench/twitch_bar.h"
+#include "app/ui/actions.h"
 
 namespace fin::app {
 
@@ -33,6 +34,7 @@ class BenchPlace : public QWidget {
   [[nodiscard]] FootageView& footage() { return *footage_; }
   /// Asks for a file and opens it as a new pass.
   void chooseClip();
+  [[nodiscard]] const ActionTable& actions() const { return actions_; }
 
  signals:
   void planWanted();
@@ -61,6 +63,8 @@ class BenchPlace : public QWidget {
   void offerKeptCalibration();
   void take(std::unique_ptr<Tool> tool, const QString& inHand);
   void findClip();
+  QString askForClip(const QString& title);
+  void fillActions();
 
   PassController& controller_;
   KeptCalibrations& kept_;
@@ -85,6 +89,7 @@ class BenchPlace : public QWidget {
   ReadingsPanel* readings_;
   CalibrationPanel* calibration_;
   MendPanel* mend_;
+  ActionTable actions_;
   QWidget* usual_;        ///< steps and readings
   QStackedWidget* side_;  ///< the usual, more on size and time, or putting right
 };

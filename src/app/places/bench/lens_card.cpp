@@ -62,9 +62,7 @@ void ResidualPicture::paintEvent(QPaintEvent*) {
     painter.drawLine(at, at + QPointF(r.off.x_px, r.off.y_px) * (scale * longer));
   }
   painter.setPen(theme().ink);
-  QFont font = painter.font();
-  font.setPixelSize(12);
-  painter.setFont(font);
+  painter.setFont(smallFont());
   painter.drawText(rect().adjusted(0, height() - 17, 0, 0), Qt::AlignLeft,
                    tr("misses, %1 times as long as they are").arg(longer, 0, 'f', 0));
 }

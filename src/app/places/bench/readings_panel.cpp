@@ -46,9 +46,7 @@ QFrame* cardFor(const Reading& reading, UnitSystem units, const std::optional<QS
   auto* how = new QPushButton(origin ? QObject::tr("close") : QObject::tr("how?"));
   how->setObjectName("how");
   how->setAccessibleName(QObject::tr("How %1 was measured").arg(spokenName(reading.id)));
-  QFont small = how->font();
-  small.setPixelSize(12);
-  how->setFont(small);
+  setLetters(*how, "small");
   how->setFixedHeight(24);
   QObject::connect(how, &QPushButton::clicked, card, toggle);
   top->addWidget(how);
@@ -59,7 +57,7 @@ QFrame* cardFor(const Reading& reading, UnitSystem units, const std::optional<QS
   row->setSpacing(7);
   auto* number = new QLabel(value.value);
   number->setObjectName("value");
-  number->setFont(largeNumberFont());
+  setLetters(*number, "large");
   row->addWidget(number);
   row->addWidget(new QLabel(QString("%1 %2").arg(value.uncertainty, value.unit)), 0, Qt::AlignBottom);
   row->addStretch();

@@ -97,9 +97,7 @@ void SoundLane::paintEvent(QPaintEvent*) {
   painter.drawPath(pathOf(level_.rms));
   painter.setBrush(Qt::NoBrush);
   painter.setPen(theme().ink);
-  QFont font = painter.font();
-  font.setPixelSize(12);
-  painter.setFont(font);
+  painter.setFont(smallFont());
   if (alone_) writeTimes(painter, box);
   const QRectF words(0, 0, kLeft_px - 6, box.bottom() + 2);
   painter.drawText(words, Qt::AlignRight | Qt::AlignTop, tr("0 dB"));

@@ -5,22 +5,19 @@
 #include <QVBoxLayout>
 
 #include "app/ui/pieces.h"
+#include "app/ui/theme.h"
 
 namespace fin::app {
 namespace {
 
 constexpr int kButtonWidth_px = 240;
 constexpr int kTextWidth_px = 380;
-constexpr int kTitle_pt = 22;
 
 }  // namespace
 
 Welcome::Welcome(QWidget* parent) : QWidget(parent) {
   auto* title = new QLabel(tr("Measure how a lure moves"));
-  QFont letters = title->font();
-  letters.setPointSize(kTitle_pt);
-  letters.setWeight(QFont::DemiBold);
-  title->setFont(letters);
+  setLetters(*title, "title");
   auto* ways = new QGridLayout;
   ways->setHorizontalSpacing(18);
   ways->setVerticalSpacing(14);

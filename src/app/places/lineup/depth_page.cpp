@@ -21,7 +21,7 @@ DepthPage::DepthPage(LineUp& lineUp, QWidget* parent)
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   heading_->setObjectName("depthHeading");
-  heading_->setFont(largeNumberFont());
+  setLetters(*heading_, "large");
   heading_->setWordWrap(true);
   auto* row = new QHBoxLayout;
   row->addWidget(heading_, 1);

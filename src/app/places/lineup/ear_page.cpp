@@ -45,7 +45,7 @@ EarPage::EarPage(EarController& controller, LineUp& lineUp, QWidget* parent)
   layout->setSpacing(8);
   layout->addLayout(buildChoices());
   heading_->setObjectName("earHeading");
-  heading_->setFont(largeNumberFont());
+  setLetters(*heading_, "large");
   heading_->setWordWrap(true);
   layout->addWidget(heading_);
   plot_->legend->setBrush(theme().card);

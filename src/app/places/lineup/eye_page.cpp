@@ -25,6 +25,7 @@ constexpr double kHardly = 0.4;
 
 EyePage::EyePage(EyeController& controller, LineUp& lineUp, QWidget* parent)
     : QWidget(parent),
+      actions_(tr("Line-up, by eye"), [this] { return judging() ? QString() : tr("judge blind first"); }),
       controller_(controller),
       lineUp_(lineUp),
       studied_(lineUp),
@@ -40,6 +41,12 @@ EyePage::EyePage(EyeController& controller, LineUp& lineUp, QWidget* parent)
       pane_(new InStepPane),
       scores_(new QButtonGroup(this)),
       next_(namedButton(tr("Next"), "nextEye")) {
+  for (int score = 0; score <= kMostScore; ++score) {
+    actions_.add(tr("Score %1").arg(score),
+                 {QKeySequence(score < kMostScore ? Qt::Key_0 + score : static_cast<int>(Qt::Key_Plus))},
+                 [this, score] { scores_->button(score)->click(); });
+  }
+  actions_.add(tr("Keep the score, next clip"), {Qt::Key_Return, Qt::Key_Enter}, [this] { take(); });
   setFocusPolicy(Qt::StrongFocus);
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
@@ -80,7 +87,7 @@ QWidget* EyePage::buildResult() {
   auto* layout = new QVBoxLayout(page);
   layout->setContentsMargins(0, 0, 0, 0);
   heading_->setObjectName("eyeHeading");
-  heading_->setFont(largeNumberFont());
+  setLetters(*heading_, "large");
   heading_->setWordWrap(true);
   layout->addWidget(heading_);
   words_->setObjectName("eyeWords");
@@ -105,7 +112,7 @@ QWidget* EyePage::buildJudging() {
   auto* layout = new QVBoxLayout(page);
   layout->setContentsMargins(0, 0, 0, 0);
   which_->setObjectName("eyeWhich");
-  which_->setFont(largeNumberFont());
+  setLetters(*which_, "large");
   layout->addWidget(which_);
   pane_->setBlind(true);
   layout->addWidget(pane_, 1);
@@ -231,17 +238,7 @@ void EyePage::tick() {
 }
 
 void EyePage::keyPressEvent(QKeyEvent* event) {
-  if (!judging()) return QWidget::keyPressEvent(event);
-  const int key = event->key();
-  if (key >= Qt::Key_0 && key <= Qt::Key_9) {
-    scores_->button(key - Qt::Key_0)->click();
-  } else if (key == Qt::Key_Plus) {
-    scores_->button(kMostScore)->click();
-  } else if (key == Qt::Key_Return || key == Qt::Key_Enter) {
-    take();
-  } else {
-    QWidget::keyPressEvent(event);
-  }
+  if (!actions_.heard(*event)) QWidget::keyPressEvent(event);
 }
 
 void EyePage::showEvent(QShowEvent* event) {

@@ -13,6 +13,7 @@
 #include "app/controllers/eye_controller.h"
 #include "app/phrases/words.h"
 #include "app/places/lineup/in_step_pane.h"
+#include "app/ui/actions.h"
 
 namespace fin::app {
 
@@ -27,6 +28,7 @@ class EyePage : public QWidget {
   /// Clips are being shown to be scored.
   [[nodiscard]] bool judging() const { return stack_->currentWidget() == judging_; }
   [[nodiscard]] const StudiedPass* shown() const { return pane_->pass(); }
+  [[nodiscard]] const ActionTable& actions() const { return actions_; }
 
  protected:
   void keyPressEvent(QKeyEvent* event) override;
@@ -45,6 +47,7 @@ class EyePage : public QWidget {
   void tick();
   [[nodiscard]] ReadingId property() const { return property_->currentData().value<ReadingId>(); }
 
+  ActionTable actions_;
   EyeController& controller_;
   LineUp& lineUp_;
   StudiedPasses studied_;

@@ -25,6 +25,7 @@ constexpr int kByHand = -1;
 
 InStepPage::InStepPage(LineUp& lineUp, StudiedPasses& studied, QWidget* parent)
     : QWidget(parent),
+      actions_(tr("Line-up, in step")),
       lineUp_(lineUp),
       studied_(studied),
       instant_(new QComboBox),
@@ -36,6 +37,12 @@ InStepPage::InStepPage(LineUp& lineUp, StudiedPasses& studied, QWidget* parent)
       time_(new QLabel),
       words_(faintLabel({})),
       grid_(new QGridLayout) {
+  const auto steps = [this](int frames) { return [this, frames] { step(frames); }; };
+  actions_.add(tr("One frame back"), {Qt::Key_D}, steps(-1))
+      .add(tr("One frame on"), {Qt::Key_F}, steps(1))
+      .add(tr("Ten frames back"), {Qt::Key_S}, steps(-10))
+      .add(tr("Ten frames on"), {Qt::Key_G}, steps(10))
+      .add(tr("Play slowly, pause"), {Qt::Key_Space}, [this] { toggle(); });
   setFocusPolicy(Qt::StrongFocus);
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
@@ -306,20 +313,7 @@ void InStepPage::step(int frames) {
 }
 
 void InStepPage::keyPressEvent(QKeyEvent* event) {
-  switch (event->key()) {
-    case Qt::Key_Space:
-      return toggle();
-    case Qt::Key_D:
-      return step(-1);
-    case Qt::Key_F:
-      return step(1);
-    case Qt::Key_S:
-      return step(-10);
-    case Qt::Key_G:
-      return step(10);
-    default:
-      QWidget::keyPressEvent(event);
-  }
+  if (!actions_.heard(*event)) QWidget::keyPressEvent(event);
 }
 
 void InStepPage::hideEvent(QHideEvent* event) {

@@ -13,6 +13,7 @@
 
 #include "app/places/lineup/in_step_pane.h"
 #include "app/places/lineup/pass_picker.h"
+#include "app/ui/actions.h"
 
 namespace fin::app {
 
@@ -34,6 +35,7 @@ class InStepPage : public QWidget {
   [[nodiscard]] std::vector<const InStepPane*> panes() const;
   /// What is seen now, side by side, with the rigs' names.
   [[nodiscard]] QImage strip() const;
+  [[nodiscard]] const ActionTable& actions() const { return actions_; }
 
  protected:
   void keyPressEvent(QKeyEvent* event) override;
@@ -53,6 +55,7 @@ class InStepPage : public QWidget {
   [[nodiscard]] double instantOf(const StudiedPass& pass) const;
   [[nodiscard]] double finestFrame_s() const;
 
+  ActionTable actions_;
   LineUp& lineUp_;
   StudiedPasses& studied_;
   UnitSystem units_ = UnitSystem::Metric;

@@ -32,7 +32,7 @@ LadderPage::LadderPage(LineUp& lineUp, QWidget* parent)
   row->addStretch();
   layout->addLayout(row);
   band_->setObjectName("ladderBand");
-  band_->setFont(largeNumberFont());
+  setLetters(*band_, "large");
   band_->setWordWrap(true);
   layout->addWidget(band_);
   plot_->yAxis->setLabel(tr("Width of the action, °"));

@@ -37,6 +37,12 @@ void LineUpPlace::showReading(ReadingId reading) {
   if (!ladder) spread_->showReading(reading);
 }
 
+std::vector<const ActionTable*> LineUpPlace::actions() const {
+  std::vector<const ActionTable*> out{&inStep_->actions(), &eye_->actions()};
+  if (eye_->isVisible()) std::swap(out.front(), out.back());
+  return out;
+}
+
 void LineUpPlace::setUnits(UnitSystem units) {
   inStep_->setUnits(units);
   overlay_->setUnits(units);

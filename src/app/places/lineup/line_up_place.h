@@ -30,6 +30,8 @@ class LineUpPlace : public PageTabs {
   [[nodiscard]] EarPage& ear() { return *ear_; }
   [[nodiscard]] OverlayPage& overlay() { return *overlay_; }
   [[nodiscard]] StudiedPasses& studied() { return studied_; }
+  /// Those of its pages that have any; the first one's is what is seen, if that has.
+  [[nodiscard]] std::vector<const ActionTable*> actions() const;
 
  signals:
   void passWanted(PassId pass);

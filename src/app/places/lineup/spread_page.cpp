@@ -52,7 +52,7 @@ SpreadPage::SpreadPage(LineUp& lineUp, QWidget* parent)
   auto* right = new QVBoxLayout;
   right->setSpacing(6);
   heading_->setObjectName("spreadHeading");
-  heading_->setFont(largeNumberFont());
+  setLetters(*heading_, "large");
   auto* top = new QHBoxLayout;
   top->addWidget(heading_, 1);
   auto* speedLabel = new QLabel(tr("Pulled at"));

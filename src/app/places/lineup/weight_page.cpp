@@ -32,7 +32,7 @@ WeightPage::WeightPage(LineUp& lineUp, QWidget* parent)
   layout->addWidget(buildForm());
   auto* right = new QVBoxLayout;
   answer_->setObjectName("weightAnswer");
-  answer_->setFont(largeNumberFont());
+  setLetters(*answer_, "large");
   answer_->setWordWrap(true);
   right->addWidget(answer_);
   words_->setObjectName("weightWords");

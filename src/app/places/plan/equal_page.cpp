@@ -74,7 +74,7 @@ QWidget* EqualPage::buildHeads() {
   answer_ = new QLabel;
   answer_->setObjectName("headAnswer");
   answer_->setWordWrap(true);
-  answer_->setFont(largeNumberFont());
+  setLetters(*answer_, "large");
   grid->addWidget(answer_, 5, 0, 1, 4);
   return box;
 }

@@ -85,7 +85,7 @@ WaterPage::WaterPage(DayController& controller, QWidget* parent)
   inside->setContentsMargins(18, 14, 18, 14);
   inside->setSpacing(10);
   weight_->setObjectName("filledWeight");
-  weight_->setFont(largeNumberFont());
+  setLetters(*weight_, "large");
   toDo_->setObjectName("saltToDo");
   for (QLabel* label : {weight_, toDo_, state_}) label->setWordWrap(true);
   state_->setProperty("faint", true);

@@ -13,6 +13,7 @@
 
 #include "app/places/poolside/run_list.h"
 #include "app/ui/pieces.h"
+#include "app/ui/settings.h"
 #include "core/rehearsal/simulated_camera.h"
 
 namespace fin::app {
@@ -167,7 +168,8 @@ void IncomingPanel::watchFolder(const QString& folder) {
 }
 
 void IncomingPanel::chooseFolder() {
-  const QString folder = QFileDialog::getExistingDirectory(this, tr("Watch a folder"));
+  const QString folder =
+      QFileDialog::getExistingDirectory(this, tr("Watch a folder"), Settings::all().clipFolder());
   if (!folder.isEmpty()) watchFolder(folder);
 }
 

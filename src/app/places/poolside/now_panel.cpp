@@ -15,17 +15,10 @@ namespace {
 
 constexpr int kButtonHeight = 62;
 
-QFont letters(int pixels, bool heavy) {
-  QFont font("Inter");
-  font.setPixelSize(pixels);
-  font.setWeight(heavy ? QFont::DemiBold : QFont::Normal);
-  return font;
-}
-
 QPushButton* largeButton(const QString& text, const char* name) {
   QPushButton* b = namedButton(text, name);
   b->setMinimumHeight(kButtonHeight);
-  b->setFont(letters(18, true));
+  setLetters(*b, "strong");
   b->setFocusPolicy(Qt::TabFocus);
   return b;
 }
@@ -47,15 +40,15 @@ NowPanel::NowPanel(DayController& controller, QWidget* parent)
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(4);
   count_->setProperty("faint", true);
-  count_->setFont(letters(16, false));
+  setLetters(*count_, "middle");
   rig_->setObjectName("nowRig");
-  rig_->setFont(letters(46, true));
+  setLetters(*rig_, "huge");
   rig_->setWordWrap(true);
   task_->setObjectName("nowTask");
-  task_->setFont(letters(27, false));
+  setLetters(*task_, "larger");
   task_->setWordWrap(true);
   next_->setObjectName("nextPass");
-  next_->setFont(letters(18, false));
+  setLetters(*next_, "middle");
   next_->setProperty("faint", true);
   next_->setWordWrap(true);
   layout->addWidget(count_);
@@ -127,7 +120,7 @@ QWidget* NowPanel::buildNote() {
   note_->setObjectName("noteText");
   note_->setAccessibleName(tr("Note on this pass"));
   note_->setMinimumHeight(kButtonHeight - 10);
-  note_->setFont(letters(18, false));
+  setLetters(*note_, "middle");
   note_->setPlaceholderText(tr("What is worth knowing of this pass; Enter keeps it"));
   row->addWidget(note_, 1);
   auto* lineLabel = new QLabel(tr("Line out"));

@@ -21,7 +21,7 @@ PacerPanel::PacerPanel(DayController& controller, QWidget* parent)
   layout->setContentsMargins(0, 0, 0, 0);
   layout->addWidget(headingLabel(tr("Keep the pace")));
   turns_->setObjectName("handleTurns");
-  turns_->setFont(largeNumberFont());
+  setLetters(*turns_, "large");
   turns_->setWordWrap(true);
   layout->addWidget(turns_);
   layout->addWidget(mark_, 1);

@@ -26,7 +26,8 @@ PoolsidePlace::PoolsidePlace(DayController& day, PassController& passes, QWidget
       now_(new NowPanel(day)),
       pacer_(new PacerPanel(day)),
       list_(new RunList(day, passes, clips_)),
-      incoming_(new IncomingPanel(day, clips_)) {
+      incoming_(new IncomingPanel(day, clips_)),
+      actions_(tr("Poolside")) {
   setFocusPolicy(Qt::StrongFocus);
   auto* grid = new QGridLayout(this);
   grid->setContentsMargins(14, 12, 14, 12);
@@ -41,15 +42,22 @@ PoolsidePlace::PoolsidePlace(DayController& day, PassController& passes, QWidget
   grid->setColumnStretch(1, 3);
   grid->setRowStretch(0, 5);
   grid->setRowStretch(1, 4);
+  fillActions();
+}
+
+void PoolsidePlace::fillActions() {
+  const QString now[] = {tr("Done"), tr("Fouled"), tr("Again"), tr("Skip"), tr("Note")};
+  for (int i = 0; i < 5; ++i) {
+    actions_.add(now[i], {QKeySequence(Qt::Key_1 + i)}, [this, i] { now_->key(i + 1); });
+  }
+  actions_.add(tr("Not fouled, while a reason is asked for"), {Qt::Key_6}, [this] { now_->key(6); })
+      .add(tr("Start or stop the beat"), {Qt::Key_P}, [this] { pacer_->toggle(); })
+      .add(tr("Take the chosen clip in"), {Qt::Key_T}, [this] { incoming_->takeChosen(); })
+      .tell(tr("Move a clip to another pass"), tr("Alt and Up, Down"));
 }
 
 void PoolsidePlace::keyPressEvent(QKeyEvent* event) {
-  const int key = event->key();
-  if (event->modifiers().testFlag(Qt::ControlModifier)) return QWidget::keyPressEvent(event);
-  if (key >= Qt::Key_1 && key <= Qt::Key_6 && now_->key(key - Qt::Key_0)) return;
-  if (key == Qt::Key_P) return pacer_->toggle();
-  if (key == Qt::Key_T) return incoming_->takeChosen();
-  QWidget::keyPressEvent(event);
+  if (!actions_.heard(*event)) QWidget::keyPressEvent(event);
 }
 
 }  // namespace fin::app

@@ -8,6 +8,7 @@
 #include "app/places/poolside/now_panel.h"
 #include "app/places/poolside/pacer_panel.h"
 #include "app/places/poolside/run_list.h"
+#include "app/ui/actions.h"
 
 namespace fin::app {
 
@@ -20,6 +21,7 @@ class PoolsidePlace : public QWidget {
   [[nodiscard]] IncomingPanel& incoming() { return *incoming_; }
   [[nodiscard]] PacerPanel& pacer() { return *pacer_; }
   [[nodiscard]] FolderWatch& watch() { return clips_.watch(); }
+  [[nodiscard]] const ActionTable& actions() const { return actions_; }
 
  signals:
   void planWanted();
@@ -28,11 +30,14 @@ class PoolsidePlace : public QWidget {
   void keyPressEvent(QKeyEvent* event) override;
 
  private:
+  void fillActions();
+
   IncomingClips clips_;
   NowPanel* now_;
   PacerPanel* pacer_;
   RunList* list_;
   IncomingPanel* incoming_;
+  ActionTable actions_;
 };
 
 }  // namespace fin::app

@@ -57,7 +57,7 @@ ScorePage::ScorePage(VerdictController& controller, School school, QWidget* pare
   auto* right = new QVBoxLayout;
   right->setSpacing(6);
   first_->setObjectName("firstPlace");
-  first_->setFont(largeNumberFont());
+  setLetters(*first_, "large");
   first_->setWordWrap(true);
   right->addWidget(first_);
   firmness_->setObjectName("firmness");
@@ -180,7 +180,7 @@ void ScorePage::fillRow(int row, const ScoreTable& table, std::size_t entry, con
   const bool points = options().scoring == Scoring::Points;
   QTableWidgetItem* place = readOnlyCell(
       placing != nullptr ? plainNumber(placing->place, 1) : QString(QChar(0x2013)), Qt::AlignCenter);
-  if (placing != nullptr) place->setFont(largeNumberFont());
+  if (placing != nullptr) place->setFont(largeFont());
   table_->setItem(row, kPlace, place);
   const QString second =
       !rig.graded ? tr("not graded")

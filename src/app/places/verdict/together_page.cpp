@@ -48,7 +48,7 @@ TogetherPage::TogetherPage(VerdictController& controller, QWidget* parent)
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(6);
   heading_->setObjectName("togetherHeading");
-  heading_->setFont(largeNumberFont());
+  setLetters(*heading_, "large");
   heading_->setWordWrap(true);
   layout->addWidget(heading_);
   plot_->yAxis->grid()->setVisible(false);

@@ -1,0 +1,118 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/settings_sheet.h"
+
+#include <QAudioDevice>
+#include <QComboBox>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QFormLayout>
+#include <QHBoxLayout>
+#include <QMediaDevices>
+#include <QVBoxLayout>
+
+#include "app/ui/pieces.h"
+#include "app/ui/settings.h"
+
+namespace fin::app {
+namespace {
+
+constexpr int kWide_px = 460;
+
+/// A choice with what each stands for.
+template <typename Value>
+QComboBox* choiceOf(const char* name, const QString& said,
+                    std::initializer_list<std::pair<QString, Value>> all, Value now) {
+  auto* box = new QComboBox;
+  box->setObjectName(name);
+  box->setAccessibleName(said);
+  for (const auto& [text, value] : all) box->addItem(text, static_cast<int>(value));
+  box->setCurrentIndex(box->findData(static_cast<int>(now)));
+  return box;
+}
+
+QComboBox* soundDevices() {
+  auto* box = new QComboBox;
+  box->setObjectName("soundDevice");
+  box->setAccessibleName(QObject::tr("Sound goes to"));
+  const auto devices = QMediaDevices::audioOutputs();
+  if (devices.isEmpty()) {
+    box->addItem(QObject::tr("This computer has no sound device"));
+    box->setEnabled(false);
+    box->setToolTip(QObject::tr("The beat is shown, not heard, and clips are silent."));
+    return box;
+  }
+  box->addItem(QObject::tr("As the system"), QByteArray());
+  for (const QAudioDevice& device : devices) box->addItem(device.description(), device.id());
+  box->setCurrentIndex(std::max(box->findData(Settings::all().soundDevice()), 0));
+  return box;
+}
+
+}  // namespace
+
+SettingsSheet::SettingsSheet(QWidget* parent) : QFrame(parent) {
+  setObjectName("settingsSheet");
+  Settings& settings = Settings::all();
+  look_ = choiceOf<Look>("look", tr("Look"),
+                         {{tr("As the system"), Look::AsTheSystem},
+                          {tr("Light, for daylight"), Look::Light},
+                          {tr("Dark"), Look::Dark}},
+                         settings.look());
+  auto* text = choiceOf<int>("textSize", tr("Size of the text"),
+                             {{tr("Usual"), 100}, {tr("Larger"), 115}, {tr("Largest"), 130}},
+                             settings.textSize_percent());
+  auto* units = choiceOf<UnitSystem>(
+      "unitSystem", tr("Units"),
+      {{tr("Metric: mm, m, g, °C"), UnitSystem::Metric}, {tr("US: in, ft, oz, °F"), UnitSystem::Imperial}},
+      settings.units());
+  auto* sound = soundDevices();
+  auto* folder = namedButton({}, "clipFolder");
+  const auto tellFolder = [folder] {
+    const QString path = Settings::all().clipFolder();
+    folder->setText(path.isEmpty() ? tr("Choose …") : QFileInfo(path).fileName());
+    folder->setToolTip(path);
+  };
+  tellFolder();
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(22, 18, 22, 18);
+  layout->setSpacing(12);
+  layout->addWidget(headingLabel(tr("Settings")));
+  auto* form = new QFormLayout;
+  form->setHorizontalSpacing(18);
+  form->setVerticalSpacing(10);
+  form->addRow(tr("Look"), look_);
+  form->addRow(tr("Size of the text"), text);
+  form->addRow(tr("Units"), units);
+  form->addRow(tr("Clips are taken from"), folder);
+  form->addRow(tr("Sound goes to"), sound);
+  layout->addLayout(form);
+  QLabel* trouble = faintLabel(settings.trouble());
+  trouble->setObjectName("settingsTrouble");
+  trouble->setWordWrap(true);
+  setLook(*trouble, "trouble", true);
+  trouble->setVisible(!settings.trouble().isEmpty());
+  layout->addWidget(trouble);
+  layout->addWidget(faintLabel(tr("Logs always keep metric. Esc shuts this sheet.")));
+  setMinimumWidth(kWide_px);
+
+  connect(look_, &QComboBox::currentIndexChanged, this,
+          [this] { Settings::all().setLook(static_cast<Look>(look_->currentData().toInt())); });
+  connect(text, &QComboBox::currentIndexChanged, this,
+          [text] { Settings::all().setTextSize_percent(text->currentData().toInt()); });
+  connect(units, &QComboBox::currentIndexChanged, this,
+          [units] { Settings::all().setUnits(static_cast<UnitSystem>(units->currentData().toInt())); });
+  connect(sound, &QComboBox::currentIndexChanged, this,
+          [sound] { Settings::all().setSoundDevice(sound->currentData().toByteArray()); });
+  connect(folder, &QPushButton::clicked, this, [this, tellFolder] {
+    const QString path =
+        QFileDialog::getExistingDirectory(this, tr("Clips are taken from"), Settings::all().clipFolder());
+    if (path.isEmpty()) return;
+    Settings::all().setClipFolder(path);
+    tellFolder();
+  });
+}
+
+QWidget* SettingsSheet::first() const {
+  return look_;
+}
+
+}  // namespace fin::app

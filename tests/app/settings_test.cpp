@@ -1,0 +1,179 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/settings.h"
+
+#include <qcustomplot.h>
+#include <cmath>
+
+#include "app/ui/theme.h"
+#include "window_fixture.h"
+
+namespace fin::app {
+namespace {
+
+/// Puts back what a test chose.
+class Chosen : public WindowTest {
+ protected:
+  void SetUp() override { openWindow(); }
+  ~Chosen() override {
+    Settings::all().setLook(Look::AsTheSystem);
+    Settings::all().setTextSize_percent(100);
+  }
+  void choose(const QString& box, int index) {
+    auto* choice = find<QComboBox>(box);
+    choice->setCurrentIndex(index);
+  }
+};
+
+TEST_F(Chosen, LookActsAtOnceEverywhere) {
+  press("settings");
+  choose("look", 1);
+  window_->go(Place::LineUp);
+  auto* plot = window_->lineUp().findChild<QCustomPlot*>();
+  ASSERT_NE(plot, nullptr);
+  const QColor paper = window_->palette().color(QPalette::Window);
+  EXPECT_EQ(paper, lightTheme().paper);
+  press("settings");
+  choose("look", 2);
+  EXPECT_EQ(window_->palette().color(QPalette::Window), darkTheme().paper);
+  EXPECT_EQ(plot->xAxis->labelColor(), darkTheme().ink);
+  window_->go(Place::LineUp);
+  EXPECT_EQ(window_->grab().toImage().pixelColor(window_->width() / 2, window_->height() - 3),
+            darkTheme().paper);
+}
+
+TEST_F(Chosen, TextIsAsLargeAsAskedFor) {
+  window_->go(Place::Poolside);
+  const auto high = [&](const char* label) { return find<QLabel>(label)->fontMetrics().height(); };
+  const int before = high("nowRig");
+  const int small = window_->fontMetrics().height();
+  press("settings");
+  choose("textSize", 2);
+  EXPECT_NEAR(high("nowRig"), 1.3 * before, 2.0);
+  EXPECT_NEAR(window_->fontMetrics().height(), 1.3 * small, 1.5);
+}
+
+TEST_F(Chosen, UnitsAreOnTheStripAndInTheSheetAlike) {
+  press("settings");
+  choose("unitSystem", 1);
+  EXPECT_EQ(find<QPushButton>("units")->text(), "inches");
+  press("units");
+  EXPECT_EQ(Settings::all().units(), UnitSystem::Metric);
+}
+
+TEST(Settings, AreKeptInTheirFile) {
+  const test::TemporaryFolder folder;
+  const QString file = QString::fromStdString((folder / "deeper" / "settings.ini").string());
+  {
+    Settings settings;
+    settings.keepIn(file);
+    settings.setLook(Look::Dark);
+    settings.setTextSize_percent(115);
+    settings.setUnits(UnitSystem::Imperial);
+    settings.setClipFolder("/somewhere/clips");
+    EXPECT_TRUE(settings.trouble().isEmpty());
+  }
+  Settings again;
+  EXPECT_EQ(again.look(), Look::AsTheSystem) << "before a file is named";
+  int told = 0;
+  QObject::connect(&again, &Settings::unitsChanged, [&] { ++told; });
+  again.keepIn(file);
+  EXPECT_EQ(again.look(), Look::Dark);
+  EXPECT_EQ(again.textSize_percent(), 115);
+  EXPECT_EQ(again.units(), UnitSystem::Imperial);
+  EXPECT_EQ(again.clipFolder(), "/somewhere/clips");
+  EXPECT_EQ(told, 1);
+}
+
+TEST(Settings, SayThatTheyCannotBeKept) {
+  const test::TemporaryFolder folder;
+  // A file where a folder would have to be: no home, whoever asks.
+  QFile inTheWay(QString::fromStdString((folder / "home").string()));
+  ASSERT_TRUE(inTheWay.open(QIODevice::WriteOnly));
+  Settings settings;
+  settings.keepIn(QString::fromStdString((folder / "home" / "settings.ini").string()));
+  settings.setLook(Look::Dark);
+  EXPECT_EQ(settings.look(), Look::Dark) << "it holds for now";
+  EXPECT_TRUE(settings.trouble().contains("cannot be written")) << settings.trouble().toStdString();
+}
+
+/// Relative luminance and contrast as W3C, Web Content Accessibility Guidelines 2.1, defines them.
+double luminance(const QColor& colour) {
+  const auto linear = [](double c) { return c <= 0.03928 ? c / 12.92 : std::pow((c + 0.055) / 1.055, 2.4); };
+  return 0.2126 * linear(colour.redF()) + 0.7152 * linear(colour.greenF()) + 0.0722 * linear(colour.blueF());
+}
+double contrast(const QColor& a, const QColor& b) {
+  const double la = luminance(a) + 0.05;
+  const double lb = luminance(b) + 0.05;
+  return std::max(la, lb) / std::min(la, lb);
+}
+
+TEST(Theme, KeepsAllTextReadable) {
+  EXPECT_NEAR(contrast(Qt::white, Qt::black), 21.0, 1e-6);
+  for (const Theme* t : {&lightTheme(), &darkTheme()}) {
+    for (const QColor& ground : {t->paper, t->card}) {
+      for (const QColor& text : {t->ink, t->faint, t->gone, t->accent, t->trouble})
+        EXPECT_GE(contrast(text, ground), 4.5) << text.name().toStdString() << ground.name().toStdString();
+    }
+    EXPECT_GE(contrast(t->ink, t->strip), 4.5);
+    EXPECT_GE(contrast(t->gone, t->strip), 4.5);
+    EXPECT_GE(contrast(t->accent, t->strip), 4.5) << "a place's name under the pointer";
+    EXPECT_GE(contrast(t->ink, t->accentSoft), 4.5);
+    EXPECT_GE(contrast(t->ink, t->troubleSoft), 4.5);
+    EXPECT_GE(contrast(t->onAccent, t->accent), 4.5);
+    EXPECT_GE(contrast(t->gone, t->line), 3.0) << "what cannot be pressed now";
+  }
+}
+
+class KeySheet : public WindowTest {
+ protected:
+  void SetUp() override { openWindow(); }
+  QTreeWidget* shown() { return window_->findChild<QTreeWidget*>("keyList"); }
+  void open() {
+    QTest::keyClick(window_.get(), Qt::Key_F1);
+    ASSERT_NE(shown(), nullptr);
+    ASSERT_TRUE(shown()->isVisible());
+  }
+  bool shut() {
+    return waitFor([this] { return shown() == nullptr; });
+  }
+};
+
+TEST_F(KeySheet, ShowsFirstWhatCanBeDoneHere) {
+  window_->go(Place::Poolside);
+  open();
+  EXPECT_EQ(shown()->topLevelItem(0)->text(0), "Poolside");
+  EXPECT_EQ(shown()->topLevelItem(1)->text(0), "Everywhere");
+  QTest::keyClick(window_.get(), Qt::Key_F1);
+  ASSERT_TRUE(shut());
+  window_->go(Place::Bench);
+  open();
+  EXPECT_EQ(shown()->topLevelItem(0)->text(0), "Bench (open a clip first)") << "says why nothing of it acts";
+}
+
+TEST_F(KeySheet, ShutsWithEscWithAPressBesideItAndWithThePlace) {
+  open();
+  QTest::keyClick(QApplication::focusWidget(), Qt::Key_Escape);
+  EXPECT_TRUE(shut());
+  open();
+  QTest::mouseClick(find<QWidget>("sheet"), Qt::LeftButton, {}, QPoint(5, window_->height() - 5));
+  EXPECT_TRUE(shut());
+  open();
+  QTest::keyClick(window_.get(), Qt::Key_4, Qt::ControlModifier);
+  EXPECT_TRUE(shut());
+  EXPECT_TRUE(window_->lineUp().isVisible());
+}
+
+TEST_F(KeySheet, DoesWhatIsTypedFor) {
+  open();
+  QTest::keyClicks(QApplication::focusWidget(), "verdict");
+  QTest::keyClick(QApplication::focusWidget(), Qt::Key_Return);
+  EXPECT_TRUE(window_->verdict().isVisible());
+  EXPECT_TRUE(shut());
+  open();
+  QTest::keyClicks(QApplication::focusWidget(), "beat");
+  QTest::keyClick(QApplication::focusWidget(), Qt::Key_Return);
+  EXPECT_TRUE(window_->poolside().isVisible()) << "goes where it is done";
+}
+
+}  // namespace
+}  // namespace fin::app
