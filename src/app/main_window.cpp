@@ -103,6 +103,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   connect(bench_, &BenchPlace::planWanted, this, plan);
   connect(poolside_, &PoolsidePlace::planWanted, this, plan);
   sheet_ = new Sheet(*this);
+  giveTabsRoom();
   addActions();
   connect(&Settings::all(), &Settings::unitsChanged, this, &MainWindow::showUnits);
   showUnits();
@@ -255,6 +256,11 @@ void MainWindow::addActions() {
              go(Place::Bench);
              bench_->chooseClip();
            })
+      .add(tr("Show me how to measure a clip"), {},
+           [this] {
+             go(Place::Bench);
+             bench_->showHow();
+           })
       .add(tr("Undo"), {QKeySequence(Qt::CTRL | Qt::Key_Z)}, [this] { edits_->undo(); })
       .add(tr("Redo"), {QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z)}, [this] { edits_->redo(); })
       .add(tr("Switch between metric and US units"), {}, [this] { switchUnits(); })
@@ -324,9 +330,20 @@ void MainWindow::showSettings() {
   sheet_->put(settings, settings->first());
 }
 
+/// A place's name is heavier while one is there, and must not be cut then.
+void MainWindow::giveTabsRoom() {
+  constexpr int kAtTheSides_px = 32;
+  for (QPushButton* tab : tabs_) {
+    QFont heavy = tab->font();
+    heavy.setWeight(QFont::DemiBold);
+    tab->setMinimumWidth(QFontMetrics(heavy).horizontalAdvance(tab->text()) + kAtTheSides_px);
+  }
+}
+
 /// Plots are no part of the style that the program wears.
 void MainWindow::changeEvent(QEvent* event) {
   QMainWindow::changeEvent(event);
+  if (event->type() == QEvent::StyleChange || event->type() == QEvent::FontChange) giveTabsRoom();
   if (event->type() != QEvent::StyleChange || worn_ == &theme()) return;
   const Theme* before = worn_;
   worn_ = &theme();

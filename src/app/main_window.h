@@ -71,6 +71,7 @@ class MainWindow : public QMainWindow {
   [[nodiscard]] std::vector<const ActionTable*> actionTables() const;
   void toggleKeySheet();
   void showSettings();
+  void giveTabsRoom();
   void switchUnits();
   void showUnits();
 

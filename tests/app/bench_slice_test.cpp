@@ -89,6 +89,53 @@ TEST_F(BenchSlice, MeasuresAClipAndHasEverythingAfterReopening) {
   EXPECT_EQ(reading(ReadingId::TravelSpeed), std::get<double>(before.find(ReadingId::TravelSpeed)->value));
 }
 
+TEST_F(BenchSlice, LeadsToAFirstNumberInTwelvePresses) {
+  int presses = 0;
+  const auto words = [this] { return find<QLabel>("leadWords")->text(); };
+  const auto at = [&](const char* wanted) {
+    EXPECT_TRUE(find<QFrame>("lead")->isVisible());
+    EXPECT_TRUE(words().contains(wanted)) << words().toStdString();
+  };
+  const auto pressOn = [&](const QString& button) {
+    press(button);
+    ++presses;
+  };
+  const auto pressAt = [&](PixelPoint place) {
+    ASSERT_TRUE(waitFor([this] { return footage().tool() != nullptr; })) << "it is in hand";
+    clickAt(place);
+    ++presses;
+  };
+  pressOn("showMeHow");
+  at("Open a clip");
+  openClip();  // in the program a press, and two in the file dialog
+  presses += 3;
+  at("What does the lure do");
+  pressOn("leadNext");
+  at("Type how long it is");
+  // Left in the middle, and called back to where one was.
+  press("leaveLead");
+  EXPECT_FALSE(find<QFrame>("lead")->isVisible());
+  press("showMeHow");
+  press("leadNext");
+  typeInto(find<QDoubleSpinBox>("length"), "300");
+  pressOn("leadNext");
+  at("one end of it");
+  const auto [from, to] = tank_.rulerEnds();
+  pressAt(from);
+  pressAt(to);
+  at("the lure's nose");
+  for (int i = 0; i < 8; ++i) key(Qt::Key_F);
+  ASSERT_TRUE(waitFor([this] { return footage().shownFrame() == 8; }));
+  pressAt(tank_.markAt(MarkName::Nose, 8));
+  at("at the tail");
+  pressAt(tank_.markAt(MarkName::Tail, 8));
+  ASSERT_TRUE(read());
+  at("your numbers");
+  EXPECT_LE(presses, 12);
+  press("leadNext");
+  EXPECT_FALSE(find<QFrame>("lead")->isVisible());
+}
+
 TEST_F(BenchSlice, ShowsHowAReadingWasMeasured) {
   openClip();
   for (int i = 0; i < 8; ++i) key(Qt::Key_F);

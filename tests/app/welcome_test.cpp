@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What a person sees who has measured nothing yet.
-#include <QLabel>
 #include <QPushButton>
 #include <QSignalSpy>
 
+#include "whole_texts.h"
 #include "window_fixture.h"
 
 namespace fin::app {
@@ -15,22 +15,6 @@ class FirstHour : public WindowTest {
     openWindow();
     window_->resize(1280, 800);
     QTest::qWait(50);
-  }
-  /// Labels and buttons whose text does not fit into them.
-  std::vector<std::string> cut() {
-    std::vector<std::string> out;
-    for (const QLabel* l : window_->findChildren<QLabel*>()) {
-      const int needed = l->wordWrap() ? l->heightForWidth(l->width()) : l->sizeHint().height();
-      if (l->isVisible() && !l->text().isEmpty() && l->height() < needed)
-        out.push_back(l->text().toStdString());
-    }
-    for (const QPushButton* b : window_->findChildren<QPushButton*>()) {
-      QFont bold = b->font();
-      bold.setWeight(QFont::DemiBold);
-      const int text = QFontMetrics(bold).size(Qt::TextShowMnemonic, b->text()).width();
-      if (b->isVisible() && b->width() < text) out.push_back(b->text().toStdString());
-    }
-    return out;
   }
 };
 
@@ -56,8 +40,9 @@ TEST_F(FirstHour, HasEveryWordWhole) {
        {Place::Plan, Place::Poolside, Place::Bench, Place::LineUp, Place::Verdict, Place::Log}) {
     window_->go(place);
     // What is shown for the first time is laid out in a later turn of the loop.
-    EXPECT_TRUE(QTest::qWaitFor([this] { return cut().empty(); }))
-        << "cut off in place " << static_cast<int>(place) << ": " << testing::PrintToString(cut());
+    EXPECT_TRUE(QTest::qWaitFor([this] { return test::cutIn(*window_).empty(); }))
+        << "cut off in place " << static_cast<int>(place) << ": "
+        << testing::PrintToString(test::cutIn(*window_));
   }
 }
 

@@ -78,7 +78,7 @@ QString styleSheetOf(const Theme& t) {
     QLineEdit, QDoubleSpinBox, QSpinBox, QComboBox, QPlainTextEdit { background: @card; border: 1px solid @line;
                                         border-radius: 5px; padding: 3px 6px; min-height: 22px; }
     QComboBox::drop-down { border: none; width: 22px; }
-    QComboBox::down-arrow { image: url(:/ui/arrow.svg); width: 11px; height: 11px; }
+    QComboBox::down-arrow { image: url(:/ui/@arrow); width: 11px; height: 11px; }
     QComboBox QAbstractItemView { background: @card; border: 1px solid @line; selection-background-color: @accentSoft;
                                   selection-color: @ink; }
     QLineEdit:focus, QDoubleSpinBox:focus, QSpinBox:focus, QComboBox:focus { border: 2px solid @accent; padding: 2px 5px; }
@@ -119,6 +119,7 @@ QString styleSheetOf(const Theme& t) {
                                                     {"@ink", t.ink},
                                                     {"@trouble", t.trouble}};
   for (const auto& [name, colour] : colours) out.replace(name, colour.name());
+  out.replace("@arrow", &t == &darkTheme() ? "arrow-light.svg" : "arrow.svg");
   for (const int size : {12, 18, 21, 27, 29, 46})
     out.replace(QString("@%1").arg(size), QString("%1px").arg(scaled_px(size)));
   return out;

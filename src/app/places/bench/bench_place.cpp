@@ -80,6 +80,7 @@ BenchPlace::BenchPlace(const CalibrationPanel::Models& models, FurtherCrossings&
   connect(trace_, &TraceView::frameWanted, &controller, &PassController::showFrame);
   connect(steps_, &StepsPanel::rulerWanted, this, &BenchPlace::takeRuler);
   connect(steps_, &StepsPanel::markWanted, this, &BenchPlace::takeMark);
+  buildLead();
   fillActions();
   refreshPasses();
   passChanged();
@@ -94,16 +95,19 @@ QWidget* BenchPlace::buildHead() {
   chooser_->setObjectName("passChooser");
   chooser_->setAccessibleName(tr("The pass on the bench"));
   chooser_->setMinimumWidth(420);
-  auto* open = new QPushButton(tr("Open a clip …"));
-  open->setObjectName("openClip");
+  open_ = new QPushButton(tr("Open a clip …"));
+  open_->setObjectName("openClip");
   auto* remove = new QPushButton(tr("Remove"));
   remove->setObjectName("takeOut");
   remove->setToolTip(
       tr("Takes this pass out of the log. Undo brings it back; the clip itself stays where it is."));
   row->addWidget(chooser_);
-  row->addWidget(open);
+  row->addWidget(open_);
   row->addWidget(remove);
   row->addStretch();
+  auto* how = namedButton(tr("Show me how"), "showMeHow");
+  how->setToolTip(tr("Leads you through a first measurement, step by step."));
+  row->addWidget(how);
   layout->addLayout(row);
 
   layout->addWidget(buildMessage());
@@ -111,7 +115,9 @@ QWidget* BenchPlace::buildHead() {
 
   connect(chooser_, &QComboBox::activated, this,
           [this](int index) { controller_.select(chooser_->itemData(index).toLongLong()); });
-  connect(open, &QPushButton::clicked, this, &BenchPlace::chooseClip);
+  connect(open_, &QPushButton::clicked, this, &BenchPlace::chooseClip);
+  connect(how, &QPushButton::clicked, this, [this] { lead_->begin(); });
+  connect(how, &QPushButton::clicked, this, &BenchPlace::showHow);
   connect(remove, &QPushButton::clicked, &controller_, &PassController::removeCurrent);
   connect(&controller_, &PassController::passChanged, remove,
           [this, remove] { remove->setEnabled(controller_.current() != nullptr); });
@@ -172,7 +178,10 @@ void BenchPlace::offerKeptCalibration() {
 
 QWidget* BenchPlace::buildEmpty() {
   auto* welcome = new Welcome;
-  connect(welcome, &Welcome::measureWanted, this, &BenchPlace::chooseClip);
+  connect(welcome, &Welcome::measureWanted, this, [this] {
+    lead_->begin();
+    chooseClip();
+  });
   connect(welcome, &Welcome::planWanted, this, &BenchPlace::planWanted);
   connect(welcome, &Welcome::demoWanted, this, &BenchPlace::demoWanted);
   connect(welcome, &Welcome::logWanted, this, &BenchPlace::logWanted);
@@ -363,6 +372,18 @@ void BenchPlace::chooseClip() {
 void BenchPlace::findClip() {
   const QString file = askForClip(tr("Where the clip is now"));
   if (!file.isEmpty()) controller_.findClip(file);
+}
+
+void BenchPlace::showHow() {
+  side_->setCurrentWidget(usual_);
+  lead_->begin();
+}
+
+void BenchPlace::buildLead() {
+  lead_ = new Lead(controller_,
+                   {open_, steps_->shows(), steps_->length(), footage_, steps_->follow(), readings_}, *this);
+  connect(lead_, &Lead::rulerWanted, this, &BenchPlace::takeRuler);
+  connect(lead_, &Lead::markWanted, this, &BenchPlace::takeMark);
 }
 
 void BenchPlace::fillActions() {

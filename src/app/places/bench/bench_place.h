@@ -10,6 +10,7 @@
 #include "app/canvas/view/footage_view.h"
 #include "app/jobs/frame_loader.h"
 #include "app/places/bench/calibration_panel.h"
+#include "app/places/bench/lead.h"
 #include "app/places/bench/mend_panel.h"
 #include "app/places/bench/playback.h"
 #include "app/places/bench/quiet_bar.h"
@@ -34,6 +35,8 @@ class BenchPlace : public QWidget {
   [[nodiscard]] FootageView& footage() { return *footage_; }
   /// Asks for a file and opens it as a new pass.
   void chooseClip();
+  /// Leads through a measurement, from what is there already.
+  void showHow();
   [[nodiscard]] const ActionTable& actions() const { return actions_; }
 
  signals:
@@ -65,6 +68,7 @@ class BenchPlace : public QWidget {
   void findClip();
   QString askForClip(const QString& title);
   void fillActions();
+  void buildLead();
 
   PassController& controller_;
   KeptCalibrations& kept_;
@@ -89,6 +93,8 @@ class BenchPlace : public QWidget {
   ReadingsPanel* readings_;
   CalibrationPanel* calibration_;
   MendPanel* mend_;
+  QPushButton* open_;
+  Lead* lead_;
   ActionTable actions_;
   QWidget* usual_;        ///< steps and readings
   QStackedWidget* side_;  ///< the usual, more on size and time, or putting right

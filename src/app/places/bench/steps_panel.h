@@ -23,6 +23,10 @@ class StepsPanel : public QWidget {
   explicit StepsPanel(PassController& controller, QWidget* parent = nullptr);
   [[nodiscard]] Millimetres knownLength() const { return Millimetres(length_->metric()); }
   void setUnits(UnitSystem units);
+  /// What a person is led to.
+  [[nodiscard]] QWidget* shows() { return protocol_; }
+  [[nodiscard]] QWidget* length() { return length_; }
+  [[nodiscard]] QWidget* follow() { return followText_; }
   /// Marks the buttons of what is in hand.
   void showInHand(const QString& objectName);
 

@@ -116,6 +116,12 @@ bool RunList::dropMimeData(QTreeWidgetItem* parent, int, const QMimeData* droppe
   return false;
 }
 
+/// Rows are coloured as they are written.
+void RunList::changeEvent(QEvent* event) {
+  QTreeWidget::changeEvent(event);
+  if (event->type() == QEvent::StyleChange) refresh();
+}
+
 void RunList::keyPressEvent(QKeyEvent* event) {
   const bool up = event->key() == Qt::Key_Up;
   const bool move = event->modifiers().testFlag(Qt::AltModifier) && (up || event->key() == Qt::Key_Down);

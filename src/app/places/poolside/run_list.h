@@ -26,6 +26,7 @@ class RunList : public QTreeWidget {
   [[nodiscard]] Qt::DropActions supportedDropActions() const override {
     return Qt::MoveAction | Qt::CopyAction;
   }
+  void changeEvent(QEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
 
  private:
