@@ -93,6 +93,7 @@ class EveryPage : public ReadDayTest, public testing::WithParamInterface<Stop> {
   }
   void expectNames();
   void expectRoom();
+  void expectWhole(const QString& at);
   void expectPlainWords();
   void expectTabs();
   template <class T>
@@ -139,26 +140,31 @@ void EveryPage::expectNames() {
   }
 }
 
+void EveryPage::expectWhole(const QString& at) {
+  // What is shown for the first time is laid out in a later turn of the loop.
+  if (QTest::qWaitFor([this] { return test::cutIn(*window_).empty(); }, 300)) return;
+  for (const std::string& text : test::cutIn(*window_)) ADD_FAILURE() << at.toStdString() << ": " << text;
+}
+
 void EveryPage::expectRoom() {
   // A screen of 1280 × 800, less the frame and a panel of the desktop.
   EXPECT_LE(window_->minimumSizeHint().width(), 1280) << "the window would not fit";
   EXPECT_LE(window_->minimumSizeHint().height(), 760);
-  const auto whole = [this](const QString& at) {
-    QTest::qWaitFor([this] { return test::cutIn(*window_).empty(); }, 300) ? void() : void();
-    for (const std::string& text : test::cutIn(*window_))
-      ADD_FAILURE() << at.toStdString() << ": cut off: " << text;
-  };
   for (const UnitSystem units : {UnitSystem::Metric, UnitSystem::Imperial}) {
     Settings::all().setUnits(units);
     for (const QSize size : {QSize(1280, 800), QSize(1920, 1080), QSize(1024, 700)}) {
       window_->resize(size);
-      whole(QString("%1 × %2, %3")
-                .arg(size.width())
-                .arg(size.height())
-                .arg(units == UnitSystem::Metric ? "mm" : "in"));
+      expectWhole(QString("%1 × %2, %3")
+                      .arg(size.width())
+                      .arg(size.height())
+                      .arg(units == UnitSystem::Metric ? "metric" : "US"));
     }
   }
+  Settings::all().setUnits(UnitSystem::Metric);
   window_->resize(1280, 800);
+  Settings::all().setTextSize_percent(130);
+  expectWhole("the largest text");
+  Settings::all().setTextSize_percent(100);
 }
 
 void EveryPage::expectPlainWords() {
@@ -203,6 +209,23 @@ TEST_P(EveryPage, IsHeardReachedAndReadOnASmallScreen) {
   expectTabs();
 }
 
+/// The same in a language that needs half as much room again.
+class EveryPageInLongerWords : public EveryPage {
+ protected:
+  void SetUp() override {
+    QCoreApplication::installTranslator(&longer_);
+    EveryPage::SetUp();
+  }
+  ~EveryPageInLongerWords() override { QCoreApplication::removeTranslator(&longer_); }
+  test::HalfAsLongAgain longer_;
+};
+
+TEST_P(EveryPageInLongerWords, IsWhole) {
+  expectWhole("longer words");
+}
+
+INSTANTIATE_TEST_SUITE_P(App, EveryPageInLongerWords, testing::ValuesIn(allPages()),
+                         [](const auto& param) { return param.param.name; });
 INSTANTIATE_TEST_SUITE_P(App, EveryPage, testing::ValuesIn(allPages()),
                          [](const auto& param) { return param.param.name; });
 

@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/pieces.h"
 
+#include <QResizeEvent>
 #include <QStyle>
 #include <QVBoxLayout>
+#include <algorithm>
 
 namespace fin::app {
 namespace {
@@ -13,6 +15,23 @@ QString captionFrom(std::string_view words) {
 
 }  // namespace
 
+WholeLabel::WholeLabel(const QString& text, QWidget* parent) : QLabel(text, parent) {
+  setWordWrap(true);
+}
+
+QSize WholeLabel::sizeHint() const {
+  return {QLabel::sizeHint().width(), std::max(QLabel::sizeHint().height(), heightForWidth(width()))};
+}
+
+QSize WholeLabel::minimumSizeHint() const {
+  return {QLabel::minimumSizeHint().width(), text().isEmpty() ? 0 : heightForWidth(width())};
+}
+
+void WholeLabel::resizeEvent(QResizeEvent* event) {
+  QLabel::resizeEvent(event);
+  if (event->size().width() != event->oldSize().width()) updateGeometry();
+}
+
 QLabel* headingLabel(const QString& words) {
   auto* label = new QLabel(words);
   label->setProperty("heading", true);
@@ -20,9 +39,8 @@ QLabel* headingLabel(const QString& words) {
 }
 
 QLabel* faintLabel(const QString& words) {
-  auto* label = new QLabel(words);
+  auto* label = new WholeLabel(words);
   label->setProperty("faint", true);
-  label->setWordWrap(true);
   return label;
 }
 

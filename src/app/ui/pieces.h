@@ -12,6 +12,20 @@ namespace fin::app {
 
 // Small pieces that every place is made of.
 
+/// Text over as many lines as it needs, which is always given the height for them. (A layout within others
+/// does not ask a plain label how high it is at its width.)
+class WholeLabel : public QLabel {
+  Q_OBJECT
+
+ public:
+  explicit WholeLabel(const QString& text = {}, QWidget* parent = nullptr);
+  [[nodiscard]] QSize sizeHint() const override;
+  [[nodiscard]] QSize minimumSizeHint() const override;
+
+ protected:
+  void resizeEvent(QResizeEvent* event) override;
+};
+
 QLabel* headingLabel(const QString& text);
 QLabel* faintLabel(const QString& text);
 /// The same for markup; what comes from a person is escaped before.

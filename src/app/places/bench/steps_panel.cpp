@@ -108,8 +108,7 @@ void StepsPanel::buildLengthRow(QGridLayout& grid) {
   ruler_ = new QPushButton(tr("Mark both ends  R"));
   ruler_->setObjectName("ruler");
   ruler_->setCheckable(true);
-  scaleText_ = new QLabel;
-  scaleText_->setProperty("faint", true);
+  scaleText_ = faintLabel({});
   grid.addWidget(heading(tr("A known length in the lure's plane")), 3, 0, 1, 2);
   grid.addWidget(length_, 4, 0);
   grid.addWidget(ruler_, 4, 1);
@@ -167,10 +166,8 @@ void StepsPanel::buildMarksRow(QGridLayout& grid) {
 }
 
 void StepsPanel::buildFollowRow(QGridLayout& grid) {
-  followText_ = new QLabel;
+  followText_ = faintLabel({});
   followText_->setObjectName("followText");
-  followText_->setWordWrap(true);
-  followText_->setProperty("faint", true);
   progress_ = new QProgressBar;
   progress_->setRange(0, 1000);
   followButton_ = new QPushButton;

@@ -66,6 +66,8 @@ QuestionPage::QuestionPage(DayController& controller, QWidget* parent)
   name_->setObjectName("dayName");
   asked_->setObjectName("questions");
   asked_->setWordWrap(true);
+  asked_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  asked_->setWordWrap(true);
   asked_->setSpacing(4);
   asked_->setAccessibleName(tr("Questions"));
   answers_->setWidgetResizable(true);
