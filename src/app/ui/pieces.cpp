@@ -13,7 +13,31 @@ QString captionFrom(std::string_view words) {
   return QString::fromUtf8(words.data(), static_cast<qsizetype>(words.size()));
 }
 
+class ColumnWidth : public QObject {
+ public:
+  ColumnWidth(QWidget& column, int width_px) : QObject(&column), column_(column), width_px_(width_px) {
+    column.installEventFilter(this);
+    fit();
+  }
+  bool eventFilter(QObject* /*watched*/, QEvent* event) override {
+    if (event->type() == QEvent::LayoutRequest || event->type() == QEvent::Show ||
+        event->type() == QEvent::Polish)
+      fit();
+    return false;
+  }
+
+ private:
+  void fit() { column_.setFixedWidth(std::max(width_px_, column_.minimumSizeHint().width())); }
+
+  QWidget& column_;
+  int width_px_;
+};
+
 }  // namespace
+
+void keepColumn(QWidget& column, int width_px) {
+  new ColumnWidth(column, width_px);
+}
 
 WholeLabel::WholeLabel(const QString& text, QWidget* parent) : QLabel(text, parent) {
   setWordWrap(true);

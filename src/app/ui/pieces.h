@@ -40,6 +40,8 @@ QFrame* card();
 QTableWidgetItem* readOnlyCell(const QString& text, Qt::Alignment align = Qt::AlignLeft | Qt::AlignVCenter);
 /// Width of the column of choices to the left of a page.
 inline constexpr int kChoicesWidth_px = 300;
+/// Makes a column that wide, or as wide as what stands in it needs.
+void keepColumn(QWidget& column, int width_px);
 
 /// The cautions of a step, one line each; null where there are none.
 QWidget* cautionLines(Step step);

@@ -226,10 +226,10 @@ QWidget* BenchPlace::buildWork(const CalibrationPanel::Models& models, FurtherCr
   right->addWidget(readings_, 1);
   calibration_ = new CalibrationPanel(models);
   side_ = new QStackedWidget;
-  side_->setFixedWidth(kSideWidth);
   mend_ = new MendPanel(controller_, ways);
   for (QWidget* page : {usual_, static_cast<QWidget*>(calibration_), static_cast<QWidget*>(mend_)})
     side_->addWidget(page);
+  keepColumn(*side_, kSideWidth);
   row->addWidget(side_);
   connect(steps_, &StepsPanel::moreWanted, this, [this] { side_->setCurrentWidget(calibration_); });
   connect(steps_, &StepsPanel::mendWanted, this, [this] { side_->setCurrentWidget(mend_); });

@@ -12,15 +12,15 @@
 namespace fin::app {
 namespace {
 
+constexpr int kTextWidth_px = 640;
+
 QString filter() {
   return QObject::tr("Logs (*.finlog)");
 }
 
 QLabel* centred(const QString& text) {
-  auto* label = new QLabel(breakable(text));
-  label->setWordWrap(true);
-  label->setMaximumWidth(640);
-  label->setMinimumWidth(480);
+  auto* label = new WholeLabel(breakable(text));
+  label->setFixedWidth(kTextWidth_px);
   label->setAlignment(Qt::AlignCenter);
   return label;
 }
@@ -40,13 +40,19 @@ LogChoice::LogChoice(const QString& file, const QString& trouble, QWidget* paren
   row->addWidget(begin);
   row->addStretch();
   layout->addStretch();
-  layout->addWidget(what, 0, Qt::AlignHCenter);
+  const auto inTheMiddle = [layout](QWidget* widget) {
+    auto* line = new QHBoxLayout;
+    line->addStretch();
+    line->addWidget(widget);
+    line->addStretch();
+    layout->addLayout(line);
+  };
+  inTheMiddle(what);
   layout->addSpacing(14);
   layout->addLayout(row);
   if (trouble.isEmpty()) {
     layout->addSpacing(24);
-    layout->addWidget(centred(tr("Here everything kept will be found again, by model and by day.")), 0,
-                      Qt::AlignHCenter);
+    inTheMiddle(centred(tr("Here everything kept will be found again, by model and by day.")));
   }
   layout->addStretch();
   connect(open, &QPushButton::clicked, this, &LogChoice::openAnother);

@@ -71,7 +71,7 @@ PurposePage::PurposePage(VerdictController& controller, QWidget* parent)
 
 QWidget* PurposePage::buildLeft() {
   auto* box = new QWidget;
-  box->setFixedWidth(kChoicesWidth_px);
+  keepColumn(*box, kChoicesWidth_px);
   auto* left = new QVBoxLayout(box);
   left->setContentsMargins(0, 0, 0, 0);
   left->addWidget(headingLabel(tr("What matters for")));

@@ -80,7 +80,7 @@ ReportPage::ReportPage(VerdictController& controller, QWidget* parent)
 
 QWidget* ReportPage::buildLeft() {
   auto* box = new QWidget;
-  box->setFixedWidth(kChoicesWidth_px);
+  keepColumn(*box, kChoicesWidth_px);
   auto* left = new QVBoxLayout(box);
   left->setContentsMargins(0, 0, 0, 0);
   const auto add = [&](const QString& text, QWidget* input, const char* name) {

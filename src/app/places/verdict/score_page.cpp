@@ -89,7 +89,7 @@ ScorePage::ScorePage(VerdictController& controller, School school, QWidget* pare
 
 QWidget* ScorePage::buildLeft() {
   auto* box = new QWidget;
-  box->setFixedWidth(kChoicesWidth_px);
+  keepColumn(*box, kChoicesWidth_px);
   auto* left = new QVBoxLayout(box);
   left->setContentsMargins(0, 0, 0, 0);
   basis_->setObjectName("basis");

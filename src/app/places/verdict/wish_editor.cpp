@@ -47,10 +47,13 @@ WishEditor::WishEditor(const LineUp& lineUp, bool curves, QWidget* parent)
   layout->setSpacing(6);
   list_->setObjectName("wishes");
   list_->setAccessibleName(tr("What counts"));
+  list_->setWordWrap(true);
+  list_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   layout->addWidget(list_, 1);
   auto* row = new QHBoxLayout;
   add_->setObjectName("addWish");
   add_->setAccessibleName(tr("Add what counts"));
+  add_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
   row->addWidget(add_, 1);
   row->addWidget(remove_);
   layout->addLayout(row);
@@ -183,6 +186,7 @@ void WishEditor::buildSpeed(QFormLayout& form, const Wish& wish) {
   if (!isOfPull(wish.reading)) return;
   speed_ = new QComboBox;
   speed_->setObjectName("wishSpeed");
+  speed_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
   speed_->addItem(tr("most rigs' speed"), 0.0);
   std::vector<double> speeds = speedsOf(lineUp_.passes());
   if (wish.speed_mm_s) speeds.push_back(*wish.speed_mm_s);
