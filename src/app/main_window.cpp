@@ -42,6 +42,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
       ear_(new EarController(*log_, *edits_, this)),
       notice_(new NoticeBar),
       outdated_(new OutdatedBar(*lineUpModel_, *queue_)),
+      nothingYet_(new NothingYetBar(*lineUpModel_)),
       everywhere_(tr("Everywhere")),
       worn_(&theme()) {
   const QString file = QFileInfo(QString::fromStdString(log_->file().string())).completeBaseName();
@@ -67,6 +68,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   bars->setContentsMargins(14, 0, 14, 0);
   bars->addWidget(notice_);
   bars->addWidget(outdated_);
+  bars->addWidget(nothingYet_);
   layout->addLayout(bars);
   layout->addWidget(places_, 1);
   setCentralWidget(body);
@@ -102,6 +104,11 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   const auto plan = [this] { go(Place::Plan); };
   connect(bench_, &BenchPlace::planWanted, this, plan);
   connect(poolside_, &PoolsidePlace::planWanted, this, plan);
+  connect(nothingYet_, &NothingYetBar::planWanted, this, plan);
+  connect(nothingYet_, &NothingYetBar::measureWanted, this, [this] {
+    go(Place::Bench);
+    bench_->showHow();
+  });
   sheet_ = new Sheet(*this);
   giveTabsRoom();
   addActions();
@@ -209,12 +216,13 @@ QWidget* MainWindow::buildStrip() {
   for (const bool undo : {true, false}) {
     auto* button = new QPushButton(undo ? tr("Undo") : tr("Redo"));
     button->setObjectName(undo ? "undo" : "redo");
-    button->setEnabled(false);
+    enableOr(*button, false, undo ? tr("Nothing to undo.") : tr("Nothing to redo."));
     connect(button, &QPushButton::clicked, edits_, undo ? &Edits::undo : &Edits::redo);
     connect(edits_, &Edits::changed, button, [this, button, undo] {
-      button->setEnabled(undo ? edits_->canUndo() : edits_->canRedo());
       const QString what = undo ? edits_->undoText() : edits_->redoText();
-      button->setToolTip(what.isEmpty() ? button->text() : QString("%1: %2").arg(button->text(), what));
+      const bool any = undo ? edits_->canUndo() : edits_->canRedo();
+      enableOr(*button, any, undo ? tr("Nothing to undo.") : tr("Nothing to redo."));
+      if (any) button->setToolTip(QString("%1: %2").arg(button->text(), what));
     });
     row->addWidget(button);
     row->addSpacing(4);
@@ -239,7 +247,9 @@ void MainWindow::go(Place place) {
   const int index = static_cast<int>(place);
   places_->setCurrentIndex(index);
   for (std::size_t i = 0; i < tabs_.size(); ++i) tabs_[i]->setChecked(static_cast<int>(i) == index);
-  outdated_->setWanted(place == Place::LineUp || place == Place::Verdict);
+  const bool compares = place == Place::LineUp || place == Place::Verdict;
+  outdated_->setWanted(compares);
+  nothingYet_->setWanted(compares);
   if (place == Place::Bench) bench_->footage().setFocus();
   if (place == Place::Poolside) poolside_->setFocus();
 }

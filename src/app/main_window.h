@@ -15,6 +15,7 @@
 #include "app/controllers/pass_controller.h"
 #include "app/places/bench/bench_place.h"
 #include "app/places/lineup/line_up_place.h"
+#include "app/places/nothing_yet_bar.h"
 #include "app/places/outdated_bar.h"
 #include "app/places/plan/plan_place.h"
 #include "app/places/poolside/poolside_place.h"
@@ -90,6 +91,7 @@ class MainWindow : public QMainWindow {
   EarController* ear_;
   NoticeBar* notice_;
   OutdatedBar* outdated_;
+  NothingYetBar* nothingYet_;
   QTimer elsewhere_;
   QWidget* strip_;
   QStackedWidget* places_;

@@ -94,6 +94,7 @@ class EveryPage : public ReadDayTest, public testing::WithParamInterface<Stop> {
   void expectNames();
   void expectRoom();
   void expectWhole(const QString& at);
+  void expectReasons();
   void expectPlainWords();
   void expectTabs();
   template <class T>
@@ -140,6 +141,20 @@ void EveryPage::expectNames() {
   }
 }
 
+/// Whoever finds something that cannot be used now is told why.
+void EveryPage::expectReasons() {
+  for (const QPushButton* b : shown<QPushButton>()) {
+    if (b->isEnabled() || !b->parentWidget()->isEnabled()) continue;
+    EXPECT_FALSE(b->toolTip().isEmpty()) << b->text().toStdString() << " is greyed and does not say why";
+    EXPECT_FALSE(b->accessibleDescription().isEmpty())
+        << b->text().toStdString() << " does not say why aloud";
+  }
+  for (const QComboBox* b : shown<QComboBox>()) {
+    if (b->isEnabled() || !b->parentWidget()->isEnabled()) continue;
+    EXPECT_FALSE(b->toolTip().isEmpty()) << b->objectName().toStdString() << " does not say why";
+  }
+}
+
 void EveryPage::expectWhole(const QString& at) {
   // What is shown for the first time is laid out in a later turn of the loop.
   if (QTest::qWaitFor([this] { return test::cutIn(*window_).empty(); }, 300)) return;
@@ -164,6 +179,7 @@ void EveryPage::expectRoom() {
   window_->resize(1280, 800);
   Settings::all().setTextSize_percent(130);
   expectWhole("the largest text");
+  EXPECT_LE(window_->minimumSizeHint().width(), 1280) << "with the largest text";
   Settings::all().setTextSize_percent(100);
 }
 
@@ -206,6 +222,7 @@ TEST_P(EveryPage, IsHeardReachedAndReadOnASmallScreen) {
   expectNames();
   expectRoom();
   expectPlainWords();
+  expectReasons();
   expectTabs();
 }
 

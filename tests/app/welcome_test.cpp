@@ -35,6 +35,17 @@ TEST_F(FirstHour, ComesFromAnEmptyPoolsideToThePlan) {
   EXPECT_TRUE(window_->plan().isVisible());
 }
 
+TEST_F(FirstHour, ComesFromNothingToCompareToTheBench) {
+  for (const Place place : {Place::LineUp, Place::Verdict}) {
+    window_->go(place);
+    EXPECT_TRUE(find<QFrame>("nothingYet")->isVisible());
+    press("measureFirst");
+    EXPECT_TRUE(window_->bench().isVisible());
+    EXPECT_TRUE(find<QFrame>("lead")->isVisible());
+    EXPECT_FALSE(find<QFrame>("nothingYet")->isVisible());
+  }
+}
+
 TEST_F(FirstHour, HasEveryWordWhole) {
   for (const Place place :
        {Place::Plan, Place::Poolside, Place::Bench, Place::LineUp, Place::Verdict, Place::Log}) {

@@ -85,6 +85,14 @@ void setLook(QWidget& widget, const char* property, bool on) {
   widget.style()->polish(&widget);
 }
 
+void enableOr(QWidget& control, bool usable, const QString& why) {
+  constexpr const char* kUsual = "usualToolTip";
+  if (!control.property(kUsual).isValid()) control.setProperty(kUsual, control.toolTip());
+  control.setEnabled(usable);
+  control.setToolTip(usable ? control.property(kUsual).toString() : why);
+  control.setAccessibleDescription(usable ? QString() : why);
+}
+
 QPushButton* namedButton(const QString& words, const char* objectName) {
   auto* button = new QPushButton(words);
   button->setObjectName(objectName);

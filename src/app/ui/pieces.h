@@ -34,6 +34,8 @@ QLabel* faintRichLabel(const QString& html);
 QString breakable(QString text);
 /// Sets a property that the style sheet looks at.
 void setLook(QWidget& widget, const char* property, bool on);
+/// Lets a control be used; where it cannot be, its tool tip and what is read aloud say why.
+void enableOr(QWidget& control, bool usable, const QString& why);
 QPushButton* namedButton(const QString& text, const char* objectName);
 QFrame* card();
 /// Of a table that is read and not written in.

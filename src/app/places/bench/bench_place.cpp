@@ -120,8 +120,8 @@ QWidget* BenchPlace::buildHead() {
   connect(how, &QPushButton::clicked, this, &BenchPlace::showHow);
   connect(remove, &QPushButton::clicked, &controller_, &PassController::removeCurrent);
   connect(&controller_, &PassController::passChanged, remove,
-          [this, remove] { remove->setEnabled(controller_.current() != nullptr); });
-  remove->setEnabled(controller_.current() != nullptr);
+          [this, remove] { enableOr(*remove, controller_.current() != nullptr, tr("No pass is here.")); });
+  enableOr(*remove, controller_.current() != nullptr, tr("No pass is here."));
   return head;
 }
 

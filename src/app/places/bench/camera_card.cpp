@@ -81,7 +81,8 @@ void CameraCard::refresh() {
   const KeptCalibration* kept = kept_.kept();
   const bool same = kept != nullptr && kept->calibration == calibrationOf(pass->request);
   const auto standing = kept_.standingOnKept().size();
-  keep_->setEnabled(!same && !calibrationOf(pass->request).empty());
+  enableOr(*keep_, !same && !calibrationOf(pass->request).empty(),
+           same ? tr("They are kept already.") : tr("Nothing is calibrated yet."));
   keep_->setText(kept == nullptr || standing == 0 ? tr("Keep these for the camera today")
                                                   : tr("Change it for all %1 passes").arg(standing));
   use_->setVisible(kept != nullptr && !same);

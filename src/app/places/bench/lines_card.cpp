@@ -67,7 +67,7 @@ void LinesCard::refresh() {
   QStringList drawn;
   for (std::size_t i = 0; i < away_.size(); ++i) {
     const bool there = lineOf(request, kLines[i]).has_value();
-    away_[i]->setEnabled(there);
+    enableOr(*away_[i], there, tr("This line is not marked."));
     if (there) drawn << nameOf(kLines[i]);
   }
   emit stateChanged(drawn.isEmpty() ? tr("None; upright is the picture's own.") : drawn.join(", ") + ".");

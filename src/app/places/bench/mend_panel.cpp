@@ -117,7 +117,7 @@ QWidget* MendPanel::buildSaid() {
   connect(foul_, &QPushButton::clicked, this, &MendPanel::foulHere);
   connect(takeBack_, &QPushButton::clicked, this, &MendPanel::takeBack);
   connect(said_, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
-    takeBack_->setEnabled(item != nullptr);
+    enableOr(*takeBack_, item != nullptr, tr("Choose something above first."));
     if (item != nullptr && said_->hasFocus()) controller_.showFrame(item->data(kFrame).toULongLong());
   });
   return box;
@@ -142,7 +142,7 @@ void MendPanel::refreshDoubtful() {
     item->setData(kLast, QVariant::fromValue<qulonglong>(s.last));
   }
   doubtful_->setVisible(!stretches.empty());
-  next_->setEnabled(!stretches.empty());
+  enableOr(*next_, !stretches.empty(), tr("Nothing is doubtful."));
   if (controller_.result() == nullptr) {
     doubtfulText_->setText(tr("Nothing is followed yet."));
   } else if (stretches.empty()) {
@@ -166,13 +166,13 @@ void MendPanel::refreshHere() {
 }
 
 void MendPanel::refreshWays() {
-  look_->setEnabled(controller_.result() != nullptr);
+  enableOr(*look_, controller_.result() != nullptr, tr("Nothing is measured yet."));
   look_->setText(ways_.looking() ? tr("Stop looking") : tr("It comes back: further passes …"));
 }
 
 void MendPanel::refreshSaid() {
   said_->clear();
-  takeBack_->setEnabled(false);
+  enableOr(*takeBack_, false, tr("Choose something above first."));
   const LoggedPass* pass = controller_.current();
   if (pass == nullptr) return;
   const auto add = [this](const QString& text, std::size_t frame, Kind kind, std::size_t index) {

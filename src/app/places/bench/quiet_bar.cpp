@@ -55,7 +55,7 @@ void QuietBar::refresh() {
   if (!applies) return;
   const auto& quiet = pass->request.quiet;
   here_->setText(from_s_ ? tr("Quiet to here  Q") : tr("Quiet from here  Q"));
-  none_->setEnabled(quiet.has_value());
+  enableOr(*none_, quiet.has_value(), tr("No quiet stretch is marked."));
   words_->setText(
       from_s_ ? tr("Go to where the quiet ends.")
       : quiet

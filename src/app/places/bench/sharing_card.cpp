@@ -29,8 +29,10 @@ void SharingCard::refresh() {
   }
   const LoggedPass* here = controller_.current();
   const auto partners = sharing_.partners();
-  mark_->setEnabled(here != nullptr && here->planned.has_value());
-  align_->setEnabled(!partners.empty() && !sharing_.aligning());
+  enableOr(*mark_, here != nullptr && here->planned.has_value(),
+           tr("This clip belongs to no planned pass, so no other camera has filmed the same one."));
+  enableOr(*align_, !partners.empty() && !sharing_.aligning(),
+           partners.empty() ? tr("No other camera filmed this pass.") : tr("They are being lined up."));
   for (const LoggedPass& partner : partners) {
     const auto instant = sharing_.sameInstantIn(partner);
     const QString camera = partner.camera.empty() ? QString::fromStdString(partner.title)
@@ -39,7 +41,8 @@ void SharingCard::refresh() {
         namedButton(instant ? tr("%1: the same moment, %2 s").arg(camera).arg(instant->value(), 0, 'f', 3)
                             : tr("%1: not lined up yet").arg(camera),
                     "showPartner");
-    show->setEnabled(instant && instant->value() >= 0.0);
+    enableOr(*show, instant && instant->value() >= 0.0,
+             instant ? tr("That camera was not running yet.") : tr("Line the cameras up first."));
     connect(show, &QPushButton::clicked, this, [this, id = partner.id] { sharing_.show(id); });
     rows_->addWidget(show);
   }

@@ -80,7 +80,7 @@ QString SquareCard::stateText(const SquareMark& mark) const {
 void SquareCard::refresh() {
   if (controller_.current() == nullptr || !controller_.clip()) return;
   const auto& square = controller_.current()->request.square;
-  away_->setEnabled(square.has_value());
+  enableOr(*away_, square.has_value(), tr("No corners are marked."));
   if (square) {
     width_->show(square->width.value());
     height_->show(square->height.value());

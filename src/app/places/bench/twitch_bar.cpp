@@ -64,7 +64,8 @@ void TwitchBar::refresh() {
   setVisible(applies());
   if (!applies()) return;
   what_->setText(controller_.current()->request.protocol == Protocol::Hop ? tr("Hop") : tr("Twitch"));
-  asFound_->setEnabled(controller_.current()->request.twitches.has_value());
+  enableOr(*asFound_, controller_.current()->request.twitches.has_value(),
+           tr("They stand as they were found."));
   words_->setText(cadenceWords());
 }
 

@@ -232,9 +232,9 @@ void EarPage::tell() {
     cameras_[i]->setText(tr("Camera “%1” is heard louder by").arg(QString::fromStdString(voices_[i].camera)));
     kept_[i]->setAccessibleName(cameras_[i]->text());
   }
-  gain_->setEnabled(ready());
+  enableOr(*gain_, ready(), tr("Choose two passes first."));
   const auto now = heardNow();
-  listen_->setEnabled(now.has_value());
+  enableOr(*listen_, now.has_value(), tr("Choose two passes first."));
   if (passes_[0]->count() < 2) {
     heading_->setText(tr("Nothing to hear beside each other yet."));
     words_->setText(

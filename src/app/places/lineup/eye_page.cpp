@@ -131,7 +131,7 @@ QWidget* EyePage::buildJudging() {
   next_->setFocusPolicy(Qt::NoFocus);
   row->addWidget(next_);
   layout->addLayout(row);
-  connect(scores_, &QButtonGroup::idClicked, this, [this] { next_->setEnabled(true); });
+  connect(scores_, &QButtonGroup::idClicked, this, [this] { enableOr(*next_, true, {}); });
   connect(next_, &QPushButton::clicked, this, &EyePage::take);
   return page;
 }
@@ -153,7 +153,7 @@ void EyePage::refresh() {
     }
     property_->setCurrentIndex(std::max(0, property_->findData(before)));
   }
-  begin_->setEnabled(property_->count() > 0);
+  enableOr(*begin_, property_->count() > 0, tr("No pass has a number yet that could be judged."));
   showResult();
 }
 
@@ -167,10 +167,11 @@ void EyePage::begin() {
   if (left_.empty()) return;
   stack_->setCurrentWidget(judging_);
   begin_->setText(tr("Stop here"));
-  property_->setEnabled(false);
-  forget_->setEnabled(false);
+  const QString judging = tr("You are judging. Stop here first.");
+  enableOr(*property_, false, judging);
+  enableOr(*forget_, false, judging);
   which_->setText(tr("The clips are being opened …"));
-  next_->setEnabled(false);
+  enableOr(*next_, false, tr("The clips are being opened."));
   setFocus();
   studied_.want(passes);  // the first one is shown when they are open
 }
@@ -197,7 +198,7 @@ void EyePage::showNext() {
     scores_->setExclusive(false);
     for (QAbstractButton* button : scores_->buttons()) button->setChecked(false);
     scores_->setExclusive(true);
-    next_->setEnabled(false);
+    enableOr(*next_, false, tr("Give a score first."));
     pane_->goTo(0.0);
     wall_.restart();
     timer_.start();
@@ -226,7 +227,7 @@ void EyePage::end() {
   pane_->clear();
   studied_.want({});
   begin_->setText(tr("Judge blind"));
-  property_->setEnabled(true);
+  enableOr(*property_, true, {});
   refresh();
 }
 
@@ -253,7 +254,7 @@ void EyePage::hideEvent(QHideEvent* event) {
 
 void EyePage::showResult() {
   const EyeCheck check = checkEye(controller_.scores(), lineUp_.passes(), property());
-  forget_->setEnabled(!check.passes.empty());
+  enableOr(*forget_, !check.passes.empty(), tr("Nothing was scored by eye yet."));
   table_->setRowCount(static_cast<int>(check.passes.size()));
   int row = 0;
   for (const EyeAndReading& one : check.passes) {

@@ -200,7 +200,7 @@ void InStepPage::refresh() {
                  .arg(without.join("; "));
   words_->setText(lines.join(" "));
   words_->setVisible(!lines.isEmpty());
-  run_->setEnabled(!ready.empty());
+  enableOr(*run_, !ready.empty(), tr("Choose passes first."));
   goTo(std::clamp(time_s_, begins_s_, ends_s_));
   scale();
 }

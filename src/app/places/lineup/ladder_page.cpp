@@ -73,7 +73,7 @@ void LadderPage::show() {
   plot_->clearItems();
   const int chosen = rig_->currentIndex();
   const bool any = chosen >= 0 && chosen < static_cast<int>(ladders_.size());
-  rig_->setEnabled(any);
+  enableOr(*rig_, any, tr("No rig was pulled at several speeds yet."));
   plot_->setVisible(any);
   if (!any) {
     band_->setText(tr("No rig was pulled at two speeds yet."));

@@ -133,7 +133,7 @@ void SpreadPage::fillSpeeds() {
     if (before.isValid() && std::abs(before.toDouble() - speed) < 0.02 * speed)
       speed_->setCurrentIndex(speed_->count() - 1);
   }
-  speed_->setEnabled(speed_->count() > 2);
+  enableOr(*speed_, speed_->count() > 2, tr("All passes were pulled at one speed."));
 }
 
 void SpreadPage::showChosen() {

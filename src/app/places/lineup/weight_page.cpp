@@ -40,7 +40,8 @@ WeightPage::WeightPage(LineUp& lineUp, QWidget* parent)
   words_->setWordWrap(true);
   right->addWidget(words_);
   right->addSpacing(8);
-  right->addWidget(headingLabel(tr("Count down to a depth")));
+  countdownHeading_ = headingLabel(tr("Count down to a depth"));
+  right->addWidget(countdownHeading_);
   countdown_->setObjectName("countdown");
   countdown_->setAccessibleName(tr("Seconds down to each depth"));
   countdown_->setColumnCount(3);
@@ -49,6 +50,7 @@ WeightPage::WeightPage(LineUp& lineUp, QWidget* parent)
   countdown_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
   countdown_->setTabKeyNavigation(false);
   right->addWidget(countdown_, 1);
+  right->addStretch();
   layout->addLayout(right, 1);
   connect(&lineUp, &LineUp::changed, this, &WeightPage::refresh);
 }
@@ -74,6 +76,9 @@ QWidget* WeightPage::buildForm() {
   measured_->setObjectName("measuredFall");
   measured_->setWordWrap(true);
   layout->addWidget(measured_);
+  amounts_ = new QWidget;
+  auto* inForm = new QVBoxLayout(amounts_);
+  inForm->setContentsMargins(0, 0, 0, 0);
   auto* grid = new QGridLayout;
   grid->addWidget(headingLabel(tr("As filmed")), 0, 1);
   grid->addWidget(headingLabel(tr("Changed to")), 0, 2);
@@ -104,11 +109,12 @@ QWidget* WeightPage::buildForm() {
   grid->addWidget(new QLabel(tr("Should fall at")), 7, 0);
   wanted_ = addBox(*grid, 7, 2, tr("Wanted fall rate"), "rateWanted", "mm/s", {0.0, 1e4, 0});
   wanted_->show(150.0);
-  layout->addLayout(grid);
-  layout->addWidget(
+  inForm->addLayout(grid);
+  inForm->addWidget(
       faintLabel(tr("Weigh the body hung from a thread in the water, without head and hooks; what pulls "
                     "upwards counts below zero. Heads are taken as lead, inserts as tungsten, hooks as "
                     "steel.")));
+  layout->addWidget(amounts_);
   layout->addStretch();
   connect(rig_, &QComboBox::currentIndexChanged, this, &WeightPage::choose);
   return form;
@@ -189,7 +195,9 @@ WeightQuestion WeightPage::question(const MeasuredFall& fall) const {
 
 void WeightPage::answer() {
   const MeasuredFall* fall = chosen();
-  rig_->setVisible(fall != nullptr);
+  for (QWidget* w : {static_cast<QWidget*>(rig_), amounts_, static_cast<QWidget*>(countdownHeading_),
+                     static_cast<QWidget*>(countdown_)})
+    w->setVisible(fall != nullptr);
   countdown_->setRowCount(0);
   setLook(*answer_, "trouble", false);
   if (fall == nullptr) {

@@ -52,6 +52,8 @@ class WeightPage : public QWidget {
   UnitBox* wanted_ = nullptr;
   QLabel* answer_;
   QLabel* words_;
+  QWidget* amounts_ = nullptr;  ///< shown where there is a fall to change
+  QLabel* countdownHeading_ = nullptr;
   QTableWidget* countdown_;
 };
 

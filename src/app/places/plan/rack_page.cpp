@@ -166,7 +166,7 @@ void RackPage::showDetails() {
   const int row = table_->currentIndex().row();
   const bool any = row >= 0 && row < model_->rowCount();
   for (std::size_t i = 0; i < details_.size(); ++i) {
-    details_[i]->setEnabled(any);
+    enableOr(*details_[i], any, tr("Choose a rig in the table first."));
     const QString text = any ? model_->index(row, static_cast<int>(i)).data().toString() : QString();
     if (details_[i]->text() != text) details_[i]->setText(text);
   }

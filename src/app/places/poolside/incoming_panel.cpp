@@ -38,7 +38,7 @@ IncomingPanel::IncomingPanel(DayController& day, IncomingClips& incoming, QWidge
     : QWidget(parent),
       day_(day),
       incoming_(incoming),
-      folder_(new QLabel),
+      folder_(faintLabel({})),
       trouble_(new QLabel),
       waiting_(faintLabel({})),
       list_(new WaitingList),
@@ -56,7 +56,6 @@ IncomingPanel::IncomingPanel(DayController& day, IncomingClips& incoming, QWidge
   auto* choose = namedButton(tr("Watch a folder …"), "watchFolder");
   head->addWidget(choose);
   layout->addLayout(head);
-  folder_->setProperty("faint", true);
   trouble_->setObjectName("folderTrouble");
   trouble_->setProperty("trouble", true);
   trouble_->setWordWrap(true);
@@ -70,6 +69,8 @@ IncomingPanel::IncomingPanel(DayController& day, IncomingClips& incoming, QWidge
   layout->addWidget(list_, 1);
   layout->addWidget(waiting_);
   pass_->setObjectName("clipPass");
+  pass_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  pass_->setMinimumContentsLength(14);
   pass_->setAccessibleName(tr("The pass this clip belongs to"));
   camera_->setObjectName("clipCamera");
   camera_->setAccessibleName(tr("The camera that took it"));
@@ -83,8 +84,8 @@ IncomingPanel::IncomingPanel(DayController& day, IncomingClips& incoming, QWidge
   row->addWidget(take_);
   row->addWidget(leave_);
   row->addStretch();
-  row->addWidget(rehearse_);
   layout->addLayout(row);
+  layout->addWidget(rehearse_);
   take_->setProperty("primary", true);
 
   connect(choose, &QPushButton::clicked, this, &IncomingPanel::chooseFolder);
@@ -136,14 +137,18 @@ void IncomingPanel::refresh() {
     }
   }
   const QString folder = QString::fromStdString(day_.plan().watchedFolder);
-  folder_->setText(folder.isEmpty() ? tr("No folder is watched yet.")
-                                    : tr("Watching %1").arg(QFileInfo(folder).fileName()));
+  folder_->setText(folder.isEmpty()
+                       ? tr("No folder is watched yet. Choose the one your camera or card reader writes to.")
+                       : tr("Watching %1").arg(QFileInfo(folder).fileName()));
   folder_->setToolTip(folder);
   const bool any = list_->count() > 0;
   for (QWidget* w : {static_cast<QWidget*>(take_), static_cast<QWidget*>(leave_),
                      static_cast<QWidget*>(pass_), static_cast<QWidget*>(camera_)})
-    w->setEnabled(any);
-  rehearse_->setEnabled(!folder.isEmpty() && day_.now() != nullptr && !filming_.running());
+    enableOr(*w, any, tr("No clip waits here."));
+  enableOr(*rehearse_, !folder.isEmpty() && day_.now() != nullptr && !filming_.running(),
+           filming_.running() ? tr("It is filming.")
+           : folder.isEmpty() ? tr("Watch a folder first: the rehearsal camera films into it.")
+                              : tr("No pass is left to film."));
   offerChosen();
 }
 
@@ -187,7 +192,7 @@ void IncomingPanel::rehearse() {
   }
   const QDir folder(QString::fromStdString(day_.plan().watchedFolder));
   const QString file = folder.filePath(QString("pass-%1-%2.mp4").arg(now->id.value()).arg(now->attempt));
-  rehearse_->setEnabled(false);
+  enableOr(*rehearse_, false, tr("It is filming."));
   rehearse_->setText(tr("The rehearsal camera is filming …"));
   filming_.start([scene = *scene, path = file.toStdString()](
                      const JobControl& job) { return filmRehearsal(scene, path, Hertz(30.0), job); },

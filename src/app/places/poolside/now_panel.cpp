@@ -159,7 +159,8 @@ void NowPanel::refresh() {
   const auto made = std::count_if(sheet.begin(), sheet.end(),
                                   [](const PlannedPass& p) { return p.state != PassState::Planned; });
   for (std::size_t i = 0; i < buttons_.size(); ++i)
-    buttons_[i]->setEnabled(i == 2 ? made > 0 : now != nullptr);
+    enableOr(*buttons_[i], i == 2 ? made > 0 : now != nullptr,
+             i == 2 ? tr("No pass was made yet.") : tr("No planned pass is left."));
   plan_->setVisible(sheet.empty());
   below_->setVisible(!sheet.empty());
   if (now == nullptr) {

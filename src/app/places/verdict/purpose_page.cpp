@@ -157,7 +157,7 @@ void PurposePage::showChosen() {
   const bool any = row >= 0 && row < static_cast<int>(controller_.plan().purposes.size());
   for (QWidget* w :
        {static_cast<QWidget*>(name_), static_cast<QWidget*>(wishes_), static_cast<QWidget*>(remove_)})
-    w->setEnabled(any);
+    enableOr(*w, any, tr("Add or choose a purpose first."));
   const Purpose purpose = any ? controller_.plan().purposes[static_cast<std::size_t>(row)] : Purpose{};
   name_->setText(QString::fromStdString(purpose.name));
   wishes_->show(purpose.wishes);

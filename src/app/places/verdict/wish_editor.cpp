@@ -83,7 +83,6 @@ void WishEditor::show(std::vector<Wish> wishes) {
   wishes_ = std::move(wishes);
   fillList();
   fillChoice();
-  remove_->setEnabled(chosen() >= 0);
   spellOut();
 }
 
@@ -122,7 +121,7 @@ void WishEditor::fillChoice() {
 
 void WishEditor::spellOut() {
   const bool any = chosen() >= 0;
-  remove_->setEnabled(any);
+  enableOr(*remove_, any, tr("Choose what counts above first."));
   const Wish wish = any ? wishes_[static_cast<std::size_t>(chosen())] : Wish{};
   const auto now = any ? std::optional(std::pair(wish.reading, wish.direction)) : std::nullopt;
   if (now == spelled_ && form_ != nullptr) return fillForm();
