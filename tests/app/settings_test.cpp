@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "app/ui/theme.h"
+#include "app/ui/unit_box.h"
 #include "window_fixture.h"
 
 namespace fin::app {
@@ -122,6 +123,41 @@ TEST(Theme, KeepsAllTextReadable) {
     EXPECT_GE(contrast(t->onAccent, t->accent), 4.5);
     EXPECT_GE(contrast(t->gone, t->line), 3.0) << "what cannot be pressed now";
   }
+}
+
+TEST(UnitBox, TakesAnyUnitAndKeepsItsValueWhereNothingCanBeMeant) {
+  UnitBox box("Weight", "g", {0.0, 100.0, 2});
+  box.show(7.0);
+  box.QWidget::show();
+  double told = 0.0;
+  QObject::connect(&box, &UnitBox::edited, [&](double metric) { told = metric; });
+  const auto type = [&](const char* text) {
+    box.selectAll();
+    QTest::keyClicks(&box, text);
+    QTest::keyClick(&box, Qt::Key_Return);
+  };
+  type("3/8 oz");
+  EXPECT_NEAR(told, 10.63, 0.005);
+  EXPECT_NEAR(box.metric(), 10.63, 0.005);
+  EXPECT_EQ(box.text(), "10.63 g");
+  type("4 bananas");
+  EXPECT_NEAR(box.metric(), 10.63, 0.005);
+  EXPECT_TRUE(box.trouble().contains("is not a weight")) << box.trouble().toStdString();
+  type("900");
+  EXPECT_EQ(box.text(), "10.63 g") << "no part of what was typed";
+  EXPECT_NEAR(box.metric(), 10.63, 0.005);
+  EXPECT_TRUE(box.trouble().contains("out of range")) << box.trouble().toStdString();
+  box.setUnits(UnitSystem::Imperial);
+  EXPECT_EQ(box.text(), "0.3750 oz");
+  type("0,5");
+  EXPECT_NEAR(box.metric(), 14.17, 0.01);
+  EXPECT_TRUE(box.trouble().isEmpty());
+
+  UnitBox water("Temperature", "°C", {-2.0, 40.0, 1});
+  water.show(18.0);
+  water.setUnits(UnitSystem::Imperial);
+  EXPECT_EQ(water.text(), "64.4 °F");
+  EXPECT_NEAR(water.metric(), 18.0, 1e-9);
 }
 
 class KeySheet : public WindowTest {

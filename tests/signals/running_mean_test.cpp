@@ -13,7 +13,7 @@
 namespace fin {
 namespace {
 
-constexpr double kTurn = 2.0 * std::numbers::pi;
+constexpr double kFullCircle = 2.0 * std::numbers::pi;
 
 /// Samples at uneven times, 120 a second in the mean.
 Series sampled(const std::function<double(double)>& of, double length_s, unsigned seed = 3) {
@@ -40,10 +40,10 @@ TEST(RunningMean, LessensOtherRhythmsAsItsWindowSays) {
   const double window = 0.25;
   for (const double rate : {1.0, 2.0, 6.0}) {
     const Series mean =
-        runningMean(sampled([&](double t) { return std::sin(kTurn * rate * t); }, 4.0), window);
+        runningMean(sampled([&](double t) { return std::sin(kFullCircle * rate * t); }, 4.0), window);
     const double through = std::sin(std::numbers::pi * rate * window) / (std::numbers::pi * rate * window);
     for (std::size_t i = 60; i + 60 < mean.size(); ++i)
-      EXPECT_NEAR(mean.y[i], through * std::sin(kTurn * rate * mean.t_s[i]), 0.02) << rate;
+      EXPECT_NEAR(mean.y[i], through * std::sin(kFullCircle * rate * mean.t_s[i]), 0.02) << rate;
   }
 }
 
@@ -59,7 +59,7 @@ TEST(RunningMean, OfAShortSeriesIsItsLine) {
 }
 
 TEST(RunningMean, AndWhatIsLeftMakeTheSeriesAgain) {
-  const Series s = sampled([](double t) { return t * t + std::sin(kTurn * 3.0 * t); }, 2.0);
+  const Series s = sampled([](double t) { return t * t + std::sin(kFullCircle * 3.0 * t); }, 2.0);
   const Series mean = runningMean(s, 1.0 / 3.0);
   const Series rest = withoutRunningMean(s, 1.0 / 3.0);
   EXPECT_EQ(rest.t_s, s.t_s);
@@ -69,7 +69,7 @@ TEST(RunningMean, AndWhatIsLeftMakeTheSeriesAgain) {
 TEST(Periodogram, IsTheShareThatALeastSquaresSineTakesAtUnevenTimes) {
   // Two sines at known rates: each takes its own share of the variance, a²/2 over their sum.
   const Series s = sampled(
-      [](double t) { return 7.0 + 3.0 * std::sin(kTurn * 4.0 * t) + 1.5 * std::cos(kTurn * 9.0 * t); }, 6.0);
+      [](double t) { return 7.0 + 3.0 * std::sin(kFullCircle * 4.0 * t) + 1.5 * std::cos(kFullCircle * 9.0 * t); }, 6.0);
   const Spectrum spectrum = periodogram(s, 1.0, 14.0);
   const auto peaks = spectrumPeaks(spectrum, 2);
   ASSERT_EQ(peaks.size(), 2U);

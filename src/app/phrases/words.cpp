@@ -16,6 +16,7 @@ namespace {
 
 constexpr double kInch_mm = 25.4;
 constexpr double kFoot_m = 0.3048;
+constexpr double kGallon_l = 3.785411784;  ///< US
 constexpr double kOunce_g = 28.349523;
 
 QString words(const char* text) {
@@ -287,6 +288,8 @@ ShownUnit shownUnit(std::string_view unit, UnitSystem units) {
     if (unit == "s/m") return {kFoot_m, "s/ft"};
     if (unit == "g") return {1.0 / kOunce_g, "oz"};
     if (unit == "m") return {1.0 / kFoot_m, "ft"};
+    if (unit == "°C") return {1.8, words("°F"), 32.0};
+    if (unit == "l") return {1.0 / kGallon_l, "gal"};
     if (unit == "kg") return {1000.0 / (16.0 * kOunce_g), "lb"};
     if (unit == "turns/m") return {kFoot_m, "turns/ft"};
     if (unit == "deg/m") return {kFoot_m, words("°/ft")};

@@ -51,10 +51,14 @@ QString howMeasured(const Reading& reading);
 QString spokenOrigin(const Provenance& from);
 QString spokenMoment(double sinceEpoch_s);
 
-/// What a number in an SI-based unit has to be multiplied by, and the unit it then has.
+/// What a number in an SI-based unit has to be multiplied by, what then is added, and the unit it then has.
 struct ShownUnit {
   double factor = 1.0;
   QString unit;
+  double plus = 0.0;  ///< for degrees Fahrenheit alone
+
+  [[nodiscard]] double shown(double metric) const { return metric * factor + plus; }
+  [[nodiscard]] double metric(double shown) const { return (shown - plus) / factor; }
 };
 ShownUnit shownUnit(std::string_view unit, UnitSystem units);
 /// The same of a reading: its rates are "per second", its pitch is in hertz.
