@@ -178,6 +178,26 @@ TEST_F(PlanDay, ShowsInchesWithoutChangingWhatIsKept) {
   EXPECT_DOUBLE_EQ(plan().water.depth_mm, 254.0);
 }
 
+TEST_F(PlanDay, TakesAndShowsTheRackInAnyUnit) {
+  press("step2");
+  press("addModel");
+  typeInto(find<QLineEdit>("rack_model"), "Skrell 95");
+  typeInto(find<QLineEdit>("rack_length_mm"), "3 3/4 in");
+  typeInto(find<QLineEdit>("rack_weight_g"), "3/8 oz");
+  EXPECT_NEAR(*plan().rack.models[0].length_mm, 95.25, 1e-3);
+  EXPECT_NEAR(*plan().rack.models[0].weight_g, 10.6311, 1e-3);
+  press("units");
+  EXPECT_EQ(find<QLineEdit>("rack_length_mm")->text(), "3.75");
+  EXPECT_EQ(find<QLineEdit>("rack_weight_g")->text(), "0.375");
+  typeInto(find<QLineEdit>("rack_weight_g"), "0.5");
+  EXPECT_NEAR(*plan().rack.models[0].weight_g, 14.1748, 1e-3);
+  typeInto(find<QLineEdit>("rack_weight_g"), "12 g");
+  EXPECT_NEAR(*plan().rack.models[0].weight_g, 12.0, 1e-6);
+  importRack("model,weight_g\nOblag,1/4 oz\n");
+  press("takeImport");
+  EXPECT_NEAR(*plan().rack.models.back().weight_g, 7.0874, 1e-3);
+}
+
 TEST_F(PlanDay, FindsTheHeadForAnEqualFall) {
   press("step5");
   type("headMeasured", "200");

@@ -343,6 +343,12 @@ QString counted(std::size_t count, const QString& one, const QString& many) {
   return QString("%1 %2").arg(count).arg(count == 1 ? one : many);
 }
 
+QString spokenAmount(double metric, std::string_view unit, int decimals, UnitSystem units) {
+  const ShownUnit shown = shownUnit(unit, units);
+  const int finer = shown.factor < 0.01 ? 2 : shown.factor < 0.1 ? 1 : 0;
+  return QString("%1 %2").arg(shown.shown(metric), 0, 'f', decimals + finer).arg(shown.unit);
+}
+
 QString spokenSpeed(double mm_s, UnitSystem units) {
   const ShownUnit unit = shownUnit("mm/s", units);
   return QString("%1 %2").arg(mm_s * unit.factor, 0, 'f', unit.factor < 0.5 ? 1 : 0).arg(unit.unit);

@@ -35,6 +35,8 @@ SpokenValue spoken(const Reading& reading, UnitSystem units);
 /// The same in one line, of a reading's name and number: "6.61 ± 0.03 Hz".
 QString spokenAs(ReadingId reading, double value, double u95, UnitSystem units);
 
+/// An amount that was set or worked out, with as many decimals as it has in metric: "7.0 g", "0.247 oz".
+QString spokenAmount(double metric, std::string_view unit, int decimals, UnitSystem units);
 /// A speed that was set or asked for: "250 mm/s".
 QString spokenSpeed(double mm_s, UnitSystem units);
 

@@ -237,8 +237,9 @@ class Report {
         line += QObject::tr("; except: %1").arg(QString::fromStdString(held.exception));
       lines += line;
     }
-    lines += QObject::tr("The water as entered: %1 °C, %2 g/kg salt.")
-                 .arg(plainNumber(day_.water.temperature_C, 1), plainNumber(day_.water.salinity_g_kg, 1));
+    lines += QObject::tr("The water as entered: %1, %2 g/kg salt.")
+                 .arg(spokenAmount(day_.water.temperature_C, "°C", 1, units_),
+                      plainNumber(day_.water.salinity_g_kg, 1));
     return section(QObject::tr("Held equal"), list(lines));
   }
 

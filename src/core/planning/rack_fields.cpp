@@ -3,21 +3,27 @@
 
 #include <fmt/format.h>
 #include <algorithm>
-#include <charconv>
-#include <cmath>
+#include <string_view>
+
+#include "core/units/typed_amount.h"
 
 namespace fin {
 namespace {
 
-/// A number with a decimal point or comma; thousands are not grouped.
-Result<double> number(std::string text) {
-  std::replace(text.begin(), text.end(), ',', '.');
-  double value = 0.0;
-  const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
-  if (error != std::errc() || end != text.data() + text.size() || !std::isfinite(value) || value < 0.0) {
-    return failure(ErrorCode::BadRequest, fmt::format("“{}” is no number", text));
+/// The unit that a field's name ends in; empty for what has none.
+std::string_view unitOf(std::string_view name) {
+  for (const std::string_view unit : {"_mm", "_g", "_kg"}) {
+    if (name.ends_with(unit)) return unit.substr(1);
   }
-  return value;
+  return {};
+}
+
+/// A number of no less than nothing, with any unit of its kind or in the field's own.
+Result<double> number(const std::string& text, std::string_view unit) {
+  auto amount = typedAmount(text, unit, unit);
+  if (amount && *amount < 0.0)
+    return failure(ErrorCode::BadRequest, fmt::format("“{}” is less than nothing", text));
+  return amount;
 }
 
 std::string shown(const std::optional<double>& v) {
@@ -42,7 +48,10 @@ RackField field(std::string name, std::vector<std::string> heads, Value Owner::*
                 std::function<Result<Value>(const std::string&)> parse,
                 std::function<std::string(const Value&)> show) {
   constexpr const Owner* kOwner = nullptr;
-  return {name, std::move(heads), std::is_same_v<Owner, Rig>,
+  return {name,
+          std::string(unitOf(name)),
+          std::move(heads),
+          std::is_same_v<Owner, Rig>,
           [member, parse, name](Model& m, Rig& r, const std::string& text) -> Result<void> {
             Value& to = ownerOf(m, r, kOwner).*member;
             if (text.empty()) {
@@ -68,9 +77,12 @@ RackField textField(std::string name, std::vector<std::string> heads, std::strin
 template <class Owner>
 RackField numberField(std::string name, std::vector<std::string> heads,
                       std::optional<double> Owner::*member) {
+  const std::string_view unit = unitOf(name);
   return field<Owner, std::optional<double>>(
       std::move(name), std::move(heads), member,
-      [](const std::string& text) { return number(text).map([](double v) { return std::optional(v); }); },
+      [unit](const std::string& text) {
+        return number(text, unit).map([](double v) { return std::optional(v); });
+      },
       shown);
 }
 

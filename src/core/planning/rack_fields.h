@@ -14,10 +14,11 @@ namespace fin {
 /// holds.
 struct RackField {
   std::string name;                     ///< "head_g"; its unit, where it has one, at the end
+  std::string unit;                     ///< "g"; empty where it has none
   std::vector<std::string> otherHeads;  ///< how else a column may be headed, in small letters without signs
   bool ofRig = false;
-  /// Puts a text in; an empty one clears. BadRequest that names the field for what cannot be meant. Decimal
-  /// commas and points are both taken.
+  /// Puts a text in; an empty one clears. BadRequest that names the field for what cannot be meant. A
+  /// number may have any unit of its kind (typedAmount).
   std::function<Result<void>(Model&, Rig&, const std::string&)> set;
   std::function<std::string(const Model&, const Rig&)> get;
 };

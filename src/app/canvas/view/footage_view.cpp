@@ -8,6 +8,7 @@
 #include <cmath>
 
 #include "app/phrases/words.h"
+#include "app/ui/settings.h"
 #include "app/ui/theme.h"
 
 namespace fin::app {
@@ -20,6 +21,10 @@ constexpr double kLoupeZoom = 8.0;
 constexpr std::size_t kTrailFrames = 240;
 constexpr double kMarkRadius = 7.0;
 constexpr double kGrabRadius = 10.0;
+
+QString spokenLength(Millimetres length) {
+  return spokenAmount(length.value(), "mm", 0, Settings::all().units());
+}
 
 void paintLabel(QPainter& painter, QPointF at, const QString& text) {
   painter.setFont(smallFont());
@@ -43,6 +48,7 @@ FootageView::FootageView(PassController& controller, QWidget* parent)
   setMinimumSize(320, 180);
   setAccessibleName(tr("Footage"));
   connect(&controller, &PassController::requestChanged, this, qOverload<>(&QWidget::update));
+  connect(&Settings::all(), &Settings::unitsChanged, this, qOverload<>(&QWidget::update));
   connect(&controller, &PassController::resultChanged, this, qOverload<>(&QWidget::update));
 }
 
@@ -172,7 +178,7 @@ void FootageView::paintScale(QPainter& painter) const {
     painter.drawLine(from - tick, from + tick);
     painter.drawLine(to - tick, to + tick);
   }
-  paintLabel(painter, line.center() + QPointF(-20, -26), tr("%1 mm").arg(scale.length.value()));
+  paintLabel(painter, line.center() + QPointF(-20, -26), spokenLength(scale.length));
 }
 
 void FootageView::paintSquare(QPainter& painter) const {
@@ -186,7 +192,7 @@ void FootageView::paintSquare(QPainter& painter) const {
     painter.drawPolygon(sides);
   }
   const auto side = [&](int i, Millimetres length) {
-    paintLabel(painter, 0.5 * (sides[i] + sides[i + 1]) + QPointF(-20, -26), tr("%1 mm").arg(length.value()));
+    paintLabel(painter, 0.5 * (sides[i] + sides[i + 1]) + QPointF(-20, -26), spokenLength(length));
   };
   side(0, square.width);
   side(1, square.height);

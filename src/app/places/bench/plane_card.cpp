@@ -4,7 +4,9 @@
 #include <QGridLayout>
 #include <QLabel>
 
+#include "app/phrases/words.h"
 #include "app/ui/pieces.h"
+#include "app/ui/settings.h"
 #include "core/calibration/refraction.h"
 
 namespace fin::app {
@@ -42,6 +44,7 @@ PlaneCard::PlaneCard(PassController& controller, QWidget* parent) : QWidget(pare
     controller_.edit(tr("Ruler in the lure's plane"), [](PassRequest& r) { r.scalePlane.reset(); });
   });
   connect(&controller, &PassController::passChanged, this, &PlaneCard::refresh);
+  connect(&Settings::all(), &Settings::unitsChanged, this, &PlaneCard::refresh);
   connect(&controller, &PassController::requestChanged, this, &PlaneCard::refresh);
 }
 
@@ -67,9 +70,9 @@ void PlaneCard::refresh() {
   if (controller_.current() == nullptr) return;
   const auto& plane = controller_.current()->request.scalePlane;
   emit stateChanged(
-      plane ? tr("The ruler seems %1 mm off, the lure %2 mm: every length is %3 times what the ruler says.")
-                  .arg(plane->cameraToScale.value(), 0, 'f', 0)
-                  .arg(plane->cameraToLure.value(), 0, 'f', 0)
+      plane ? tr("The ruler seems %1 off, the lure %2: every length is %3 times what the ruler says.")
+                  .arg(spokenAmount(plane->cameraToScale.value(), "mm", 0, Settings::all().units()))
+                  .arg(spokenAmount(plane->cameraToLure.value(), "mm", 0, Settings::all().units()))
                   .arg(plane->cameraToLure / plane->cameraToScale, 0, 'f', 3)
             : tr("Taken to hang in the lure's plane."));
 }

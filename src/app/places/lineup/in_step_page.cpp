@@ -65,6 +65,7 @@ InStepPage::InStepPage(LineUp& lineUp, StudiedPasses& studied, QWidget* parent)
   }
   right->addLayout(grid_, 1);
   auto* below = new QHBoxLayout;
+  addSteps(*below);
   place_->setObjectName("inStepPlace");
   place_->setAccessibleName(tr("Time from the instant that all share"));
   below->addWidget(place_, 1);
@@ -84,6 +85,23 @@ InStepPage::InStepPage(LineUp& lineUp, StudiedPasses& studied, QWidget* parent)
   });
   connect(&studied, &StudiedPasses::changed, this, &InStepPage::refresh);
   refresh();
+}
+
+/// One frame back, run, one on.
+void InStepPage::addSteps(QHBoxLayout& row) {
+  const auto button = [&](const QString& text, const QString& says, int frames) {
+    auto* out = new QPushButton(text);
+    out->setAccessibleName(says);
+    out->setToolTip(says);
+    out->setAutoRepeat(true);
+    connect(out, &QPushButton::clicked, this, [this, frames] { step(frames); });
+    row.addWidget(out);
+  };
+  button("−1", tr("One frame back (D)"), -1);
+  run_->setProperty("primary", true);
+  run_->setToolTip(tr("Space"));
+  row.addWidget(run_);
+  button("+1", tr("One frame on (F)"), 1);
 }
 
 QWidget* InStepPage::buildControls() {
@@ -120,19 +138,6 @@ QWidget* InStepPage::buildControls() {
   sameSize_->setToolTip(tr("A millimetre is as long in every picture."));
   row->addWidget(sameSize_);
   row->addStretch();
-  const auto button = [&](const QString& text, const QString& says, int frames) {
-    auto* out = new QPushButton(text);
-    out->setAccessibleName(says);
-    out->setToolTip(says);
-    out->setAutoRepeat(true);
-    connect(out, &QPushButton::clicked, this, [this, frames] { step(frames); });
-    row->addWidget(out);
-  };
-  button("−1", tr("One frame back (D)"), -1);
-  run_->setProperty("primary", true);
-  run_->setToolTip(tr("Space"));
-  row->addWidget(run_);
-  button("+1", tr("One frame on (F)"), 1);
   auto* strip = namedButton(tr("Strip …"), "saveStrip");
   strip->setToolTip(tr("Keep what is seen now as one picture, side by side."));
   row->addWidget(strip);

@@ -43,6 +43,7 @@ class InStepPage : public QWidget {
 
  private:
   QWidget* buildControls();
+  void addSteps(QHBoxLayout& row);
   void refresh();
   void layOut();
   void scale();

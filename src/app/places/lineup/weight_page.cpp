@@ -228,12 +228,12 @@ void WeightPage::answer() {
                        ? tr("Would rise at %1").arg(amount)
                        : tr("Would hang still, within %1").arg(spokenSpeed(asked.holdBand.value(), units_)));
   QStringList lines;
-  lines += tr("In the water it weighs %1 g as filmed and %2 g changed, known to %3 g.")
-               .arg(answered->inWaterBefore.value(), 0, 'f', 2)
-               .arg(answered->inWaterAfter.value(), 0, 'f', 2)
-               .arg(asked.weightU95.value(), 0, 'f', 1);
+  lines += tr("In the water it weighs %1 as filmed and %2 changed, known to %3.")
+               .arg(spokenAmount(answered->inWaterBefore.value(), "g", 2, units_),
+                    spokenAmount(answered->inWaterAfter.value(), "g", 2, units_),
+                    spokenAmount(asked.weightU95.value(), "g", 1, units_));
   if (std::abs(rate) - answered->rate.u95 < asked.holdBand.value() && answered->state != BuoyancyState::Holds)
-    lines += tr("So near to hanging still, a tenth of a gram decides: try it.");
+    lines += tr("So near to hanging still, the smallest weight decides: try it.");
   lines += wantedHead(asked);
   if (const QString miss = heldAgainst(*fall); !miss.isEmpty()) lines += miss;
   lines +=
@@ -249,9 +249,8 @@ QString WeightPage::wantedHead(const WeightQuestion& asked) const {
   if (!head)
     return tr("<b>To fall at %1:</b> %2.")
         .arg(wanted, QString::fromStdString(head.error().message).toHtmlEscaped());
-  return tr("<b>To fall at %1</b> it needs a head of %2 g, the rest as changed.")
-      .arg(wanted)
-      .arg(head->value(), 0, 'f', 1);
+  return tr("<b>To fall at %1</b> it needs a head of %2, the rest as changed.")
+      .arg(wanted, spokenAmount(head->value(), "g", 1, units_));
 }
 
 /// The same model on other rigs that were measured: what would have been predicted, and by how much it

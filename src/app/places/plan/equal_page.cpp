@@ -7,7 +7,9 @@
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
+#include "app/phrases/words.h"
 #include "app/ui/pieces.h"
+#include "app/ui/settings.h"
 #include "app/ui/theme.h"
 #include "core/water/weight_change.h"
 
@@ -39,6 +41,7 @@ EqualPage::EqualPage(DayController& controller, QWidget* parent)
   });
   connect(table_, &QTableWidget::cellChanged, this, &EqualPage::take);
   connect(&controller, &DayController::planChanged, this, &EqualPage::refresh);
+  connect(&Settings::all(), &Settings::unitsChanged, this, &EqualPage::answer);
   refresh();
 }
 
@@ -92,7 +95,8 @@ void EqualPage::answer() {
                                  .changedWater = water},
                                 MillimetresPerSecond(wanted_->metric()));
   setLook(*answer_, "trouble", !head);
-  answer_->setText(head ? tr("A head of %1 g, if it keeps its attitude.").arg(head->value(), 0, 'f', 1)
+  answer_->setText(head ? tr("A head of %1, if it keeps its attitude.")
+                              .arg(spokenAmount(head->value(), "g", 1, Settings::all().units()))
                         : QString::fromStdString(head.error().message));
 }
 

@@ -12,6 +12,7 @@
 
 #include "app/print/writing.h"
 #include "app/ui/pieces.h"
+#include "app/ui/settings.h"
 
 namespace fin::app {
 namespace {
@@ -137,6 +138,8 @@ QWidget* RackPage::buildDetails() {
     edit->setObjectName("rack_" + QString::fromStdString(field.name));
     auto* label = new QLabel(columnTitle(field));
     label->setBuddy(edit);
+    connect(&Settings::all(), &Settings::unitsChanged, label,
+            [label, &field] { label->setText(columnTitle(field)); });
     const int row = grid->rowCount();
     grid->addWidget(label, row, 0);
     grid->addWidget(edit, row, 1);
@@ -146,6 +149,7 @@ QWidget* RackPage::buildDetails() {
       if (at.isValid() && at.data() != edit->text()) model_->setData(at, edit->text(), Qt::EditRole);
     });
   }
+  connect(&Settings::all(), &Settings::unitsChanged, this, &RackPage::showDetails);
   photo_->setAccessibleName(tr("Photo of the model"));
   grid->addWidget(photo_, grid->rowCount(), 0, 1, 2);
   area->setWidget(content);

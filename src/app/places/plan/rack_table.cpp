@@ -3,13 +3,41 @@
 
 #include <algorithm>
 
+#include "app/phrases/words.h"
+#include "app/ui/settings.h"
+#include "core/units/typed_amount.h"
+
 namespace fin::app {
+
+namespace {
+
+UnitSystem units() {
+  return Settings::all().units();
+}
+
+/// A number out of the rack as it is shown.
+QString shownCell(const RackField& field, const std::string& text) {
+  const QString plain = QString::fromStdString(text);
+  bool isNumber = false;
+  const double metric = plain.toDouble(&isNumber);
+  if (field.unit.empty() || !isNumber || units() == UnitSystem::Metric) return plain;
+  return QString::number(shownUnit(field.unit, units()).shown(metric), 'g', 4);
+}
+
+/// What was typed into a cell, as the rack keeps it; what cannot be meant, as it is, for the rack to refuse.
+std::string keptCell(const RackField& field, const std::string& text) {
+  if (field.unit.empty() || text.empty()) return text;
+  const auto metric = typedAmount(text, field.unit, shownUnit(field.unit, units()).unit.toStdString());
+  return metric ? QString::number(*metric, 'g', 6).toStdString() : text;
+}
+
+}  // namespace
 
 QString columnTitle(const RackField& field) {
   QString name = QString::fromStdString(field.name);
-  for (const char* unit : {"_mm", "_g", "_kg"}) {
-    if (name.endsWith(unit)) name = name.chopped(static_cast<qsizetype>(qstrlen(unit))) + ", " + (unit + 1);
-  }
+  if (!field.unit.empty())
+    name = name.chopped(static_cast<qsizetype>(field.unit.size()) + 1) + ", " +
+           shownUnit(field.unit, units()).unit;
   name.replace('_', ' ');
   name[0] = name[0].toUpper();
   return name;
@@ -29,6 +57,10 @@ RackTable::RackTable(DayController& controller, QObject* parent)
     rows_ = now;
     endResetModel();
   });
+  connect(&Settings::all(), &Settings::unitsChanged, this, [this] {
+    emit headerDataChanged(Qt::Horizontal, 0, columnCount() - 1);
+    if (rows_ > 0) emit dataChanged(index(0, 0), index(rows_ - 1, columnCount() - 1));
+  });
 }
 
 int RackTable::rowCount(const QModelIndex& parent) const {
@@ -44,8 +76,8 @@ QVariant RackTable::data(const QModelIndex& index, int role) const {
   const Rack& rack = controller_.plan().rack;
   const Rig& rig = rack.rigs[static_cast<std::size_t>(index.row())];
   const Model* model = rack.model(rig.model);
-  return QString::fromStdString(
-      rackFields()[static_cast<std::size_t>(index.column())].get(model == nullptr ? Model{} : *model, rig));
+  const RackField& field = rackFields()[static_cast<std::size_t>(index.column())];
+  return shownCell(field, field.get(model == nullptr ? Model{} : *model, rig));
 }
 
 QVariant RackTable::headerData(int section, Qt::Orientation orientation, int role) const {
@@ -61,13 +93,16 @@ Qt::ItemFlags RackTable::flags(const QModelIndex& index) const {
 bool RackTable::setData(const QModelIndex& index, const QVariant& value, int role) {
   if (role != Qt::EditRole) return false;
   const RackField& field = rackFields()[static_cast<std::size_t>(index.column())];
+  const std::string kept = keptCell(field, value.toString().trimmed().toStdString());
+  // A rounded number that nobody touched stays as exact as it was kept.
+  if (value.toString() == data(index, Qt::EditRole).toString()) return true;
   Result<void> done;
   controller_.edit(tr("Change the rack"), [&](DayPlan& plan) {
     Rig& rig = plan.rack.rigs[static_cast<std::size_t>(index.row())];
     const auto model = std::find_if(plan.rack.models.begin(), plan.rack.models.end(),
                                     [&](const Model& m) { return m.id == rig.model; });
     if (model == plan.rack.models.end()) return;
-    done = field.set(*model, rig, value.toString().trimmed().toStdString());
+    done = field.set(*model, rig, kept);
     model->graded = model->whyNotGraded.empty();
   });
   if (!done) emit refused(QString::fromStdString(done.error().message));

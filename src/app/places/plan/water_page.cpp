@@ -6,8 +6,10 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "app/phrases/words.h"
 #include "app/places/plan/number_form.h"
 #include "app/ui/pieces.h"
+#include "app/ui/settings.h"
 #include "app/ui/theme.h"
 
 namespace fin::app {
@@ -39,8 +41,8 @@ QString saltText(const WaterPlan& w) {
   const auto fresh = freshWaterToAdd(w.state(), w.volume(), wanted);
   if (!fresh) return error(fresh.error());
   const double share = fresh->value() / (fresh->value() + density(w.state())->value() * w.volume().value());
-  return QObject::tr("Add %1 l of fresh water, or change %2 % of the water for fresh.")
-      .arg(fresh->value(), 0, 'f', 0)
+  return QObject::tr("Add %1 of fresh water, or change %2 % of the water for fresh.")
+      .arg(spokenAmount(fresh->value(), "l", 0, Settings::all().units()))
       .arg(100.0 * share, 0, 'f', 0);
 }
 
@@ -102,6 +104,7 @@ WaterPage::WaterPage(DayController& controller, QWidget* parent)
                      [this](DayPlan& plan) { plan.water.name = name_->text().toStdString(); });
   });
   connect(&controller, &DayController::planChanged, this, &WaterPage::refresh);
+  connect(&Settings::all(), &Settings::unitsChanged, this, &WaterPage::refresh);
   refresh();
 }
 
@@ -118,14 +121,16 @@ void WaterPage::refresh() {
     state_->clear();
     return;
   }
-  weight_->setText(tr("Filled, it weighs %1 kg.").arg(weight->value(), 0, 'f', 0));
+  weight_->setText(
+      tr("Filled, it weighs %1.").arg(spokenAmount(weight->value(), "kg", 0, Settings::all().units())));
   toDo_->setText(saltText(w));
   state_->setText(
-      tr("%1 m³ of water at %2 kg/m³; it is %3 times as viscous as fresh water at 20 °C.")
-          .arg(w.volume().value(), 0, 'f', 2)
+      tr("%1 of water at %2 kg/m³; it is %3 times as viscous as fresh water at %4.")
+          .arg(spokenAmount(1000.0 * w.volume().value(), "l", 0, Settings::all().units()))
           .arg(density(w.state())->value(), 0, 'f', 2)
           .arg(*viscosity_Pa_s(w.state()) / *viscosity_Pa_s({GramsPerKilogram(0.0), Celsius(20.0)}), 0, 'f',
-               2));
+               2)
+          .arg(spokenAmount(20.0, "°C", 0, Settings::all().units())));
 }
 
 }  // namespace fin::app
