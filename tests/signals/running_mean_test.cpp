@@ -69,7 +69,10 @@ TEST(RunningMean, AndWhatIsLeftMakeTheSeriesAgain) {
 TEST(Periodogram, IsTheShareThatALeastSquaresSineTakesAtUnevenTimes) {
   // Two sines at known rates: each takes its own share of the variance, a²/2 over their sum.
   const Series s = sampled(
-      [](double t) { return 7.0 + 3.0 * std::sin(kFullCircle * 4.0 * t) + 1.5 * std::cos(kFullCircle * 9.0 * t); }, 6.0);
+      [](double t) {
+        return 7.0 + 3.0 * std::sin(kFullCircle * 4.0 * t) + 1.5 * std::cos(kFullCircle * 9.0 * t);
+      },
+      6.0);
   const Spectrum spectrum = periodogram(s, 1.0, 14.0);
   const auto peaks = spectrumPeaks(spectrum, 2);
   ASSERT_EQ(peaks.size(), 2U);
