@@ -181,7 +181,10 @@ TEST_F(PlanDay, ShowsInchesWithoutChangingWhatIsKept) {
 TEST_F(PlanDay, TakesAndShowsTheRackInAnyUnit) {
   press("step2");
   press("addModel");
-  typeInto(find<QLineEdit>("rack_model"), "Skrell 95");
+  ASSERT_EQ(window_->focusWidget(), find<QLineEdit>("rack_model")) << "what was added is named at once";
+  QTest::keyClicks(window_->focusWidget(), "Skrell 95");
+  QTest::keyClick(window_->focusWidget(), Qt::Key_Return);
+  EXPECT_EQ(plan().rack.models[0].name, "Skrell 95");
   typeInto(find<QLineEdit>("rack_length_mm"), "3 3/4 in");
   typeInto(find<QLineEdit>("rack_weight_g"), "3/8 oz");
   EXPECT_NEAR(*plan().rack.models[0].length_mm, 95.25, 1e-3);

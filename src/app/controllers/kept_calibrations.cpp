@@ -76,7 +76,7 @@ std::vector<PassId> KeptCalibrations::standingOnKept() const {
 void KeptCalibrations::use() {
   const KeptCalibration* k = kept();
   if (k == nullptr) return;
-  controller_.edit(tr("Use the camera's size and time"),
+  controller_.edit(tr("Use the camera's scale and time"),
                    [c = k->calibration](PassRequest& request) { applyCalibration(request, c); });
 }
 
@@ -102,7 +102,7 @@ void KeptCalibrations::keep() {
   std::swap(back.before, back.after);
   for (PassChange& pass : back.passes) std::swap(pass.before, pass.after);
   (void)edits_.perform(
-      tr("Keep size and time for the camera"), [this, change] { return write(change); },
+      tr("Save scale and time for the camera"), [this, change] { return write(change); },
       [this, back] { return write(back); });
 }
 

@@ -102,7 +102,7 @@ void PassController::stopOpening() {
   intakes_.clear();
   takingIn_.stop();
   opening_.stop();
-  emit told(tr("Looking through the clip was stopped. Open it again when it suits."), false);
+  emit told(tr("You stopped reading the clip. Open it again when you like."), false);
 }
 
 /// The next clip is looked through in the background: a long one takes its time. A file that is no clip is
@@ -397,7 +397,7 @@ void PassController::stopFollowing() {
   measuring_.stop();
   followingNow_ = false;
   emit resultChanged();
-  emit told(tr("Following was stopped. Nothing of it is kept; follow again when it suits."), false);
+  emit told(tr("You stopped following. Nothing of it was kept; track it again when you like."), false);
 }
 
 void PassController::measureNow(bool anew) {

@@ -90,7 +90,8 @@ void FolderWatch::take(Look look) {
   for (auto at = look.sizes.begin(); at != look.sizes.end(); ++at) {
     stood_[at.key()] = sizes_.value(at.key(), -1) == at.value() ? stood_.value(at.key()) + 1 : 0;
     if (givenUp_.value(at.key(), -1) == at.value()) {
-      why = tr("%1 stands still and is no clip that can be read.").arg(QFileInfo(at.key()).fileName());
+      why = tr("%1 is no longer being written, but is not a clip that can be read.")
+                .arg(QFileInfo(at.key()).fileName());
     }
   }
   sizes_ = look.sizes;

@@ -93,6 +93,11 @@ void enableOr(QWidget& control, bool usable, const QString& why) {
   control.setAccessibleDescription(usable ? QString() : why);
 }
 
+void beginNaming(QLineEdit& name) {
+  name.setFocus();
+  name.selectAll();
+}
+
 QPushButton* namedButton(const QString& words, const char* objectName) {
   auto* button = new QPushButton(words);
   button->setObjectName(objectName);

@@ -3,6 +3,7 @@
 
 #include <QFrame>
 #include <QLabel>
+#include <QLineEdit>
 #include <QPushButton>
 #include <QTableWidgetItem>
 
@@ -36,6 +37,8 @@ QString breakable(QString text);
 void setLook(QWidget& widget, const char* property, bool on);
 /// Lets a control be used; where it cannot be, its tool tip and what is read aloud say why.
 void enableOr(QWidget& control, bool usable, const QString& why);
+/// Of what was just added: the cursor stands in its name, ready to be typed over.
+void beginNaming(QLineEdit& name);
 QPushButton* namedButton(const QString& text, const char* objectName);
 QFrame* card();
 /// Of a table that is read and not written in.

@@ -82,12 +82,12 @@ void CameraCard::refresh() {
   const bool same = kept != nullptr && kept->calibration == calibrationOf(pass->request);
   const auto standing = kept_.standingOnKept().size();
   enableOr(*keep_, !same && !calibrationOf(pass->request).empty(),
-           same ? tr("They are kept already.") : tr("Nothing is calibrated yet."));
-  keep_->setText(kept == nullptr || standing == 0 ? tr("Keep these for the camera today")
+           same ? tr("They are saved already.") : tr("Nothing is calibrated yet."));
+  keep_->setText(kept == nullptr || standing == 0 ? tr("Save these for the camera today")
                                                   : tr("Change it for all %1 passes").arg(standing));
   use_->setVisible(kept != nullptr && !same);
-  emit stateChanged(kept == nullptr ? tr("Nothing is kept for this camera today.")
-                    : same          ? tr("As kept for the camera today, with %1 passes on it.").arg(standing)
+  emit stateChanged(kept == nullptr ? tr("Nothing is saved for this camera today.")
+                    : same          ? tr("As saved for the camera today; %1 passes use it.").arg(standing)
                                     : tr("Saved on %1 with different values. %2 passes use it.")
                                  .arg(QString::fromStdString(kept->madeOn.filename().string()))
                                  .arg(standing));

@@ -70,7 +70,7 @@ void LinesCard::refresh() {
     enableOr(*away_[i], there, tr("This line is not marked."));
     if (there) drawn << nameOf(kLines[i]);
   }
-  emit stateChanged(drawn.isEmpty() ? tr("None; upright is the picture's own.") : drawn.join(", ") + ".");
+  emit stateChanged(drawn.isEmpty() ? tr("None; up is taken from the picture.") : drawn.join(", ") + ".");
 }
 
 }  // namespace fin::app

@@ -167,7 +167,7 @@ void MendPanel::refreshHere() {
 
 void MendPanel::refreshWays() {
   enableOr(*look_, controller_.result() != nullptr, tr("Nothing is measured yet."));
-  look_->setText(ways_.looking() ? tr("Stop looking") : tr("It comes back: further passes …"));
+  look_->setText(ways_.looking() ? tr("Stop looking") : tr("It swims past again: find more passes …"));
 }
 
 void MendPanel::refreshSaid() {

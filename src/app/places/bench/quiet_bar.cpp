@@ -60,7 +60,7 @@ void QuietBar::refresh() {
       from_s_ ? tr("Go to where the quiet ends.")
       : quiet
           ? tr("Quiet from %1 to %2 s.").arg(quiet->from.value(), 0, 'f', 2).arg(quiet->to.value(), 0, 'f', 2)
-          : tr("Say where only the water is heard: the level is told over that."));
+          : tr("Mark where only the water is heard: the level is given above that."));
   emit fromChanged();
 }
 

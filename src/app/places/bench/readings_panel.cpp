@@ -94,7 +94,7 @@ void ReadingsPanel::addFeasibilities(QVBoxLayout& layout) {
   if (controller_.following() || !controller_.clip() || controller_.current() == nullptr) {
     layout.addWidget(faintLabel(controller_.following()
                                     ? tr("The numbers come when the lure has been followed.")
-                                    : tr("The numbers of this clip will stand here.")));
+                                    : tr("This clip's numbers will be here.")));
     return;
   }
   const auto feasibilities = feasibilityFor(controller_.current()->request, *controller_.clip());

@@ -29,7 +29,7 @@ double decibels(float value) {
 SoundLane::SoundLane(PassController& controller, const QuietBar& quiet, QWidget* parent)
     : QWidget(parent), controller_(controller), quiet_(quiet) {
   setObjectName("soundLane");
-  setAccessibleName(tr("How loud the clip is against time"));
+  setAccessibleName(tr("How loud the clip is over time"));
   setToolTip(tr(
       "Sound: the peaks in outline, the level filled, in decibels below the loudest that can be written."));
   hide();

@@ -141,7 +141,7 @@ void TraceView::redraw() {
     upper_->axis(QCPAxis::atLeft)->setTickLabels(false);
     sentence_->setText(controller_.following()
                            ? tr("The lure is being followed …")
-                           : tr("Here the lure's motion will stand, on the footage's own time."));
+                           : tr("The lure's motion will be plotted here, over the clip's time."));
   }
   moveCursor();
   plot_->replot(QCustomPlot::rpQueuedReplot);

@@ -26,8 +26,7 @@ TwitchBar::TwitchBar(PassController& controller, QWidget* parent)
   };
   add(tr("Starts here  T"), "addTwitch", tr("A twitch starts in the frame that is shown."),
       [this] { addHere(); });
-  add(tr("Not a twitch  Y"), "removeTwitch", tr("Takes the nearest start away."),
-      [this] { removeNearest(); });
+  add(tr("Not a twitch  Y"), "removeTwitch", tr("Removes the nearest start."), [this] { removeNearest(); });
   add(tr("Leave out  U"), "leaveOutTwitch",
       tr("Leaves the nearest twitch out of the numbers, or takes it in again."), [this] { leaveOutOrIn(); });
   for (const auto& [text, name, tip, frames] :
@@ -36,7 +35,7 @@ TwitchBar::TwitchBar(PassController& controller, QWidget* parent)
     add(text, name, tip, [this, by = frames] { moveNearest(by); })->setAccessibleName(tip);
   }
   row->addWidget(asFound_);
-  asFound_->setToolTip(tr("Forgets what was put right, and takes the starts as they are found."));
+  asFound_->setToolTip(tr("Forgets your corrections and goes back to the starts as found."));
   words_->setObjectName("cadenceWords");
   row->addWidget(words_, 1);
   connect(asFound_, &QPushButton::clicked, this, [this] {

@@ -294,7 +294,7 @@ void EarPage::draw() {
   }
   plot_->xAxis->setRange(0.0, longest);
   plot_->yAxis->setRange(-kKnock_dB, 1.25 * loudest);
-  plot_->setAccessibleName(tr("Loudness of both over their quiet, against time"));
+  plot_->setAccessibleName(tr("Loudness of both above still water, over time"));
   plot_->replot();
 }
 

@@ -279,7 +279,7 @@ void EyePage::showResult() {
   if (check.passes.empty()) {
     heading_->setText(tr("Nothing was judged by eye here yet."));
     words_->setText(property_->count() == 0
-                        ? tr("No pass was read yet: bring clips in and follow the lure on the Bench.")
+                        ? tr("No pass is measured yet: bring clips in and measure them on the Bench.")
                         : tr("Every clip that was read is shown twice, without its name and in a drawn "
                              "order. Give 0 to 10 "
                              "before you look at the readings; then see how far your eye goes with them."));

@@ -197,7 +197,7 @@ void InStepPage::refresh() {
   if (studied_.busy()) lines += tr("The clips are being opened …");
   if (ready.empty() && !studied_.busy())
     lines += lineUp_.passes().empty()
-                 ? tr("No pass was read yet: bring clips in and follow the lure on the Bench.")
+                 ? tr("No pass is measured yet: bring clips in and measure them on the Bench.")
                  : tr("Tick two to six passes on the left to see them run together.");
   if (!without.isEmpty())
     lines += tr("No such instant was found in: %1. They begin with their run; press in a trace to say where "

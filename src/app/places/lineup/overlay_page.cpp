@@ -42,7 +42,7 @@ OverlayPage::OverlayPage(LineUp& lineUp, StudiedPasses& studied, QWidget* parent
   right->setSpacing(6);
   auto* row = new QHBoxLayout;
   what_->setObjectName("overlayWhat");
-  what_->setAccessibleName(tr("What is laid over each other"));
+  what_->setAccessibleName(tr("What to lay over each other"));
   what_->addItems({tr("Traces, from where the run begins"), tr("Ways through the water, from their start"),
                    tr("Twitches, each from its own start"), tr("Skirts, from the stop")});
   what_->setSizeAdjustPolicy(QComboBox::AdjustToContents);

@@ -197,9 +197,9 @@ void SpreadPage::say(const Spread& spread, const QStringList& differences) {
     if (pair.apart) {
       apart += tr("%1 over %2").arg(a, b);
     } else {
-      close += pair.morePasses ? tr("%1 and %2 (%3 more of each would settle it)")
-                                     .arg(a, b, counted(*pair.morePasses, tr("pass"), tr("passes")))
-                               : tr("%1 and %2 (a hundred passes more would not settle it)").arg(a, b);
+      close += pair.morePasses ? tr("%1 and %2 (%3 of each would settle it)")
+                                     .arg(a, b, counted(*pair.morePasses, tr("more pass"), tr("more passes")))
+                               : tr("%1 and %2 (even a hundred more passes would not settle it)").arg(a, b);
     }
   }
   if (!apart.isEmpty()) lines += tr("<b>Told apart:</b> %1.").arg(apart.join("; ").toHtmlEscaped());

@@ -262,7 +262,7 @@ QString WeightPage::heldAgainst(const MeasuredFall& fall) const {
                        .arg(QString::fromStdString(check.rig).toHtmlEscaped(),
                             speed(check.predicted.value, check.predicted.u95),
                             speed(check.measured.value, check.measured.u95),
-                            check.within ? tr("within what both are unsure by")
+                            check.within ? tr("within the uncertainty of both")
                                          : tr("a miss of %1 %").arg(100.0 * check.miss, 0, 'f', 0));
     if (!check.otherMode.empty())
       line += tr(" It falls in another way there (%1).")

@@ -29,7 +29,8 @@ QLabel* centred(const QString& text) {
 
 LogChoice::LogChoice(const QString& file, const QString& trouble, QWidget* parent) : QWidget(parent) {
   auto* layout = new QVBoxLayout(this);
-  auto* what = centred(trouble.isEmpty() ? tr("Everything is kept in %1 as it is done.").arg(file) : trouble);
+  auto* what =
+      centred(trouble.isEmpty() ? tr("Everything you do is saved at once, in %1.").arg(file) : trouble);
   what->setObjectName("logText");
   what->setProperty("trouble", !trouble.isEmpty());
   auto* row = new QHBoxLayout;
@@ -52,7 +53,7 @@ LogChoice::LogChoice(const QString& file, const QString& trouble, QWidget* paren
   layout->addLayout(row);
   if (trouble.isEmpty()) {
     layout->addSpacing(24);
-    inTheMiddle(centred(tr("Here everything kept will be found again, by model and by day.")));
+    inTheMiddle(centred(tr("What was saved will be found here, by model and by day.")));
   }
   layout->addStretch();
   connect(open, &QPushButton::clicked, this, &LogChoice::openAnother);

@@ -72,11 +72,13 @@ QWidget* RackPage::buildTable() {
   button(tr("Add a model"), "addModel", [this] {
     model_->addModel();
     table_->selectRow(model_->rowCount() - 1);
+    beginNaming(*findChild<QLineEdit*>("rack_model"));
   });
   button(tr("Add a rig of it"), "addRig", [this, chosen] {
     const int at = table_->currentIndex().row();
     model_->addRig(chosen());
     table_->selectRow(at + 1);
+    beginNaming(*findChild<QLineEdit*>("rack_rig"));
   });
   button(tr("Remove"), "removeRig", [this, chosen] { model_->remove(chosen()); });
   row->addStretch();

@@ -142,7 +142,7 @@ void RackTable::addRig(RigId like) {
 }
 
 void RackTable::remove(RigId rig) {
-  controller_.edit(tr("Take a rig off the rack"), [rig](DayPlan& plan) {
+  controller_.edit(tr("Remove a rig from the rack"), [rig](DayPlan& plan) {
     const Rig* gone = plan.rack.rig(rig);
     if (gone == nullptr) return;
     const ModelId model = gone->model;

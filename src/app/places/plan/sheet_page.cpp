@@ -175,7 +175,7 @@ QWidget* SheetPage::buildButtons() {
   button(tr("Remove"), "removePass", [this] {
     const int row_ = table_->currentRow();
     if (row_ < 0) return;
-    controller_.edit(tr("Take a pass off the sheet"),
+    controller_.edit(tr("Remove a pass from the sheet"),
                      [row_](DayPlan& plan) { plan.sheet.erase(plan.sheet.begin() + row_); });
   });
   row->addStretch();

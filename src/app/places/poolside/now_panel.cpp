@@ -121,7 +121,7 @@ QWidget* NowPanel::buildNote() {
   note_->setAccessibleName(tr("Note on this pass"));
   note_->setMinimumHeight(kButtonHeight - 10);
   setLetters(*note_, "middle");
-  note_->setPlaceholderText(tr("What is worth knowing of this pass; Enter keeps it"));
+  note_->setPlaceholderText(tr("Anything worth knowing about this pass; Enter saves it"));
   row->addWidget(note_, 1);
   auto* lineLabel = new QLabel(tr("Line out"));
   lineLabel->setBuddy(lineOut_);

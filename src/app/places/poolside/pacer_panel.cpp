@@ -68,7 +68,7 @@ void PacerPanel::refresh() {
   mark_->preview(controller_.plan().cadence);
   run_->setText(pacer_.running() ? tr("Stop the beat  P") : tr("Start the beat  P"));
   silent_->setText(pacer_.running() && !pacer_.sounding()
-                       ? tr("No sound device here: the beat is to be seen only.")
+                       ? tr("There is no sound device here: watch the beat instead.")
                        : QString());
   const PlannedPass* now = controller_.now();
   const auto turns = now != nullptr && now->speed_mm_s

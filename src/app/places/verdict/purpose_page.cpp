@@ -96,8 +96,7 @@ QWidget* PurposePage::buildLeft() {
       plan.purposes.push_back({"My purpose", {}});
     });
     purposes_->selectRow(purposes_->rowCount() - 1);
-    name_->setFocus();
-    name_->selectAll();
+    beginNaming(*name_);
   });
   connect(remove_, &QPushButton::clicked, this, [this] {
     const int chosen = purposes_->currentRow();

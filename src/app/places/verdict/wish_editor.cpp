@@ -203,7 +203,7 @@ void WishEditor::buildSpeed(QFormLayout& form, const Wish& wish) {
 void WishEditor::buildCurve(QFormLayout& form, const Wish& wish, const char* unit) {
   ownCurve_ = new QCheckBox(tr("Points as I set them"));
   ownCurve_->setObjectName("ownCurve");
-  ownCurve_->setToolTip(tr("Else 0 points for the worst of the day and 10 for the best."));
+  ownCurve_->setToolTip(tr("Otherwise 0 points for the day's worst and 10 for its best."));
   form.addRow(ownCurve_);
   connect(ownCurve_, &QCheckBox::clicked, this, [this](bool own) {
     change(tr("Points"), [this, own](Wish& w) {
