@@ -19,6 +19,8 @@
 namespace fin::app {
 namespace {
 
+constexpr int kLowestList_px = 44;
+
 /// A list whose rows can be dragged onto a pass.
 class WaitingList : public QListWidget {
  protected:
@@ -66,6 +68,8 @@ IncomingPanel::IncomingPanel(DayController& day, IncomingClips& incoming, QWidge
   list_->setAccessibleName(tr("Clips that wait for their pass"));
   list_->setDragEnabled(true);
   list_->setWordWrap(true);
+  list_->setMinimumHeight(kLowestList_px);
+  list_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Ignored);  // the rest comes first
   layout->addWidget(list_, 1);
   layout->addWidget(waiting_);
   pass_->setObjectName("clipPass");
@@ -137,9 +141,8 @@ void IncomingPanel::refresh() {
     }
   }
   const QString folder = QString::fromStdString(day_.plan().watchedFolder);
-  folder_->setText(folder.isEmpty()
-                       ? tr("No folder is watched yet. Choose the one your camera or card reader writes to.")
-                       : tr("Watching %1").arg(QFileInfo(folder).fileName()));
+  folder_->setText(folder.isEmpty() ? tr("No folder is watched yet.")
+                                    : tr("Watching %1").arg(QFileInfo(folder).fileName()));
   folder_->setToolTip(folder);
   const bool any = list_->count() > 0;
   for (QWidget* w : {static_cast<QWidget*>(take_), static_cast<QWidget*>(leave_),
