@@ -302,7 +302,6 @@ void MainWindow::showUnits() {
 void MainWindow::switchUnits() {
   const bool us = Settings::all().units() == UnitSystem::Imperial;
   Settings::all().setUnits(us ? UnitSystem::Metric : UnitSystem::Imperial);
-  showUnits();
 }
 
 /// Those of the place that is seen first.

@@ -49,6 +49,7 @@ TEST_F(Chosen, TextIsAsLargeAsAskedFor) {
   const int small = window_->fontMetrics().height();
   press("settings");
   choose("textSize", 2);
+  // Letters come in whole pixels, and their height is rounded once more.
   EXPECT_NEAR(high("nowRig"), 1.3 * before, 2.0);
   EXPECT_NEAR(window_->fontMetrics().height(), 1.3 * small, 1.5);
 }

@@ -6,7 +6,7 @@
 #include <QVBoxLayout>
 
 #include "app/ui/pieces.h"
-#include "app/ui/theme.h"
+#include "app/ui/settings.h"
 
 namespace fin::app {
 namespace {
@@ -53,8 +53,7 @@ KeysSheet::KeysSheet(std::vector<const ActionTable*> tables, Run run, QWidget* p
 }
 
 QSize KeysSheet::sizeHint() const {
-  const int percent = 100 * fontMetrics().height() / QFontMetrics(smallFont()).height();
-  return {kWide_px * percent / 120, kHigh_px};
+  return {kWide_px * Settings::all().textSize_percent() / 100, kHigh_px};
 }
 
 void KeysSheet::fill() {

@@ -136,7 +136,6 @@ class Reader {
     skipBlanks();
     return out;
   }
-  /// A whole number, or the upper part of a fraction.
   bool takes(char c) {
     if (left_.empty() || left_[0] != c) return false;
     left_.remove_prefix(1);
