@@ -336,6 +336,8 @@ void MainWindow::toggleKeySheet() {
 
 void MainWindow::showSettings() {
   auto* settings = new SettingsSheet;
+  connect(settings, &SettingsSheet::thresholdsForAll, controller_,
+          [this] { controller_->useThresholds(Settings::all().thresholds()); });
   sheet_->put(settings, settings->first());
 }
 

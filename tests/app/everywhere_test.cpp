@@ -226,7 +226,18 @@ TEST_P(EveryPage, IsHeardReachedAndReadOnASmallScreen) {
   expectTabs();
 }
 
-/// The same in a language that needs half as much room again.
+/// Under QT_SCALE_FACTOR, which holds for a whole run.
+class EveryPageAtAScale : public EveryPage {};
+
+TEST_P(EveryPageAtAScale, IsWhole) {
+  EXPECT_EQ(window_->devicePixelRatio(), qEnvironmentVariable("QT_SCALE_FACTOR", "1").toDouble());
+  for (const UnitSystem units : {UnitSystem::Imperial, UnitSystem::Metric}) {
+    Settings::all().setUnits(units);
+    expectWhole(units == UnitSystem::Metric ? "metric" : "US");
+  }
+}
+
+/// In a language that needs half as much room again.
 class EveryPageInLongerWords : public EveryPage {
  protected:
   void SetUp() override {
@@ -242,6 +253,8 @@ TEST_P(EveryPageInLongerWords, IsWhole) {
 }
 
 INSTANTIATE_TEST_SUITE_P(App, EveryPageInLongerWords, testing::ValuesIn(allPages()),
+                         [](const auto& param) { return param.param.name; });
+INSTANTIATE_TEST_SUITE_P(App, EveryPageAtAScale, testing::ValuesIn(allPages()),
                          [](const auto& param) { return param.param.name; });
 INSTANTIATE_TEST_SUITE_P(App, EveryPage, testing::ValuesIn(allPages()),
                          [](const auto& param) { return param.param.name; });

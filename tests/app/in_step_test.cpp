@@ -149,7 +149,7 @@ TEST_F(InStep, LaysTracesOverEachOther) {
 TEST_F(InStep, ScoresByEyeBlindAndThenComparesWithTheReading) {
   press("pageEye");
   EyePage& eye = window_->lineUp().eye();
-  EXPECT_TRUE(text("eyeHeading").contains("Nothing was judged"));
+  EXPECT_TRUE(text("eyeHeading").contains("agree with the readings?"));
   auto* property = find<QComboBox>("eyeProperty");
   property->setCurrentIndex(property->findData(QVariant::fromValue(ReadingId::RiseRate)));
   ASSERT_EQ(property->currentData().value<ReadingId>(), ReadingId::RiseRate);

@@ -80,7 +80,7 @@ TEST_F(PlanDay, GoesFromTheQuestionToAPrintedSheetAndStaysInTheLog) {
   EXPECT_EQ(plan().heldEqual[1].value, "braid, 8 kg");
 
   press("step6");
-  typeInto(find<QLineEdit>("speeds"), "200, 300");
+  typeInto(find<QLineEdit>("speeds"), "0.72 km/h, 300");
   typeInto(find<QSpinBox>("repeats"), "2");
   press("makeSheet");
   // 2 blocks · 9 rigs · (2 speeds + 1 fall).
@@ -126,7 +126,14 @@ TEST_F(PlanDay, EditsModelsAndRigsInPlace) {
   press("step2");
   press("addModel");
   typeInto(find<QLineEdit>("rack_model"), "Skrell 95");
-  typeInto(find<QLineEdit>("rack_family"), "jerkbait");
+  const auto underMore = [this](const char* field) {
+    return find<QWidget>(field)->isHidden() || !find<QWidget>(field)->isVisibleTo(window_.get());
+  };
+  EXPECT_FALSE(underMore("rack_insert_g")) << "asked of a soft plastic";
+  find<QComboBox>("rack_family")->setFocus();
+  QTest::keyClicks(find<QComboBox>("rack_family"), "jerk");
+  QTest::keyClick(find<QComboBox>("rack_family"), Qt::Key_Return);
+  EXPECT_TRUE(waitFor([&] { return underMore("rack_insert_g") && !underMore("rack_buoyancy"); }));
   typeInto(find<QLineEdit>("rack_hook_g"), "0,9");
   press("addRig");
   typeInto(find<QLineEdit>("rack_hook_g"), "1.4");
@@ -135,8 +142,54 @@ TEST_F(PlanDay, EditsModelsAndRigsInPlace) {
   EXPECT_EQ(plan().rack.models[0].family, Family::Jerkbait);
   EXPECT_EQ(plan().rack.rigs[0].hook_g, 0.9);
   EXPECT_EQ(plan().rack.rigs[1].hook_g, 1.4);
+  press("moreOfModel");
   typeInto(find<QLineEdit>("rack_not_graded_because"), "one of us designed it");
   EXPECT_FALSE(plan().rack.models[0].graded);
+}
+
+TEST_F(PlanDay, TakesAPhotoByDropAndShowsItInTheList) {
+  press("step2");
+  press("addModel");
+  const QString file = QString::fromStdString((folder_ / "skrell.png").string());
+  QImage picture(400, 200, QImage::Format_RGB32);
+  picture.fill(Qt::darkGreen);
+  ASSERT_TRUE(picture.save(file));
+  auto* photo = find<QLabel>("rackPhoto")->parentWidget();
+  const auto drop = [photo](const QString& path) {
+    QMimeData data;
+    data.setUrls({QUrl::fromLocalFile(path)});
+    QDragEnterEvent enter({5, 5}, Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(photo, &enter);
+    QDropEvent event({5, 5}, Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(photo, &event);
+  };
+  drop(file);
+  EXPECT_EQ(plan().rack.models[0].photo, file.toStdString());
+  EXPECT_EQ(find<QLabel>("rackPhoto")->pixmap(Qt::ReturnByValue).width(), 290);
+  const QVariant small = find<QTableView>("rack")->model()->index(0, 0).data(Qt::DecorationRole);
+  EXPECT_EQ(small.value<QPixmap>().size(), QSize(36, 18));
+  test::write(folder_ / "words.png", "no picture");
+  drop(QString::fromStdString((folder_ / "words.png").string()));
+  EXPECT_TRUE(find<QLabel>("rackMessage")->text().contains("not a picture"));
+  EXPECT_EQ(plan().rack.models[0].photo, file.toStdString()) << "kept";
+  press("removePhoto");
+  EXPECT_EQ(plan().rack.models[0].photo, "");
+}
+
+TEST_F(PlanDay, AsksForTheDepthAndTheLengthOnce) {
+  press("step2");
+  press("addModel");
+  typeInto(find<QLineEdit>("rack_length_mm"), "45");
+  press("step3");
+  type("waterDepth", "420");
+  press("step4");
+  EXPECT_EQ(find<QDoubleSpinBox>("filmingDepth")->value(), 420.0);
+  auto* length = find<QDoubleSpinBox>("bodyLength");
+  EXPECT_EQ(length->value(), 45.0);
+  EXPECT_FALSE(length->isEnabled());
+  EXPECT_TRUE(length->toolTip().contains("rack"));
+  type("filmingDepth", "500");
+  EXPECT_EQ(plan().water.depth_mm, 500.0);
 }
 
 TEST_F(PlanDay, TellsWhatCannotBeMeantInPlaceAndLosesNothing) {

@@ -6,6 +6,7 @@
 
 #include "app/ui/theme.h"
 #include "app/ui/unit_box.h"
+#include "support/logged.h"
 #include "window_fixture.h"
 
 namespace fin::app {
@@ -18,6 +19,8 @@ class Chosen : public WindowTest {
   ~Chosen() override {
     Settings::all().setLook(Look::AsTheSystem);
     Settings::all().setTextSize_percent(100);
+    Settings::all().setThresholds({});
+    Settings::all().setPullUnit(PullUnit::AsTheUnits);
   }
   void choose(const QString& box, int index) {
     auto* choice = find<QComboBox>(box);
@@ -62,6 +65,54 @@ TEST_F(Chosen, UnitsAreOnTheStripAndInTheSheetAlike) {
   EXPECT_EQ(Settings::all().units(), UnitSystem::Metric);
 }
 
+TEST_F(Chosen, PullsAreShownInTheUnitOnesReelIsKnownBy) {
+  press("settings");
+  choose("pullUnit", 2);
+  EXPECT_EQ(spokenPull(804.672, UnitSystem::Metric), "1.80 mph");
+  EXPECT_EQ(spokenSpeed(804.672, UnitSystem::Metric), "805 mm/s") << "a fall goes with the units";
+  EXPECT_EQ(spoken({ReadingId::TravelSpeed, 804.672, "mm/s", 8.0, 1.0}, UnitSystem::Imperial).unit, "mph");
+  EXPECT_EQ(spoken({ReadingId::FallRate, 254.0, "mm/s", 8.0, 1.0}, UnitSystem::Imperial).unit, "in/s");
+  window_->go(Place::Plan);
+  press("step4");
+  auto* pull = find<QDoubleSpinBox>("pullSpeed");
+  EXPECT_EQ(pull->suffix(), " mph");
+  typeInto(pull, "2 knots");
+  EXPECT_NEAR(window_->day().plan().filming.pullSpeed_mm_s, 1028.9, 0.5);
+  press("settings");
+  choose("pullUnit", 0);
+  EXPECT_EQ(pull->suffix(), " mm/s");
+}
+
+TEST_F(Chosen, ThresholdsHoldForClipsFromNowOnAndForThisLogAtAKey) {
+  window_.reset();
+  test::write(folder_ / "a.mp4", "stands for a clip");
+  {
+    auto log = *Log::open(folder_ / "day.finlog");
+    PassRequest request;
+    request.clip = folder_ / "a.mp4";
+    test::addPass(*log, "one", request);
+    test::addPass(*log, "two", request);
+  }
+  openWindow();
+  press("settings");
+  EXPECT_FALSE(find<QPushButton>("thresholdsAsDefined")->isEnabled());
+  typeInto(find<QDoubleSpinBox>("holdsWithin"), "0.6 in/s");
+  EXPECT_NEAR(Settings::all().thresholds().holdsWithin_mm_s, 15.24, 0.06);
+  const auto held = [this] {
+    std::vector<double> out;
+    for (const LoggedPass& pass : window_->passController().passes())
+      out.push_back(pass.request.thresholds.holdsWithin_mm_s);
+    return out;
+  };
+  EXPECT_EQ(held(), (std::vector{10.0, 10.0})) << "what was read stays as it was read";
+  press("thresholdsForAll");
+  EXPECT_NEAR(held().back(), 15.24, 0.06);
+  press("thresholdsAsDefined");
+  EXPECT_EQ(Settings::all().thresholds(), Thresholds{});
+  window_->edits().undo();
+  EXPECT_EQ(held(), (std::vector{10.0, 10.0}));
+}
+
 TEST(Settings, AreKeptInTheirFile) {
   const test::TemporaryFolder folder;
   const QString file = QString::fromStdString((folder / "deeper" / "settings.ini").string());
@@ -72,6 +123,7 @@ TEST(Settings, AreKeptInTheirFile) {
     settings.setTextSize_percent(115);
     settings.setUnits(UnitSystem::Imperial);
     settings.setClipFolder("/somewhere/clips");
+    settings.setThresholds({0.5, 40.0, 15.0});
     EXPECT_TRUE(settings.trouble().isEmpty());
   }
   Settings again;
@@ -83,6 +135,7 @@ TEST(Settings, AreKeptInTheirFile) {
   EXPECT_EQ(again.textSize_percent(), 115);
   EXPECT_EQ(again.units(), UnitSystem::Imperial);
   EXPECT_EQ(again.clipFolder(), "/somewhere/clips");
+  EXPECT_EQ(again.thresholds(), (Thresholds{0.5, 40.0, 15.0}));
   EXPECT_EQ(told, 1);
 }
 
@@ -123,6 +176,19 @@ TEST(Theme, KeepsAllTextReadable) {
     EXPECT_GE(contrast(t->ink, t->troubleSoft), 4.5);
     EXPECT_GE(contrast(t->onAccent, t->accent), 4.5);
     EXPECT_GE(contrast(t->gone, t->line), 3.0) << "what cannot be pressed now";
+  }
+}
+
+TEST(Theme, LeavesTheIconsOfAFileDialogTheirRoom) {
+  QFileDialog dialog;
+  dialog.setOption(QFileDialog::DontUseNativeDialog);
+  dialog.show();
+  const auto buttons = dialog.findChildren<QToolButton*>();
+  ASSERT_GE(buttons.size(), 5);
+  for (const QToolButton* b : buttons) {
+    if (!b->isVisible()) continue;
+    EXPECT_FALSE(b->icon().isNull()) << b->objectName().toStdString();
+    EXPECT_GE(b->width(), b->iconSize().width() + 6) << b->objectName().toStdString();
   }
 }
 

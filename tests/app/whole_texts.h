@@ -4,6 +4,7 @@
 #include <QAbstractItemView>
 #include <QCheckBox>
 #include <QComboBox>
+#include <QHeaderView>
 #include <QLabel>
 #include <QPushButton>
 #include <QScrollArea>
@@ -41,6 +42,16 @@ inline std::vector<std::string> cutIn(const QWidget& window) {
     constexpr int kArrow_px = 30;
     if (shown(b) && b->width() < b->fontMetrics().horizontalAdvance(b->currentText()) + kArrow_px)
       tell(*b, b->currentText(), "too narrow");
+  }
+  for (const QHeaderView* h : window.findChildren<QHeaderView*>()) {
+    if (!shown(h->viewport()) || h->orientation() != Qt::Horizontal || h->model() == nullptr) continue;
+    for (int i = 0; i < h->count(); ++i) {
+      const QString text = h->model()->headerData(i, Qt::Horizontal).toString();
+      if (h->isSectionHidden(i) || text.isEmpty()) continue;
+      QFont font = h->font();
+      font.setWeight(QFont::DemiBold);
+      if (h->sectionSize(i) < QFontMetrics(font).size(0, text).width()) tell(*h, text, "column too narrow");
+    }
   }
   for (const QAbstractScrollArea* a : window.findChildren<QAbstractScrollArea*>()) {
     if (shown(a) && a->horizontalScrollBar()->isVisible()) tell(*a, a->accessibleName(), "scrolls sideways");

@@ -58,6 +58,18 @@ TEST(PassRequest, KeepsWhatWasSaidOfTwitches) {
   }
 }
 
+TEST(PassRequest, KeepsWhereMotionsTakeAnotherName) {
+  const auto request = parsePassRequest(
+      with("\"first_frame\"", "\"thresholds\": {\"glide_from\": 0.5}, \"first_frame\""), ".");
+  ASSERT_TRUE(request) << request.error().message;
+  EXPECT_EQ(request->thresholds, (Thresholds{0.5, 30.0, 10.0}));
+  EXPECT_EQ(*parsePassRequest(writePassRequest(*request, "."), "."), *request);
+  const auto refused =
+      parsePassRequest(with("\"first_frame\"", "\"thresholds\": {\"glide_from\": 0}, \"first_frame\""), ".");
+  ASSERT_FALSE(refused);
+  EXPECT_EQ(refused.error().where, "glide_from");
+}
+
 struct Wrong {
   const char* from;
   const char* to;

@@ -132,6 +132,17 @@ TEST(Twitch, TellsWhatThePauseDoesAndHowTheBaitHangs) {
   }
 }
 
+TEST(Twitch, NamesThePauseByTheTestersOwnThreshold) {
+  JerkedBait jerks;
+  jerks.drift_mm_s = 18.0;
+  ReadingSheet sheet;
+  readTwitch(jerks.traces(), Protocol::Twitch, View::Side, sheet, {}, {.holdsWithin_mm_s = 25.0});
+  const ReadingSet set =
+      sheet.complete({Protocol::Twitch, View::Side, {MarkName::Nose, MarkName::Tail}, true, false, false});
+  EXPECT_EQ(wordOf(set, ReadingId::PauseClass), "holds");
+  EXPECT_EQ(set.find(ReadingId::PauseClass)->notes.front(), "holds within ± 25 mm/s");
+}
+
 TEST(Twitch, IsErraticWhenEachGoesElsewhere) {
   JerkedBait jerks;
   jerks.aside = [](int i) { return std::array{30.0, -10.0, 5.0, -35.0, 20.0}[static_cast<std::size_t>(i)]; };

@@ -85,12 +85,7 @@ QString DayController::titleOf(const PlannedPass& pass) const {
 
 QString DayController::taskOf(const PlannedPass& pass) const {
   QString out = QString("%1, %2").arg(spokenName(pass.protocol), spokenName(pass.view));
-  if (pass.speed_mm_s) {
-    const ShownUnit unit = shownUnit("mm/s", units_);
-    out += tr(", %1 %2")
-               .arg(*pass.speed_mm_s * unit.factor, 0, 'f', units_ == UnitSystem::Metric ? 0 : 1)
-               .arg(unit.unit);
-  }
+  if (pass.speed_mm_s) out += ", " + spokenPull(*pass.speed_mm_s, units_);
   if (pass.control) out += tr(", control");
   if (pass.attempt > 1) out += tr(", attempt %1").arg(pass.attempt);
   return out;

@@ -20,7 +20,7 @@ QString sentenceOn(const Unequal& unequal, UnitSystem units) {
   switch (unequal.what) {
     case Unequal::What::PullSpeed:
       return QObject::tr("Pulled at different speeds: about %1 to %2.")
-          .arg(spokenSpeed(unequal.least, units), spokenSpeed(unequal.most, units));
+          .arg(spokenPull(unequal.least, units), spokenPull(unequal.most, units));
     case Unequal::What::Cadence:
       return QObject::tr("Worked at a different cadence: %1 to %2 s from one to the next.")
           .arg(unequal.least, 0, 'f', 2)

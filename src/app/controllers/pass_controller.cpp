@@ -6,6 +6,7 @@
 
 #include "app/controllers/rate_doubt.h"
 #include "app/phrases/words.h"
+#include "app/ui/settings.h"
 
 namespace fin::app {
 namespace {
@@ -137,6 +138,7 @@ void PassController::keepIntake(const QString& file, const Intake& intake, const
   pass.request.protocol = intake.protocol;
   pass.request.view = intake.view;
   pass.request.rigName = intake.rigName;
+  pass.request.thresholds = Settings::all().thresholds();
   pass.request.lastFrame = clip.index().frameCount() - 1;
   if (clip.info().writtenRate) pass.request.captureRate = clip.info().writtenRate;
   add(tr("Open %1").arg(QFileInfo(file).fileName()), {pass});
@@ -175,6 +177,17 @@ void PassController::assign(PassId id, std::optional<PlannedPassId> planned, con
   after.planned = planned;
   after.camera = camera;
   change(tr("Put a clip to its pass"), {{*pass, after}});
+}
+
+void PassController::useThresholds(const Thresholds& thresholds) {
+  std::vector<PassChange> changes;
+  for (const LoggedPass& pass : passes_) {
+    if (pass.request.thresholds == thresholds) continue;
+    LoggedPass after = pass;
+    after.request.thresholds = thresholds;
+    changes.push_back({pass, std::move(after)});
+  }
+  if (!changes.empty()) change(tr("Name motions by other thresholds"), changes);
 }
 
 void PassController::removeCurrent() {

@@ -71,6 +71,8 @@ class PassController : public QObject {
   /// Puts a clip to another planned pass or camera. Undoable.
   void assign(PassId id, std::optional<PlannedPassId> planned, const std::string& camera);
   void select(PassId id);
+  /// Reads all passes of the log by these. Undoable.
+  void useThresholds(const Thresholds& thresholds);
   /// Takes the pass on the bench out of the log. Undoable.
   void removeCurrent();
   void showFrame(std::size_t frame);

@@ -10,14 +10,31 @@
 #include <map>
 
 #include "core/readings/registry.h"
+#include "core/units/typed_amount.h"
 
 namespace fin::app {
 namespace {
 
-constexpr double kInch_mm = 25.4;
-constexpr double kFoot_m = 0.3048;
-constexpr double kGallon_l = 3.785411784;  ///< US
-constexpr double kOunce_g = 28.349523;
+PullUnit pullUnit = PullUnit::AsTheUnits;
+
+/// How many of a unit one of the metric is: what is typed and what is shown come from one table.
+double per(const char* unit, std::string_view metric) {
+  return 1.0 / *typedAmount(std::string("1 ") + unit, metric, metric);
+}
+
+ShownUnit shownPull(UnitSystem units) {
+  switch (pullUnit) {
+    case PullUnit::AsTheUnits:
+      break;
+    case PullUnit::KilometresPerHour:
+      return {per("km/h", "mm/s"), "km/h"};
+    case PullUnit::MilesPerHour:
+      return {per("mph", "mm/s"), "mph"};
+    case PullUnit::Knots:
+      return {per("knots", "mm/s"), "knots"};
+  }
+  return shownUnit("mm/s", units);
+}
 
 QString words(const char* text) {
   return QCoreApplication::translate("words", text);
@@ -183,6 +200,9 @@ QString sharesOf(const Reading& reading) {
 /// A reading's number comes with its unit.
 ShownUnit shownAs(ReadingId reading, std::string_view unit, UnitSystem units) {
   if (reading == ReadingId::RattlePeakFrequency) return {1.0, "Hz"};
+  if (reading == ReadingId::TravelSpeed || reading == ReadingId::OnsetSpeed ||
+      reading == ReadingId::BlowoutSpeed)
+    return shownUnit(kPullSpeed, units);
   return shownUnit(unit, units);
 }
 
@@ -280,19 +300,29 @@ QString spokenState(const PlannedPass& pass) {
   return {};
 }
 
+void showPullsIn(PullUnit unit) {
+  pullUnit = unit;
+}
+
 ShownUnit shownUnit(std::string_view unit, UnitSystem units) {
+  if (unit == kPullSpeed) return shownPull(units);
   if (units == UnitSystem::Imperial) {
-    if (unit == "mm") return {1.0 / kInch_mm, "in"};
-    if (unit == "mm/s") return {1.0 / kInch_mm, "in/s"};
-    if (unit == "mm²") return {1.0 / (kInch_mm * kInch_mm), "in²"};
-    if (unit == "s/m") return {kFoot_m, "s/ft"};
-    if (unit == "g") return {1.0 / kOunce_g, "oz"};
-    if (unit == "m") return {1.0 / kFoot_m, "ft"};
+    static const double inches = per("in", "mm");
+    static const double metres = 1.0 / per("ft", "m");
+    static const double ounces = per("oz", "g");
+    static const double gallons = per("gal", "l");
+    static const double pounds = per("lb", "kg");
+    if (unit == "mm") return {inches, "in"};
+    if (unit == "mm/s") return {inches, "in/s"};
+    if (unit == "mm²") return {inches * inches, "in²"};
+    if (unit == "s/m") return {metres, "s/ft"};
+    if (unit == "g") return {ounces, "oz"};
+    if (unit == "m") return {1.0 / metres, "ft"};
     if (unit == "°C") return {1.8, words("°F"), 32.0};
-    if (unit == "l") return {1.0 / kGallon_l, "gal"};
-    if (unit == "kg") return {1000.0 / (16.0 * kOunce_g), "lb"};
-    if (unit == "turns/m") return {kFoot_m, "turns/ft"};
-    if (unit == "deg/m") return {kFoot_m, words("°/ft")};
+    if (unit == "l") return {gallons, "gal"};
+    if (unit == "kg") return {pounds, "lb"};
+    if (unit == "turns/m") return {metres, "turns/ft"};
+    if (unit == "deg/m") return {metres, words("°/ft")};
   }
   if (unit == "deg") return {1.0, "°"};
   if (unit == "deg/m") return {1.0, words("°/m")};
@@ -350,8 +380,11 @@ QString spokenAmount(double metric, std::string_view unit, int decimals, UnitSys
 }
 
 QString spokenSpeed(double mm_s, UnitSystem units) {
-  const ShownUnit unit = shownUnit("mm/s", units);
-  return QString("%1 %2").arg(mm_s * unit.factor, 0, 'f', unit.factor < 0.5 ? 1 : 0).arg(unit.unit);
+  return spokenAmount(mm_s, "mm/s", 0, units);
+}
+
+QString spokenPull(double mm_s, UnitSystem units) {
+  return spokenAmount(mm_s, kPullSpeed, 0, units);
 }
 
 QString spokenMoment(double sinceEpoch_s) {

@@ -14,6 +14,13 @@ namespace fin::app {
 
 enum class UnitSystem { Metric, Imperial };
 
+/// What the speed of a pull is shown in; all else goes with the units.
+enum class PullUnit { AsTheUnits, KilometresPerHour, MilesPerHour, Knots };
+/// Everywhere from now on. For the window's thread.
+void showPullsIn(PullUnit unit);
+/// Stands for the unit of a pull, which is kept in mm/s.
+constexpr std::string_view kPullSpeed = "pull";
+
 /// The reading's name as a tester says it, and as the field does; docs/terms.md lists both.
 QString spokenName(ReadingId reading);
 QString fieldName(ReadingId reading);
@@ -37,8 +44,9 @@ QString spokenAs(ReadingId reading, double value, double u95, UnitSystem units);
 
 /// An amount that was set or worked out, with as many decimals as it has in metric: "7.0 g", "0.247 oz".
 QString spokenAmount(double metric, std::string_view unit, int decimals, UnitSystem units);
-/// A speed that was set or asked for: "250 mm/s".
+/// A speed that was set or asked for: "250 mm/s"; spokenPull where a lure is pulled at it: "0.90 km/h".
 QString spokenSpeed(double mm_s, UnitSystem units);
+QString spokenPull(double mm_s, UnitSystem units);
 
 /// What is to know of a clip before it is measured, its rate as a person said it; empty where nothing is.
 QString oddOf(const ClipInfo& clip, std::optional<Hertz> saidRate);

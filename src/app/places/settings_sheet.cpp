@@ -12,6 +12,7 @@
 
 #include "app/ui/pieces.h"
 #include "app/ui/settings.h"
+#include "app/ui/unit_box.h"
 
 namespace fin::app {
 namespace {
@@ -64,6 +65,12 @@ SettingsSheet::SettingsSheet(QWidget* parent) : QFrame(parent) {
       "unitSystem", tr("Units"),
       {{tr("Metric: mm, m, g, °C"), UnitSystem::Metric}, {tr("US: in, ft, oz, °F"), UnitSystem::Imperial}},
       settings.units());
+  auto* pulls = choiceOf<PullUnit>("pullUnit", tr("Speed of a pull"),
+                                   {{tr("As the units: mm/s or in/s"), PullUnit::AsTheUnits},
+                                    {tr("km/h"), PullUnit::KilometresPerHour},
+                                    {tr("mph"), PullUnit::MilesPerHour},
+                                    {tr("knots"), PullUnit::Knots}},
+                                   settings.pullUnit());
   auto* sound = soundDevices();
   auto* folder = namedButton({}, "clipFolder");
   const auto tellFolder = [folder] {
@@ -82,9 +89,11 @@ SettingsSheet::SettingsSheet(QWidget* parent) : QFrame(parent) {
   form->addRow(tr("Look"), look_);
   form->addRow(tr("Size of the text"), text);
   form->addRow(tr("Units"), units);
+  form->addRow(tr("Speed of a pull"), pulls);
   form->addRow(tr("Clips are taken from"), folder);
   form->addRow(tr("Sound goes to"), sound);
   layout->addLayout(form);
+  layout->addLayout(buildThresholds());
   QLabel* trouble = faintLabel(settings.trouble());
   trouble->setObjectName("settingsTrouble");
   trouble->setWordWrap(true);
@@ -100,6 +109,8 @@ SettingsSheet::SettingsSheet(QWidget* parent) : QFrame(parent) {
           [text] { Settings::all().setTextSize_percent(text->currentData().toInt()); });
   connect(units, &QComboBox::currentIndexChanged, this,
           [units] { Settings::all().setUnits(static_cast<UnitSystem>(units->currentData().toInt())); });
+  connect(pulls, &QComboBox::currentIndexChanged, this,
+          [pulls] { Settings::all().setPullUnit(static_cast<PullUnit>(pulls->currentData().toInt())); });
   connect(sound, &QComboBox::currentIndexChanged, this,
           [sound] { Settings::all().setSoundDevice(sound->currentData().toByteArray()); });
   connect(folder, &QPushButton::clicked, this, [this, tellFolder] {
@@ -109,6 +120,71 @@ SettingsSheet::SettingsSheet(QWidget* parent) : QFrame(parent) {
     Settings::all().setClipFolder(path);
     tellFolder();
   });
+}
+
+/// Where a motion takes its name. As defined, but for a school that has it another way.
+QLayout* SettingsSheet::buildThresholds() {
+  struct Line {
+    const char* name;
+    QString text;
+    const char* unit;
+    UnitBox::Range box;
+    double Thresholds::*value;
+  };
+  const Line lines[] = {{"glideFrom",
+                         tr("A fall glides from, along over down"),
+                         "",
+                         {kGlideFromRange.least, kGlideFromRange.most, 2},
+                         &Thresholds::glideFrom},
+                        {"flutterFrom",
+                         tr("A fall flutters from a rocking of"),
+                         "°",
+                         {kFlutterFromRange_deg.least, kFlutterFromRange_deg.most, 0},
+                         &Thresholds::flutterFrom_deg},
+                        {"holdsWithin",
+                         tr("A pause holds within, up or down"),
+                         "mm/s",
+                         {kHoldsWithinRange_mm_s.least, kHoldsWithinRange_mm_s.most, 1},
+                         &Thresholds::holdsWithin_mm_s}};
+  auto* all = new QVBoxLayout;
+  all->setSpacing(8);
+  QLabel* heading = new QLabel(tr("How motions are named"));
+  heading->setProperty("heading", true);
+  all->addWidget(heading);
+  auto* form = new QFormLayout;
+  form->setHorizontalSpacing(18);
+  QPushButton* defined = namedButton(tr("As defined"), "thresholdsAsDefined");
+  std::vector<std::pair<UnitBox*, double Thresholds::*>> boxes;
+  for (const Line& line : lines) {
+    auto* box = new UnitBox(line.text, line.unit, line.box);
+    box->setObjectName(line.name);
+    box->setUnits(Settings::all().units());
+    box->show(Settings::all().thresholds().*line.value);
+    form->addRow(line.text, box);
+    boxes.emplace_back(box, line.value);
+    connect(box, &UnitBox::edited, this, [value = line.value, defined](double metric) {
+      Thresholds chosen = Settings::all().thresholds();
+      chosen.*value = metric;
+      Settings::all().setThresholds(chosen);
+      enableOr(*defined, chosen != Thresholds{}, tr("They are as defined."));
+    });
+  }
+  all->addLayout(form);
+  enableOr(*defined, Settings::all().thresholds() != Thresholds{}, tr("They are as defined."));
+  connect(defined, &QPushButton::clicked, this, [boxes, defined] {
+    Settings::all().setThresholds({});
+    for (const auto& [box, value] : boxes) box->show(Thresholds{}.*value);
+    enableOr(*defined, false, tr("They are as defined."));
+  });
+  QPushButton* everywhere = namedButton(tr("Use for this log's passes too"), "thresholdsForAll");
+  connect(everywhere, &QPushButton::clicked, this, &SettingsSheet::thresholdsForAll);
+  auto* buttons = new QHBoxLayout;
+  buttons->addWidget(defined);
+  buttons->addWidget(everywhere);
+  buttons->addStretch();
+  all->addLayout(buttons);
+  all->addWidget(faintLabel(tr("Clips taken in from now on are read this way; how? states it.")));
+  return all;
 }
 
 QWidget* SettingsSheet::first() const {

@@ -4,6 +4,7 @@
 #include <QFrame>
 
 class QComboBox;
+class QLayout;
 
 namespace fin::app {
 
@@ -15,7 +16,13 @@ class SettingsSheet : public QFrame {
   explicit SettingsSheet(QWidget* parent = nullptr);
   [[nodiscard]] QWidget* first() const;
 
+ signals:
+  /// The passes that the log holds already are to be read by the thresholds chosen, too.
+  void thresholdsForAll();
+
  private:
+  [[nodiscard]] QLayout* buildThresholds();
+
   QComboBox* look_;
 };
 

@@ -146,7 +146,7 @@ class Report {
                         : QObject::tr("best near %1 %2").arg(wish.target * unit.factor).arg(unit.unit);
       if (wish.weight != 1.0) way += QObject::tr(", weight %1").arg(plainNumber(wish.weight));
       if (table_.speeds_mm_s[w])
-        way += QObject::tr(", pulled at about %1").arg(spokenSpeed(*table_.speeds_mm_s[w], units_));
+        way += QObject::tr(", pulled at about %1").arg(spokenPull(*table_.speeds_mm_s[w], units_));
       parts += QString("%1 (%2)").arg(spokenName(wish.reading), way);
     }
     return parts.isEmpty() ? QString() : paragraph(QObject::tr("Scored by: %1.").arg(parts.join("; ")));
@@ -191,9 +191,8 @@ class Report {
     for (const SpeedSet& set : setsThatShare(bandsOf(controller_.lineUp().passes()))) {
       QStringList names;
       for (const std::string& rig : set.rigs) names += QString::fromStdString(rig);
-      lines +=
-          QObject::tr("%1: %2 to %3.")
-              .arg(names.join(", "), spokenSpeed(set.from_mm_s, units_), spokenSpeed(set.to_mm_s, units_));
+      lines += QObject::tr("%1: %2 to %3.")
+                   .arg(names.join(", "), spokenPull(set.from_mm_s, units_), spokenPull(set.to_mm_s, units_));
     }
     return section(QObject::tr("Which can be pulled together"), list(lines));
   }

@@ -21,6 +21,7 @@ Fold::Fold(const QString& title, const char* name, QWidget* content, QWidget* pa
   content_->setContentsMargins(5, 0, 4, 0);
   layout->addWidget(content_);
   connect(head_, &QPushButton::clicked, this, [this] { setOpen(!isOpen()); });
+  setState({});
   setOpen(false);
 }
 

@@ -15,8 +15,20 @@ constexpr int kLargestText_percent = 130;
 const QString kLook = "look";
 const QString kTextSize = "text_size_percent";
 const QString kUnits = "units";
+const QString kPullUnit = "pull_unit";
 const QString kClipFolder = "clip_folder";
+const QString kFileFolder = "file_folder";
 const QString kSoundDevice = "sound_device";
+const QString kGlideFrom = "glide_from";
+const QString kFlutterFrom = "flutter_from_deg";
+const QString kHoldsWithin = "holds_within_mm_s";
+
+/// What cannot be meant is as defined.
+double within(const QVariant& kept, const ThresholdRange& range, double asDefined) {
+  bool number = false;
+  const double value = kept.toDouble(&number);
+  return number && value >= range.least && value <= range.most ? value : asDefined;
+}
 
 }  // namespace
 
@@ -29,6 +41,7 @@ void Settings::keepIn(const QString& file) {
   QDir().mkpath(QFileInfo(file).path());
   file_ = std::make_unique<QSettings>(file, QSettings::IniFormat);
   for (const QString& name : file_->allKeys()) values_[name] = file_->value(name);
+  showPullsIn(pullUnit());
   emit looksChanged();
   emit unitsChanged();
 }
@@ -77,6 +90,21 @@ void Settings::setUnits(UnitSystem units) {
   if (keep(kUnits, units == UnitSystem::Imperial ? "us" : "metric")) emit unitsChanged();
 }
 
+PullUnit Settings::pullUnit() const {
+  const QString unit = value(kPullUnit).toString();
+  return unit == "km/h"    ? PullUnit::KilometresPerHour
+         : unit == "mph"   ? PullUnit::MilesPerHour
+         : unit == "knots" ? PullUnit::Knots
+                           : PullUnit::AsTheUnits;
+}
+
+void Settings::setPullUnit(PullUnit unit) {
+  const char* const names[] = {"as_the_units", "km/h", "mph", "knots"};
+  if (!keep(kPullUnit, names[static_cast<int>(unit)])) return;
+  showPullsIn(unit);
+  emit unitsChanged();
+}
+
 QString Settings::clipFolder() const {
   return value(kClipFolder).toString();
 }
@@ -85,12 +113,33 @@ void Settings::setClipFolder(const QString& folder) {
   keep(kClipFolder, folder);
 }
 
+QString Settings::fileFolder() const {
+  return value(kFileFolder).toString();
+}
+
+void Settings::setFileFolder(const QString& folder) {
+  keep(kFileFolder, folder);
+}
+
 QByteArray Settings::soundDevice() const {
   return value(kSoundDevice).toByteArray();
 }
 
 void Settings::setSoundDevice(const QByteArray& device) {
   keep(kSoundDevice, device);
+}
+
+Thresholds Settings::thresholds() const {
+  const Thresholds defined;
+  return {within(value(kGlideFrom), kGlideFromRange, defined.glideFrom),
+          within(value(kFlutterFrom), kFlutterFromRange_deg, defined.flutterFrom_deg),
+          within(value(kHoldsWithin), kHoldsWithinRange_mm_s, defined.holdsWithin_mm_s)};
+}
+
+void Settings::setThresholds(const Thresholds& thresholds) {
+  keep(kGlideFrom, thresholds.glideFrom);
+  keep(kFlutterFrom, thresholds.flutterFrom_deg);
+  keep(kHoldsWithin, thresholds.holdsWithin_mm_s);
 }
 
 }  // namespace fin::app

@@ -7,6 +7,7 @@
 #include <memory>
 
 #include "app/phrases/words.h"
+#include "core/readings/thresholds.h"
 
 namespace fin::app {
 
@@ -32,12 +33,20 @@ class Settings : public QObject {
   void setTextSize_percent(int percent);
   [[nodiscard]] UnitSystem units() const;
   void setUnits(UnitSystem units);
+  [[nodiscard]] PullUnit pullUnit() const;
+  void setPullUnit(PullUnit unit);
   /// Where clips were taken from last; empty at first.
   [[nodiscard]] QString clipFolder() const;
   void setClipFolder(const QString& folder);
+  /// Where any other file was read or written last; empty at first.
+  [[nodiscard]] QString fileFolder() const;
+  void setFileFolder(const QString& folder);
   /// The sound device's name as the system has it; empty for the system's own choice.
   [[nodiscard]] QByteArray soundDevice() const;
   void setSoundDevice(const QByteArray& device);
+  /// That clips are read by which come in from now on.
+  [[nodiscard]] Thresholds thresholds() const;
+  void setThresholds(const Thresholds& thresholds);
 
  signals:
   void looksChanged();

@@ -62,6 +62,8 @@ QString styleSheetOf(const Theme& t) {
     QPushButton:hover, QToolButton:hover { border-color: @accent; }
     QPushButton:checked, QToolButton:checked { background: @accentSoft; border: 1px solid @accent; font-weight: 600; }
     QPushButton:focus, QToolButton:focus { border: 2px solid @ink; padding: 4px 10px; }
+    QFileDialog QToolButton { padding: 3px; }
+    QFileDialog QToolButton:focus { padding: 2px; }
     QPushButton:disabled, QToolButton:disabled { color: @gone; background: @paper; }
     QPushButton[primary="true"] { background: @accent; color: @onAccent; border-color: @accent; font-weight: 600; }
     QPushButton[primary="true"]:disabled { background: @line; border-color: @line; color: @gone; }

@@ -38,7 +38,8 @@ QString UnitBox::ownWords(QString text) const {
 }
 
 Result<double> UnitBox::typed(const QString& text) const {
-  return typedAmount(ownWords(text).toStdString(), unit_, shown_.unit.toStdString());
+  const std::string metric = unit_ == kPullSpeed ? "mm/s" : unit_;
+  return typedAmount(ownWords(text).toStdString(), metric, shown_.unit.toStdString());
 }
 
 /// While it is typed, much is not yet anything.
@@ -73,8 +74,8 @@ void UnitBox::setUnits(UnitSystem units) {
   const double kept = metric();
   const QSignalBlocker quiet(this);
   shown_ = shownUnit(unit_, units);
-  // An inch is coarse: two decimals more keep a millimetre a millimetre.
-  setDecimals(range_.decimals + (shown_.factor < 1.0 ? 2 : 0));
+  // An inch is coarse: two decimals more keep a millimetre a millimetre, three in a knot.
+  setDecimals(range_.decimals + (shown_.factor < 0.01 ? 3 : shown_.factor < 1.0 ? 2 : 0));
   setRange(shown_.shown(range_.from), shown_.shown(range_.to));
   setSuffix(shown_.unit.isEmpty() ? QString() : " " + shown_.unit);
   setValue(shown_.shown(kept));

@@ -262,6 +262,18 @@ std::optional<TwitchStarts> readTwitches(Object& pass) {
   return out;
 }
 
+Thresholds readThresholds(Object& pass) {
+  Thresholds out;
+  const json* value = pass.get("thresholds");
+  if (value == nullptr) return out;
+  Object object(*value, "thresholds");
+  out.glideFrom = object.maybeNumber("glide_from").value_or(out.glideFrom);
+  out.flutterFrom_deg = object.maybeNumber("flutter_from_deg").value_or(out.flutterFrom_deg);
+  out.holdsWithin_mm_s = object.maybeNumber("holds_within_mm_s").value_or(out.holdsWithin_mm_s);
+  object.nothingElse();
+  return out;
+}
+
 std::optional<Pull> readPull(Object& pass) {
   const json* value = pass.get("pull");
   if (value == nullptr) return std::nullopt;
@@ -314,6 +326,7 @@ PassRequest readPass(const json& root, const std::filesystem::path& folder) {
   out.lastFrame = pass.maybeFrame("last_frame");
   out.quiet = readQuiet(pass);
   out.twitches = readTwitches(pass);
+  out.thresholds = readThresholds(pass);
   readRig(pass, out);
   pass.nothingElse();
   return out;
@@ -411,6 +424,10 @@ std::string writePassRequest(const PassRequest& request, const std::filesystem::
     out["quiet"] = {{"from_s", request.quiet->from.value()}, {"to_s", request.quiet->to.value()}};
   if (request.twitches)
     out["twitches"] = {{"starts_s", request.twitches->starts_s}, {"left_out_s", request.twitches->leftOut_s}};
+  if (request.thresholds != Thresholds{})
+    out["thresholds"] = {{"glide_from", request.thresholds.glideFrom},
+                         {"flutter_from_deg", request.thresholds.flutterFrom_deg},
+                         {"holds_within_mm_s", request.thresholds.holdsWithin_mm_s}};
   if (!request.rigName.empty() || !request.rigNote.empty()) {
     out["rig"] = {{"name", request.rigName}, {"note", request.rigNote}};
   }

@@ -253,9 +253,9 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
     readFlash(traceFlash(counting, result.time_s), sheet);
     readRoll(traceRoll(counting, result.time_s, geometry, rollViewOf(request, clip, *scale)), sheet);
   }
-  if (request.protocol == Protocol::Fall) readFall(result.traces, request.view, sheet);
+  if (request.protocol == Protocol::Fall) readFall(result.traces, request.view, sheet, request.thresholds);
   if (request.protocol == Protocol::Twitch || request.protocol == Protocol::Walk)
-    readTwitch(result.traces, request.protocol, request.view, sheet, request.twitches);
+    readTwitch(result.traces, request.protocol, request.view, sheet, request.twitches, request.thresholds);
   if (request.protocol == Protocol::Hop) readHop(result.traces, sheet, request.twitches);
   if (request.protocol == Protocol::Drag) readDrag(result.traces, sheet);
   if (request.protocol == Protocol::Rest) readRest(result.traces, bottomSlope_deg(request, *picture), sheet);

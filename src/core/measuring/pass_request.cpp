@@ -5,6 +5,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
+
 #include "core/calibration/clip_clock.h"
 
 namespace fin {
@@ -138,6 +140,13 @@ Result<void> validate(const PassRequest& request, Stage stage) {
       if (std::find(starts.begin(), starts.end(), out) == starts.end())
         return wrong("twitches", "what is left out must be one of the starts");
     }
+  }
+  for (const auto& [value, range, key] :
+       {std::tuple{request.thresholds.glideFrom, kGlideFromRange, "glide_from"},
+        {request.thresholds.flutterFrom_deg, kFlutterFromRange_deg, "flutter_from_deg"},
+        {request.thresholds.holdsWithin_mm_s, kHoldsWithinRange_mm_s, "holds_within_mm_s"}}) {
+    if (!(value >= range.least && value <= range.most))
+      return wrong(key, fmt::format("must be from {} to {}", range.least, range.most));
   }
   for (const auto& [line, key] :
        {std::pair{&request.plumb, "plumb"}, {&request.waterline, "waterline"}, {&request.bottom, "bottom"}}) {

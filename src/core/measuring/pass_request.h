@@ -11,6 +11,7 @@
 #include "core/calibration/tank_frame.h"
 #include "core/readings/pass_traces.h"
 #include "core/readings/reading.h"
+#include "core/readings/thresholds.h"
 #include "core/readings/twitch_starts.h"
 #include "core/tracking/body/axis_pose.h"
 #include "core/tracking/track.h"
@@ -67,6 +68,7 @@ struct PassRequest : Calibration {
   std::optional<std::size_t> lastFrame;  ///< the clip's last where absent
   std::optional<QuietStretch> quiet;
   std::optional<TwitchStarts> twitches;  ///< as the person put them right; found where absent
+  Thresholds thresholds;
   std::string rigName;
   std::string rigNote;
 

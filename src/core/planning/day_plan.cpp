@@ -17,6 +17,22 @@ std::vector<HeldEqual> usualHeldEqual() {
           {"Cadence", "", ""}, {"Camera distance", "", ""},   {"Operator", "", ""}};
 }
 
+std::optional<double> shortestLure_mm(const Rack& rack) {
+  std::optional<double> shortest;
+  for (const Model& model : rack.models) {
+    if (model.length_mm && *model.length_mm > 0.0)
+      shortest = std::min(*model.length_mm, shortest.value_or(*model.length_mm));
+  }
+  return shortest;
+}
+
+FilmingPlan filmingOf(const DayPlan& plan) {
+  FilmingPlan out = plan.filming;
+  out.waterDepth_mm = plan.water.depth_mm;
+  out.bodyLength_mm = shortestLure_mm(plan.rack).value_or(out.bodyLength_mm);
+  return out;
+}
+
 std::vector<SheetTask> tasksFor(const std::vector<std::string>& questions,
                                 const std::vector<double>& speeds_mm_s, bool camerasTogether) {
   std::vector<SheetTask> out;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -59,6 +60,12 @@ struct DayPlan {
 
   friend bool operator==(const DayPlan&, const DayPlan&) = default;
 };
+
+/// The shortest lure of the rack whose length is known; none where no length is.
+std::optional<double> shortestLure_mm(const Rack& rack);
+/// What is to be filmed, with what other pages say: the depth of the water, and the shortest lure of the
+/// rack.
+FilmingPlan filmingOf(const DayPlan& plan);
 
 /// What the questions ask for, as tasks of the sheet; `speeds` go to those that want several. With the
 /// cameras running together a protocol is made once for all its views.

@@ -2,6 +2,7 @@
 #include "core/planning/rack_fields.h"
 
 #include <fmt/format.h>
+#include <fmt/ranges.h>
 #include <algorithm>
 #include <string_view>
 
@@ -88,46 +89,63 @@ RackField numberField(std::string name, std::vector<std::string> heads,
 
 template <class Owner, class Word, class Named>
 RackField wordField(std::string name, std::vector<std::string> heads, Word Owner::*member, Named named,
-                    const char* words) {
-  return field<Owner, Word>(
+                    std::vector<std::string> words) {
+  RackField out = field<Owner, Word>(
       std::move(name), std::move(heads), member,
       [named, words](const std::string& text) -> Result<Word> {
         if (const auto value = named(text)) return *value;
-        return failure(ErrorCode::BadRequest, fmt::format("“{}” is not one of {}", text, words));
+        return failure(ErrorCode::BadRequest,
+                       fmt::format("“{}” is not one of {}", text, fmt::join(words, ", ")));
       },
       [](const Word& value) { return std::string(toString(value)); });
+  out.words = std::move(words);
+  return out;
+}
+
+constexpr Family kSoft = Family::SoftPlastic;
+constexpr Family kJerk = Family::Jerkbait;
+constexpr Family kSpoon = Family::Spoon;
+constexpr Family kBladed = Family::BladedBait;
+
+RackField asked(RackField field, std::vector<Family> of = {kSoft, kJerk, kSpoon, kBladed}) {
+  field.askedOf = std::move(of);
+  return field;
 }
 
 std::vector<RackField> allFields() {
   return {
-      textField("model", {"name", "lure"}, &Model::name),
-      wordField("family", {"type", "kind"}, &Model::family, familyNamed,
-                "soft plastic, jerkbait, spoon, bladed bait"),
-      numberField("length_mm", {"length"}, &Model::length_mm),
-      numberField("weight_g", {"weight"}, &Model::weight_g),
-      numberField("price", {"cost"}, &Model::price),
-      textField("currency", {}, &Model::currency),
+      asked(textField("model", {"name", "lure"}, &Model::name)),
+      asked(wordField("family", {"type", "kind"}, &Model::family, familyNamed,
+                      {"soft plastic", "jerkbait", "spoon", "bladed bait"})),
+      asked(numberField("length_mm", {"length"}, &Model::length_mm)),
+      asked(numberField("weight_g", {"weight"}, &Model::weight_g)),
+      asked(numberField("price", {"cost"}, &Model::price)),
+      asked(textField("currency", {}, &Model::currency)),
       textField("colours", {"colors", "colour", "color"}, &Model::colours),
-      textField("material", {}, &Model::material),
-      wordField("buoyancy", {"floats"}, &Model::buoyancy, buoyancyNamed, "unknown, floats, hangs, sinks"),
-      textField("hooks", {}, &Model::hooks),
+      asked(textField("material", {}, &Model::material), {kSoft}),
+      asked(wordField("buoyancy", {"floats"}, &Model::buoyancy, buoyancyNamed,
+                      {"unknown", "floats", "hangs", "sinks"}),
+            {kJerk}),
+      asked(textField("hooks", {}, &Model::hooks), {kJerk, kSpoon}),
       textField("hardware", {}, &Model::hardware),
       textField("claims", {"makersclaims"}, &Model::claims),
       textField("note", {"notes", "remark"}, &Model::note),
       textField("photo", {"picture"}, &Model::photo),
       textField("not_graded_because", {"notgraded", "interest"}, &Model::whyNotGraded),
-      textField("rig", {"rigging"}, &Rig::name),
-      numberField("hook_g", {"hook", "hookweight"}, &Rig::hook_g),
-      textField("hook_size", {"size"}, &Rig::hookSize),
-      numberField("head_g", {"head", "jighead", "headweight"}, &Rig::head_g),
-      numberField("insert_g", {"insert"}, &Rig::insert_g),
-      wordField("insert_place", {}, &Rig::insertPlace, insertPlaceNamed, "none, high, middle, low"),
-      textField("trailer", {}, &Rig::trailer),
-      textField("skirt", {}, &Rig::skirt),
-      textField("line", {"linetype"}, &Rig::line),
+      asked(textField("rig", {"rigging"}, &Rig::name)),
+      asked(numberField("hook_g", {"hook", "hookweight"}, &Rig::hook_g), {kSoft, kJerk, kSpoon}),
+      asked(textField("hook_size", {"size"}, &Rig::hookSize), {kSoft, kJerk, kSpoon}),
+      asked(numberField("head_g", {"head", "jighead", "headweight"}, &Rig::head_g), {kSoft, kBladed}),
+      asked(numberField("insert_g", {"insert"}, &Rig::insert_g), {kSoft}),
+      asked(wordField("insert_place", {}, &Rig::insertPlace, insertPlaceNamed,
+                      {"none", "high", "middle", "low"}),
+            {kSoft}),
+      asked(textField("trailer", {}, &Rig::trailer), {kBladed}),
+      asked(textField("skirt", {}, &Rig::skirt), {kBladed}),
+      asked(textField("line", {"linetype"}, &Rig::line)),
       numberField("line_strength_kg", {"linestrength"}, &Rig::lineStrength_kg),
       textField("tie_point", {"tie"}, &Rig::tiePoint),
-      textField("link", {"swivel", "snap"}, &Rig::link),
+      asked(textField("link", {"swivel", "snap"}, &Rig::link), {kJerk, kSpoon}),
   };
 }
 

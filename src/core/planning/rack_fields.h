@@ -21,6 +21,8 @@ struct RackField {
   /// number may have any unit of its kind (typedAmount).
   std::function<Result<void>(Model&, Rig&, const std::string&)> set;
   std::function<std::string(const Model&, const Rig&)> get;
+  std::vector<std::string> words = {};  ///< what it may be, where it is one of a few
+  std::vector<Family> askedOf = {};  ///< families of which it is asked at once, and not only under “more”
 };
 
 const std::vector<RackField>& rackFields();

@@ -22,8 +22,6 @@ constexpr double kSways_bodies = 0.05;
 constexpr double kAboutEnd_s =
     0.3;  ///< either way of where a fall ends, in which its path's sway is looked at
 constexpr double kTumbleFrom_deg = 360.0;
-constexpr double kFlutterFrom_deg = 30.0;
-constexpr double kGlideFrom = 0.35;
 constexpr double kSideHysteresis = 0.35;  ///< of the widest showing of the body's length
 constexpr double kForeshortened = 0.75;   ///< a heading that turns past the camera shortens the body
 constexpr double kTouchDownWindow_s = 0.12;
@@ -145,13 +143,13 @@ Heading headingOf(const PassTraces& traces, const SteadyPart& part) {
 }
 
 std::string modeOf(const PassTraces& traces, const SteadyPart& part, const Series& pitch,
-                   const std::optional<Rocking>& rocking, double glide) {
+                   const std::optional<Rocking>& rocking, double glide, const Thresholds& from) {
   const Heading heading = headingOf(traces, part);
   const bool spirals = heading.changesOfSide >= 2 && heading.shortens;
   if (!spirals && range(pitch.between(part.fit.start_s, part.to_s).y) >= kTumbleFrom_deg) return "tumble";
   if (spirals) return "spiral";
-  if (rocking && rocking->angle_deg > kFlutterFrom_deg) return "flutter";
-  return std::abs(glide) > kGlideFrom ? "glide" : "plumb";
+  if (rocking && rocking->angle_deg > from.flutterFrom_deg) return "flutter";
+  return std::abs(glide) > from.glideFrom ? "glide" : "plumb";
 }
 
 void readRate(const PassTraces& traces, const SteadyPart& part, const LineFit& down, ReadingSheet& sheet) {
@@ -344,7 +342,7 @@ void readSpiral(const PassTraces& traces, const SteadyPart& part, const std::str
 
 }  // namespace
 
-void readFall(const PassTraces& traces, View view, ReadingSheet& sheet) {
+void readFall(const PassTraces& traces, View view, ReadingSheet& sheet, const Thresholds& thresholds) {
   if (traces.frames() < 3 || view != View::Side) return;
   const Series depth = depthOf(traces);
   auto part = findSteadyPart(traces, depth);
@@ -369,10 +367,11 @@ void readFall(const PassTraces& traces, View view, ReadingSheet& sheet) {
   }
   readRate(traces, *part, *down, sheet);
   readGlide(*down, *side, face, sheet);
-  const std::string mode = modeOf(traces, *part, pitch, rocking, face * side->slope / down->slope);
+  const std::string mode =
+      modeOf(traces, *part, pitch, rocking, face * side->slope / down->slope, thresholds);
   sheet.give(ReadingId::FallMode, mode,
              {fmt::format("thresholds: tumble {:.0f}°, flutter {:.0f}°, glide {:.2f}", kTumbleFrom_deg,
-                          kFlutterFrom_deg, kGlideFrom)},
+                          thresholds.flutterFrom_deg, thresholds.glideFrom)},
              static_cast<double>(down->n));
   readAttitude(traces, *part, pitch, rocking, mode, sheet);
   readTurning(traces, *part, pitch, mode, sheet);

@@ -3,6 +3,7 @@
 
 #include "core/readings/pass_traces.h"
 #include "core/readings/sheet.h"
+#include "core/readings/thresholds.h"
 
 namespace fin {
 
@@ -12,6 +13,6 @@ namespace fin {
 /// Accuracy: of 30 rehearsal falls the truth lay inside u95 30 times for the rate and the settle distance, 29
 /// for glide, 27 for attitude and the rate of rocking (tests/rehearsal/coverage_test.cpp). Source:
 /// terminal_fall.h. Pure; on any thread.
-void readFall(const PassTraces& traces, View view, ReadingSheet& sheet);
+void readFall(const PassTraces& traces, View view, ReadingSheet& sheet, const Thresholds& thresholds = {});
 
 }  // namespace fin

@@ -23,7 +23,6 @@ constexpr double kSettled_s = 0.20;        ///< after the rearmost point a pause
 constexpr double kBeforeNext_s = 0.08;     ///< the run-up to the next start is no pause
 constexpr double kLeastPause_s = 0.15;
 constexpr double kBackShare = 0.90;
-constexpr double kHolds_mm_s = 10.0;
 constexpr double kLeastDrift_mm_s = 0.5;  ///< of its uncertainty
 constexpr double kLeastBackShare = 0.08;  ///< of the advance: less is no spring-back whose time could be told
 constexpr double kFewestForLikeness = 3.0;
@@ -161,7 +160,7 @@ void readLikeness(const Measured& m, TwitchSheet& out) {
            n);
 }
 
-void readPauses(const Measured& m, TwitchSheet& out) {
+void readPauses(const Measured& m, double holds_mm_s, TwitchSheet& out) {
   const char* why = "no pause is long enough to be still; pause for a second or more";
   // How well a single pause tells its slope: with few of them their own spread says little.
   const double each = m.driftU95.empty() ? 0.0
@@ -175,10 +174,10 @@ void readPauses(const Measured& m, TwitchSheet& out) {
   if (m.drift.empty()) return out.sheet().refuse(ReadingId::PauseClass, why);
   const double drift = median(m.drift);
   out.sheet().give(ReadingId::PauseClass,
-                   drift > kHolds_mm_s    ? "rises"
-                   : drift < -kHolds_mm_s ? "sinks"
-                                          : "holds",
-                   {fmt::format("holds within ± {:.0f} mm/s", kHolds_mm_s)},
+                   drift > holds_mm_s    ? "rises"
+                   : drift < -holds_mm_s ? "sinks"
+                                         : "holds",
+                   {fmt::format("holds within ± {:.0f} mm/s", holds_mm_s)},
                    static_cast<double>(m.drift.size()));
 }
 
@@ -207,7 +206,7 @@ void readWalk(const Measured& m, TwitchSheet& out) {
 }  // namespace
 
 void readTwitch(const PassTraces& traces, Protocol protocol, View view, ReadingSheet& sheet,
-                const std::optional<TwitchStarts>& said) {
+                const std::optional<TwitchStarts>& said, const Thresholds& thresholds) {
   if (traces.frames() < 8) return;
   const TwitchMotion motion = motionOfTwitches(traces);
   const std::vector<Twitch> twitches = findTwitches(motion, said);
@@ -233,7 +232,7 @@ void readTwitch(const PassTraces& traces, Protocol protocol, View view, ReadingS
   out.length(ReadingId::StopDistance, m.stopDistance, "no twitch comes to a stop in view");
   readLikeness(m, out);
   if (view == View::Side) {
-    readPauses(m, out);
+    readPauses(m, thresholds.holdsWithin_mm_s, out);
     out.length(ReadingId::RisePerTwitch, m.rise, "one twitch alone does not tell what a twitch adds");
   }
   if (protocol == Protocol::Walk) readWalk(m, out);

@@ -5,6 +5,7 @@
 
 #include "core/readings/pass_traces.h"
 #include "core/readings/sheet.h"
+#include "core/readings/thresholds.h"
 #include "core/readings/twitch_starts.h"
 
 namespace fin {
@@ -18,6 +19,6 @@ namespace fin {
 /// spring-back, 28 for its time, 29 for drift and attitude in the pause (tests/rehearsal/coverage_test.cpp).
 /// Pure; on any thread.
 void readTwitch(const PassTraces& traces, Protocol protocol, View view, ReadingSheet& sheet,
-                const std::optional<TwitchStarts>& said = {});
+                const std::optional<TwitchStarts>& said = {}, const Thresholds& thresholds = {});
 
 }  // namespace fin

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/places/bench/bench_place.h"
 
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QPushButton>
@@ -15,6 +14,7 @@
 #include "app/canvas/tools/points_tool.h"
 #include "app/phrases/words.h"
 #include "app/places/bench/welcome.h"
+#include "app/ui/files.h"
 #include "app/ui/pieces.h"
 #include "app/ui/settings.h"
 #include "core/calibration/line_finder.h"
@@ -356,21 +356,13 @@ void BenchPlace::takeHiding() {
   take(std::make_unique<LoopTool>(tr("what must not be taken for the lure"), drawn), {});
 }
 
-/// Asks where clips were taken from last.
-QString BenchPlace::askForClip(const QString& title) {
-  Settings& settings = Settings::all();
-  const QString file = QFileDialog::getOpenFileName(this, title, settings.clipFolder(), clipFilter());
-  if (!file.isEmpty()) settings.setClipFolder(QFileInfo(file).path());
-  return file;
-}
-
 void BenchPlace::chooseClip() {
-  const QString file = askForClip(tr("Open a clip"));
+  const QString file = askForClip(this, tr("Open a clip"), clipFilter());
   if (!file.isEmpty()) controller_.openClip(file);
 }
 
 void BenchPlace::findClip() {
-  const QString file = askForClip(tr("Where the clip is now"));
+  const QString file = askForClip(this, tr("Where the clip is now"), clipFilter());
   if (!file.isEmpty()) controller_.findClip(file);
 }
 

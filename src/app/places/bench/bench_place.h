@@ -66,7 +66,6 @@ class BenchPlace : public QWidget {
   void offerKeptCalibration();
   void take(std::unique_ptr<Tool> tool, const QString& inHand);
   void findClip();
-  QString askForClip(const QString& title);
   void fillActions();
   void buildLead();
 

@@ -8,6 +8,7 @@
 #include <algorithm>
 
 #include "app/phrases/words.h"
+#include "app/ui/pieces.h"
 
 namespace fin::app {
 namespace {

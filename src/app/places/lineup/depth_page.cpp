@@ -49,7 +49,7 @@ void DepthPage::setUnits(UnitSystem units) {
 }
 
 ShownUnit DepthPage::unit() const {
-  if (by() == DepthBy::Speed) return shownUnit("mm/s", units_);
+  if (by() == DepthBy::Speed) return shownUnit(kPullSpeed, units_);
   const ShownUnit metres = shownUnit("m", units_);
   return {0.001 * metres.factor, metres.unit};
 }
@@ -103,7 +103,7 @@ void DepthPage::refresh() {
 QString DepthPage::nameOf(const DepthCurve& curve) const {
   const QString rig = QString::fromStdString(curve.rig);
   if (!curve.held) return rig;
-  if (by() == DepthBy::LineOut) return tr("%1, about %2").arg(rig, spokenSpeed(*curve.held, units_));
+  if (by() == DepthBy::LineOut) return tr("%1, about %2").arg(rig, spokenPull(*curve.held, units_));
   const ShownUnit metres = shownUnit("m", units_);
   return tr("%1, %2 %3 of line")
       .arg(rig)

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/places/lineup/eye_page.h"
 
+#include <qcustomplot.h>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QKeyEvent>
@@ -9,7 +10,9 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "app/plots/plot.h"
 #include "app/ui/pieces.h"
+#include "app/ui/table_heads.h"
 #include "app/ui/theme.h"
 
 namespace fin::app {
@@ -36,6 +39,11 @@ EyePage::EyePage(EyeController& controller, LineUp& lineUp, QWidget* parent)
       judging_(nullptr),
       heading_(new QLabel),
       words_(new QLabel),
+      above_(new QWidget),
+      steps_(new QWidget),
+      below_(new QWidget),
+      result_(new QWidget),
+      plot_(dressedPlot("eyePlot")),
       table_(new QTableWidget),
       which_(new QLabel),
       pane_(new InStepPane),
@@ -86,6 +94,7 @@ QWidget* EyePage::buildResult() {
   auto* page = new QWidget;
   auto* layout = new QVBoxLayout(page);
   layout->setContentsMargins(0, 0, 0, 0);
+  layout->addWidget(above_, 1);  // what there is to say before stands in the middle
   heading_->setObjectName("eyeHeading");
   setLetters(*heading_, "large");
   heading_->setWordWrap(true);
@@ -93,6 +102,7 @@ QWidget* EyePage::buildResult() {
   words_->setObjectName("eyeWords");
   words_->setWordWrap(true);
   layout->addWidget(words_);
+  TableHeads::keepWhole(*table_);
   table_->setObjectName("eyeTable");
   table_->setAccessibleName(tr("Passes as the eye and as the reading place them"));
   table_->setColumnCount(5);
@@ -102,9 +112,47 @@ QWidget* EyePage::buildResult() {
   table_->verticalHeader()->hide();
   table_->setSelectionBehavior(QAbstractItemView::SelectRows);
   table_->setTabKeyNavigation(false);
-  layout->addWidget(table_, 100);
-  layout->addStretch(1);  // keeps the words at the top where there is no table
+  plot_->setAccessibleName(tr("Scores by eye over the reading"));
+  plot_->yAxis->setLabel(tr("By eye, of 10"));
+  plot_->yAxis->setRange(-0.4, kMostScore + 0.4);
+  auto* both = new QHBoxLayout(result_);
+  both->setContentsMargins(0, 0, 0, 0);
+  both->setSpacing(14);
+  both->addWidget(plot_, 1);
+  both->addWidget(table_, 1);
+  layout->addWidget(result_, 1);
+  buildSteps();
+  layout->addWidget(steps_);
+  layout->addWidget(below_, 2);
   return page;
+}
+
+/// What will happen, before anything was judged.
+void EyePage::buildSteps() {
+  auto* row = new QHBoxLayout(steps_);
+  row->setContentsMargins(0, 10, 0, 0);
+  row->setSpacing(14);
+  const std::pair<QString, QString> steps[] = {
+      {tr("1  Choose"), tr("Choose above what to judge. You see no name and no number until you are done.")},
+      {tr("2  Score blind"),
+       tr("Each clip is shown twice, in a shuffled order, at a quarter of its speed. Press 0 to 9, or + for "
+          "10, then Enter.")},
+      {tr("3  Compare"), tr("See whether your eye and the readings put the lures in the same order, and how "
+                            "much your own scores vary.")}};
+  for (const auto& [heading, text] : steps) {
+    auto* box = card();
+    auto* inside = new QVBoxLayout(box);
+    inside->setContentsMargins(18, 14, 18, 16);
+    inside->setSpacing(8);
+    auto* name = new QLabel(heading);
+    setLetters(*name, "large");
+    auto* words = new QLabel(text);
+    words->setWordWrap(true);
+    inside->addWidget(name);
+    inside->addWidget(words);
+    inside->addStretch();
+    row->addWidget(box, 1);
+  }
 }
 
 QWidget* EyePage::buildJudging() {
@@ -157,11 +205,17 @@ void EyePage::refresh() {
   showResult();
 }
 
-void EyePage::begin() {
-  std::vector<PassId> passes;
+std::vector<PassId> EyePage::readPasses() const {
+  std::vector<PassId> out;
+  if (property_->count() == 0) return out;
   for (const ComparedPass& pass : lineUp_.passes()) {
-    if (numberIn(pass.readings, property())) passes.push_back(pass.id);
+    if (numberIn(pass.readings, property())) out.push_back(pass.id);
   }
+  return out;
+}
+
+void EyePage::begin() {
+  const std::vector<PassId> passes = readPasses();
   left_ = blindOrder(passes, QRandomGenerator::global()->generate());
   all_ = left_.size();
   if (left_.empty()) return;
@@ -252,6 +306,28 @@ void EyePage::hideEvent(QHideEvent* event) {
   QWidget::hideEvent(event);
 }
 
+/// Where eye and reading agree, the points climb from one corner to the other.
+void EyePage::draw(const EyeCheck& check) {
+  const ShownUnit unit = shownUnit(property(), units_);
+  QVector<double> readings, scores;
+  for (const EyeAndReading& one : check.passes) {
+    readings.push_back(one.reading * unit.factor);
+    scores.push_back(one.score);
+  }
+  plot_->clearGraphs();
+  QCPGraph* points = plot_->addGraph();
+  points->setLineStyle(QCPGraph::lsNone);
+  points->setScatterStyle({QCPScatterStyle::ssCircle, QPen(theme().accent, 1.5), theme().accentSoft, 9});
+  points->setData(readings, scores);
+  plot_->xAxis->setLabel(unit.unit.isEmpty() ? spokenName(property())
+                                             : QString("%1, %2").arg(spokenName(property()), unit.unit));
+  plot_->xAxis->rescale();
+  const QCPRange range = plot_->xAxis->range();
+  const double beside = std::max(0.08 * range.size(), 1e-6);
+  plot_->xAxis->setRange(range.lower - beside, range.upper + beside);
+  plot_->replot();
+}
+
 void EyePage::showResult() {
   const EyeCheck check = checkEye(controller_.scores(), lineUp_.passes(), property());
   enableOr(*forget_, !check.passes.empty(), tr("Nothing was scored by eye yet."));
@@ -275,16 +351,17 @@ void EyePage::showResult() {
   }
   table_->resizeColumnsToContents();
   table_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
-  table_->setVisible(!check.passes.empty());
+  result_->setVisible(!check.passes.empty());
+  for (QWidget* before : {above_, steps_, below_}) before->setVisible(check.passes.empty());
   if (check.passes.empty()) {
-    heading_->setText(tr("Nothing was judged by eye here yet."));
-    words_->setText(property_->count() == 0
-                        ? tr("No pass is measured yet: bring clips in and measure them on the Bench.")
-                        : tr("Every clip that was read is shown twice, without its name and in a drawn "
-                             "order. Give 0 to 10 "
-                             "before you look at the readings; then see how far your eye goes with them."));
+    const std::size_t clips = readPasses().size();
+    heading_->setText(clips == 0 ? tr("No pass is measured yet.")
+                                 : tr("Does your eye agree with the readings?"));
+    words_->setText(clips == 0 ? tr("Bring clips in and measure them on the Bench.")
+                               : tr("%1 to judge, each twice.").arg(counted(clips, tr("clip"), tr("clips"))));
     return;
   }
+  draw(check);
   heading_->setText(
       !check.rankCorrelation              ? tr("Too little was judged to tell whether eye and reading agree.")
       : *check.rankCorrelation >= kAgrees ? tr("Eye and reading put them in nearly the same order.")

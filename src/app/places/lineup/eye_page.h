@@ -15,6 +15,8 @@
 #include "app/places/lineup/in_step_pane.h"
 #include "app/ui/actions.h"
 
+class QCustomPlot;
+
 namespace fin::app {
 
 /// Scores by eye, given blind: clips without a name in a drawn order, each twice. Afterwards how far the eye
@@ -37,6 +39,7 @@ class EyePage : public QWidget {
 
  private:
   QWidget* buildResult();
+  void buildSteps();
   QWidget* buildJudging();
   void refresh();
   void begin();
@@ -44,7 +47,10 @@ class EyePage : public QWidget {
   void take();
   void end();
   void showResult();
+  void draw(const EyeCheck& check);
   void tick();
+  /// Those that have the chosen reading.
+  [[nodiscard]] std::vector<PassId> readPasses() const;
   [[nodiscard]] ReadingId property() const { return property_->currentData().value<ReadingId>(); }
 
   ActionTable actions_;
@@ -59,6 +65,11 @@ class EyePage : public QWidget {
   QWidget* judging_;
   QLabel* heading_;
   QLabel* words_;
+  QWidget* above_;
+  QWidget* steps_;
+  QWidget* below_;
+  QWidget* result_;
+  QCustomPlot* plot_;
   QTableWidget* table_;
   QLabel* which_;
   InStepPane* pane_;

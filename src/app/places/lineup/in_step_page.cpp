@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/places/lineup/in_step_page.h"
 
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QPainter>
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
+#include "app/ui/files.h"
 #include "app/ui/pieces.h"
 #include "app/ui/theme.h"
 
@@ -356,7 +356,7 @@ QImage InStepPage::strip() const {
 void InStepPage::saveStrip() {
   const QImage picture = strip();
   if (picture.isNull()) return;
-  const QString file = QFileDialog::getSaveFileName(this, tr("Where to"), "in-step.png");
+  const QString file = askWhereTo(this, tr("Where to"), "in-step.png");
   if (file.isEmpty()) return;
   words_->setText(picture.save(file) ? tr("Written: %1").arg(file) : tr("%1 cannot be written").arg(file));
   words_->show();

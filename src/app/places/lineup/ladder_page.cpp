@@ -82,7 +82,7 @@ void LadderPage::show() {
         "the speed at which its action begins and the one at which it goes wrong."));
     return;
   }
-  const ShownUnit unit = shownUnit("mm/s", units_);
+  const ShownUnit unit = shownUnit(kPullSpeed, units_);
   plot_->xAxis->setLabel(tr("Pulled at, %1").arg(unit.unit));
   double fastest = 0.0;
   double widest = 1.0;
@@ -107,7 +107,7 @@ void LadderPage::show() {
 /// The usable band, from onset to the fastest pull that went well; hatched from there to the blow-out, as the
 /// limit lies somewhere between.
 void LadderPage::shade(const SpeedLadder& ladder) {
-  const double factor = shownUnit("mm/s", units_).factor;
+  const double factor = shownUnit(kPullSpeed, units_).factor;
   const auto onset = numberIn(ladder.readings, ReadingId::OnsetSpeed);
   if (!onset) return;
   const auto blowout = numberIn(ladder.readings, ReadingId::BlowoutSpeed);
@@ -127,7 +127,7 @@ void LadderPage::shade(const SpeedLadder& ladder) {
 }
 
 void LadderPage::draw(const SpeedLadder& ladder, const QColor& colour, bool chosen) {
-  const double factor = shownUnit("mm/s", units_).factor;
+  const double factor = shownUnit(kPullSpeed, units_).factor;
   std::vector<double> x, y;
   QVector<double> seenX, seenY, seenU, lostX, lostY;
   for (const LadderRung& rung : ladder.rungs) {

@@ -129,7 +129,7 @@ void SpreadPage::fillSpeeds() {
   speed_->clear();
   speed_->addItem(tr("any speed"));
   for (const double speed : speedsOf(lineUp_.passes())) {
-    speed_->addItem(tr("about %1").arg(spokenSpeed(speed, units_)), speed);
+    speed_->addItem(tr("about %1").arg(spokenPull(speed, units_)), speed);
     if (before.isValid() && std::abs(before.toDouble() - speed) < 0.02 * speed)
       speed_->setCurrentIndex(speed_->count() - 1);
   }

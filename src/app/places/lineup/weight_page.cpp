@@ -8,6 +8,7 @@
 #include <array>
 
 #include "app/ui/pieces.h"
+#include "app/ui/table_heads.h"
 #include "app/ui/theme.h"
 
 namespace fin::app {
@@ -42,6 +43,7 @@ WeightPage::WeightPage(LineUp& lineUp, QWidget* parent)
   right->addSpacing(8);
   countdownHeading_ = headingLabel(tr("Count down to a depth"));
   right->addWidget(countdownHeading_);
+  TableHeads::keepWhole(*countdown_);
   countdown_->setObjectName("countdown");
   countdown_->setAccessibleName(tr("Seconds down to each depth"));
   countdown_->setColumnCount(3);

@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/places/log/log_choice.h"
 
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
 #include <QVBoxLayout>
 
+#include "app/ui/files.h"
 #include "app/ui/pieces.h"
 
 namespace fin::app {
@@ -61,12 +61,12 @@ LogChoice::LogChoice(const QString& file, const QString& trouble, QWidget* paren
 }
 
 void LogChoice::openAnother() {
-  const QString file = QFileDialog::getOpenFileName(this, tr("Open another log"), {}, filter());
+  const QString file = askForFile(this, tr("Open another log"), filter());
   if (!file.isEmpty()) emit chosen(file);
 }
 
 void LogChoice::beginAnother() {
-  QString file = QFileDialog::getSaveFileName(this, tr("Begin a new log"), {}, filter());
+  QString file = askWhereTo(this, tr("Begin a new log"), {}, filter());
   if (file.isEmpty()) return;
   if (!file.endsWith(".finlog")) file += ".finlog";
   emit chosen(file);

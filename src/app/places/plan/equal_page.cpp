@@ -10,6 +10,7 @@
 #include "app/phrases/words.h"
 #include "app/ui/pieces.h"
 #include "app/ui/settings.h"
+#include "app/ui/table_heads.h"
 #include "app/ui/theme.h"
 #include "core/water/weight_change.h"
 
@@ -20,6 +21,7 @@ EqualPage::EqualPage(DayController& controller, QWidget* parent)
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->addWidget(headingLabel(tr("What must be the same for every pass, and where it was not")));
+  TableHeads::keepWhole(*table_);
   table_->setObjectName("heldEqual");
   table_->setAccessibleName(tr("Held equal"));
   table_->setColumnCount(3);

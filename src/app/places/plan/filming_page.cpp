@@ -37,6 +37,22 @@ NumberLine widthLine() {
           [](DayPlan& p, double v) { p.filming.width_px = static_cast<int>(v); }};
 }
 
+/// As on the page of the water: typed once.
+NumberLine depthLine() {
+  return numberLine(QObject::tr("Depth of water"), "filmingDepth", "mm", {-1e5, 1e5, 0}, &DayPlan::water,
+                    &WaterPlan::depth_mm);
+}
+
+/// The rack's, where it knows one.
+NumberLine lengthLine() {
+  return {QObject::tr("Length of the shortest"),
+          "bodyLength",
+          "mm",
+          {0.0, 1e5, 0},
+          [](const DayPlan& p) { return filmingOf(p).bodyLength_mm; },
+          [](DayPlan& p, double v) { p.filming.bodyLength_mm = v; }};
+}
+
 QString title(const std::string& key) {
   if (key == "size") return QObject::tr("Size in the picture");
   if (key == "samples") return QObject::tr("Frames to a wobble");
@@ -105,15 +121,13 @@ FilmingPage::FilmingPage(DayController& controller, QWidget* parent)
         exposureLine(),
         line(tr("Mains light"), "mains", "Hz, 0 for none", {0.0, 100.0, 0}, &FilmingPlan::mains_Hz)});
   part(tr("The lure, at its fastest"),
-       {line(tr("Its length"), "bodyLength", "mm", length, &FilmingPlan::bodyLength_mm),
-        line(tr("Smallest mark"), "markWidth", "mm", {0.0, 1000.0, 1}, &FilmingPlan::mark_mm),
-        line(tr("Pull"), "pullSpeed", "mm/s", length, &FilmingPlan::pullSpeed_mm_s),
+       {lengthLine(), line(tr("Smallest mark"), "markWidth", "mm", {0.0, 1000.0, 1}, &FilmingPlan::mark_mm),
+        line(tr("Pull"), "pullSpeed", kPullSpeed.data(), length, &FilmingPlan::pullSpeed_mm_s),
         line(tr("Wobbles per second"), "wobbleRate", "1/s", {0.0, 1000.0, 1}, &FilmingPlan::wobble_Hz),
         line(tr("Fall"), "fallRate", "mm/s", length, &FilmingPlan::fallRate_mm_s),
         line(tr("Time to settle"), "timeConstant", "s", {0.0, 100.0, 2}, &FilmingPlan::timeConstant_s)});
   part(tr("The tank"),
-       {line(tr("Depth of water"), "filmingDepth", "mm", {-1e5, 1e5, 0}, &FilmingPlan::waterDepth_mm),
-        line(tr("Steady fall wanted"), "steadyPart", "mm", length, &FilmingPlan::steadyPart_mm),
+       {depthLine(), line(tr("Steady fall wanted"), "steadyPart", "mm", length, &FilmingPlan::steadyPart_mm),
         line(tr("Ruler off the plane"), "rulerOff", "mm", {-1e5, 1e5, 0}, &FilmingPlan::rulerOff_mm)});
   left->addStretch();
   row->addLayout(left, 2);
@@ -132,7 +146,7 @@ void FilmingPage::refresh() {
   auto* layout = new QVBoxLayout(content);
   layout->setContentsMargins(0, 0, 6, 0);
   layout->setSpacing(6);
-  const auto found = checkFilming(controller_.plan().filming, controller_.plan().water.state().salinity);
+  const auto found = checkFilming(filmingOf(controller_.plan()), controller_.plan().water.state().salinity);
   if (found) {
     // What will not do comes first.
     for (Fitness f : {Fitness::Bad, Fitness::Tight, Fitness::Good}) {
@@ -149,6 +163,8 @@ void FilmingPage::refresh() {
   }
   layout->addStretch();
   findings_->setWidget(content);
+  enableOr(*findChild<UnitBox*>("bodyLength"), !shortestLure_mm(controller_.plan().rack),
+           tr("The shortest lure of the rack. Change its length there."));
 }
 
 }  // namespace fin::app

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/places/plan/plan_place.h"
 
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
@@ -15,6 +14,7 @@
 #include "app/places/plan/water_page.h"
 #include "app/print/sheets.h"
 #include "app/print/writing.h"
+#include "app/ui/files.h"
 #include "app/ui/pieces.h"
 
 namespace fin::app {
@@ -52,7 +52,7 @@ PlanPlace::PlanPlace(DayController& controller, QWidget* parent)
   auto* print = namedButton(tr("Cautions, PDF …"), "printCautions");
   left->addWidget(print);
   connect(print, &QPushButton::clicked, this, [this, problem] {
-    const QString file = QFileDialog::getSaveFileName(this, tr("Where to"), "cautions.pdf");
+    const QString file = askWhereTo(this, tr("Where to"), "cautions.pdf");
     if (file.isEmpty()) return;
     const auto done = printCautions(withEnding(file, ".pdf"));
     problem->setText(done ? QString() : QString::fromStdString(done.error().message));

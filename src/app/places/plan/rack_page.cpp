@@ -2,7 +2,6 @@
 #include "app/places/plan/rack_page.h"
 
 #include <QFile>
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QGridLayout>
 #include <QHBoxLayout>
@@ -11,17 +10,18 @@
 #include <QVBoxLayout>
 
 #include "app/print/writing.h"
+#include "app/ui/files.h"
 #include "app/ui/pieces.h"
 #include "app/ui/settings.h"
+#include "app/ui/table_heads.h"
 
 namespace fin::app {
 namespace {
 
 // What is seen at a glance; the rest stands beside the table.
 constexpr const char* kShownColumns[] = {"model",    "rig",    "family", "length_mm",
-                                         "weight_g", "head_g", "hook_g", "price"};
+                                         "weight_g", "head_g", "hook_g"};
 constexpr std::size_t kBadLinesShown = 12;
-constexpr int kPhotoWidth = 290;
 constexpr std::int64_t kLargestTable_bytes = 64 << 20;
 
 }  // namespace
@@ -33,7 +33,7 @@ RackPage::RackPage(DayController& controller, QWidget* parent)
       table_(new QTableView),
       stack_(new QStackedWidget),
       message_(new QLabel),
-      photo_(new QLabel),
+      details_(new RackDetails(controller, *model_)),
       preview_(new QLabel) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
@@ -46,14 +46,8 @@ RackPage::RackPage(DayController& controller, QWidget* parent)
   stack_->addWidget(buildImport());
   layout->addWidget(stack_, 1);
   if (QWidget* lines = cautionLines(Step::Rack)) layout->addWidget(lines);
-  connect(model_, &RackTable::refused, this, [this](const QString& why) {
-    message_->setText(why);
-    message_->show();
-  });
-  connect(&controller, &DayController::planChanged, this, [this] {
-    message_->hide();
-    showDetails();
-  });
+  connect(model_, &RackTable::refused, this, &RackPage::say);
+  connect(&controller, &DayController::planChanged, message_, &QLabel::hide);
 }
 
 QWidget* RackPage::buildTable() {
@@ -72,24 +66,24 @@ QWidget* RackPage::buildTable() {
   button(tr("Add a model"), "addModel", [this] {
     model_->addModel();
     table_->selectRow(model_->rowCount() - 1);
-    beginNaming(*findChild<QLineEdit*>("rack_model"));
+    details_->beginNamingModel();
   });
   button(tr("Add a rig of it"), "addRig", [this, chosen] {
     const int at = table_->currentIndex().row();
     model_->addRig(chosen());
     table_->selectRow(at + 1);
-    beginNaming(*findChild<QLineEdit*>("rack_rig"));
+    details_->beginNamingRig();
   });
   button(tr("Remove"), "removeRig", [this, chosen] { model_->remove(chosen()); });
   row->addStretch();
   button(tr("Import a table …"), "importRack", [this] {
-    const QString file =
-        QFileDialog::getOpenFileName(this, tr("Import a table"), {}, tr("Tables (*.csv *.txt *.tsv)"));
+    const QString file = askForFile(this, tr("Import a table"), tr("Tables (*.csv *.txt *.tsv)"));
     if (!file.isEmpty()) previewImport(file);
   });
   button(tr("Export …"), "exportRack", [this] { exportRack(); });
   left->addLayout(row);
   table_->setModel(model_);
+  TableHeads::keepWhole(*table_);
   table_->setObjectName("rack");
   table_->setAccessibleName(tr("Models and rigs"));
   table_->setSelectionBehavior(QAbstractItemView::SelectRows);
@@ -107,75 +101,26 @@ QWidget* RackPage::buildTable() {
                                     [](const RackField& f) { return f.name == "rig"; }) -
                        rackFields().begin()),
       1);
-  table_->horizontalHeader()->setDefaultSectionSize(84);
-  table_->setColumnWidth(0, 104);
+  table_->setIconSize(kThumbnail);
+  table_->horizontalHeader()->setDefaultSectionSize(77);
+  table_->setColumnWidth(0, 116);
   for (std::size_t i = 0; i < rackFields().size(); ++i) {
     if (rackFields()[i].name == "rig") table_->setColumnWidth(static_cast<int>(i), 108);
     if (rackFields()[i].name == "length_mm") table_->setColumnWidth(static_cast<int>(i), 96);
-    if (rackFields()[i].name == "price") table_->setColumnWidth(static_cast<int>(i), 62);
+    if (rackFields()[i].name == "family") table_->setColumnWidth(static_cast<int>(i), 88);
   }
   left->addWidget(table_, 1);
   layout->addLayout(left, 1);
-  layout->addWidget(buildDetails());
-  connect(table_->selectionModel(), &QItemSelectionModel::currentChanged, this, &RackPage::showDetails);
+  layout->addWidget(details_);
+  connect(table_->selectionModel(), &QItemSelectionModel::currentChanged, details_,
+          [this](const QModelIndex& at) { details_->showRow(at.row()); });
+  connect(details_, &RackDetails::refused, this, &RackPage::say);
+  const auto showOne = [this] {
+    if (!table_->currentIndex().isValid() && model_->rowCount() > 0) table_->selectRow(0);
+  };
+  connect(model_, &QAbstractItemModel::modelReset, this, showOne);
+  showOne();
   return page;
-}
-
-QWidget* RackPage::buildDetails() {
-  auto* area = new QScrollArea;
-  area->setWidgetResizable(true);
-  area->setFixedWidth(320);
-  area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  auto* content = new QWidget;
-  auto* grid = new QGridLayout(content);
-  grid->setContentsMargins(0, 0, 8, 0);
-  grid->setVerticalSpacing(4);
-  bool rig = false;
-  grid->addWidget(headingLabel(tr("The model")), 0, 0, 1, 2);
-  for (std::size_t i = 0; i < rackFields().size(); ++i) {
-    const RackField& field = rackFields()[i];
-    if (field.ofRig && !rig) grid->addWidget(headingLabel(tr("The rig on it")), grid->rowCount(), 0, 1, 2);
-    rig = field.ofRig;
-    auto* edit = new QLineEdit;
-    edit->setObjectName("rack_" + QString::fromStdString(field.name));
-    auto* label = new QLabel(columnTitle(field));
-    label->setBuddy(edit);
-    connect(&Settings::all(), &Settings::unitsChanged, label,
-            [label, &field] { label->setText(columnTitle(field)); });
-    const int row = grid->rowCount();
-    grid->addWidget(label, row, 0);
-    grid->addWidget(edit, row, 1);
-    details_.push_back(edit);
-    connect(edit, &QLineEdit::editingFinished, this, [this, edit, i] {
-      const QModelIndex at = model_->index(table_->currentIndex().row(), static_cast<int>(i));
-      if (at.isValid() && at.data() != edit->text()) model_->setData(at, edit->text(), Qt::EditRole);
-    });
-  }
-  connect(&Settings::all(), &Settings::unitsChanged, this, &RackPage::showDetails);
-  photo_->setAccessibleName(tr("Photo of the model"));
-  grid->addWidget(photo_, grid->rowCount(), 0, 1, 2);
-  area->setWidget(content);
-  showDetails();
-  return area;
-}
-
-void RackPage::showPhoto() {
-  const Rig* rig = controller_.plan().rack.rig(model_->rigAt(table_->currentIndex().row()));
-  const Model* model = rig == nullptr ? nullptr : controller_.plan().rack.model(rig->model);
-  const QPixmap photo(model == nullptr ? QString() : QString::fromStdString(model->photo));
-  photo_->setVisible(!photo.isNull());
-  if (!photo.isNull()) photo_->setPixmap(photo.scaledToWidth(kPhotoWidth, Qt::SmoothTransformation));
-}
-
-void RackPage::showDetails() {
-  showPhoto();
-  const int row = table_->currentIndex().row();
-  const bool any = row >= 0 && row < model_->rowCount();
-  for (std::size_t i = 0; i < details_.size(); ++i) {
-    enableOr(*details_[i], any, tr("Choose a rig in the table first."));
-    const QString text = any ? model_->index(row, static_cast<int>(i)).data().toString() : QString();
-    if (details_[i]->text() != text) details_[i]->setText(text);
-  }
 }
 
 QWidget* RackPage::buildImport() {
@@ -213,11 +158,9 @@ void RackPage::previewImport(const QString& name) {
   const QByteArray bytes = fits ? file.readAll() : QByteArray();
   auto table = readCsv({bytes.constData(), static_cast<std::size_t>(bytes.size())});
   if (!fits || !table) {
-    message_->setText(
+    return say(
         tr("%1: %2").arg(QFileInfo(name).fileName(), fits ? QString::fromStdString(table.error().message)
                                                           : tr("the file cannot be read, or is no table")));
-    message_->show();
-    return;
   }
   read_ = std::move(*table);
   const ColumnMap guess = guessColumns(read_);
@@ -281,14 +224,17 @@ void RackPage::takeImport() {
 }
 
 void RackPage::exportRack() {
-  const QString name =
-      QFileDialog::getSaveFileName(this, tr("Export the rack"), "rack.csv", tr("Tables (*.csv)"));
+  const QString name = askWhereTo(this, tr("Export the rack"), "rack.csv", tr("Tables (*.csv)"));
   if (name.isEmpty()) return;
   const std::string text = writeCsv(fin::exportRack(controller_.plan().rack));
   if (const auto done = writeFile(withEnding(name, ".csv"), QByteArray::fromStdString(text)); !done) {
-    message_->setText(QString::fromStdString(done.error().message));
-    message_->show();
+    say(QString::fromStdString(done.error().message));
   }
+}
+
+void RackPage::say(const QString& trouble) {
+  message_->setText(trouble);
+  message_->show();
 }
 
 }  // namespace fin::app

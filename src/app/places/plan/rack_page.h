@@ -3,11 +3,11 @@
 
 #include <QComboBox>
 #include <QLabel>
-#include <QLineEdit>
 #include <QStackedWidget>
 #include <QTableView>
 #include <vector>
 
+#include "app/places/plan/rack_details.h"
 #include "app/places/plan/rack_table.h"
 #include "core/exchange/rack_csv.h"
 
@@ -24,13 +24,11 @@ class RackPage : public QWidget {
 
  private:
   QWidget* buildTable();
-  QWidget* buildDetails();
   QWidget* buildImport();
-  void showDetails();
-  void showPhoto();
   void showPreview();
   void takeImport();
   void exportRack();
+  void say(const QString& trouble);
   [[nodiscard]] ColumnMap chosenColumns() const;
 
   DayController& controller_;
@@ -38,8 +36,7 @@ class RackPage : public QWidget {
   QTableView* table_;
   QStackedWidget* stack_;
   QLabel* message_;
-  std::vector<QLineEdit*> details_;
-  QLabel* photo_;
+  RackDetails* details_;
   CsvTable read_;
   QWidget* columnsArea_ = nullptr;
   std::vector<std::pair<std::string, QComboBox*>> columns_;

@@ -4,6 +4,7 @@
 #include <algorithm>
 
 #include "app/phrases/words.h"
+#include "app/places/plan/rack_photo.h"
 #include "app/ui/settings.h"
 #include "core/units/typed_amount.h"
 
@@ -72,11 +73,15 @@ int RackTable::columnCount(const QModelIndex& parent) const {
 }
 
 QVariant RackTable::data(const QModelIndex& index, int role) const {
-  if (role != Qt::DisplayRole && role != Qt::EditRole) return {};
+  if (role != Qt::DisplayRole && role != Qt::EditRole && role != Qt::DecorationRole) return {};
   const Rack& rack = controller_.plan().rack;
   const Rig& rig = rack.rigs[static_cast<std::size_t>(index.row())];
   const Model* model = rack.model(rig.model);
   const RackField& field = rackFields()[static_cast<std::size_t>(index.column())];
+  if (role == Qt::DecorationRole) {
+    if (model == nullptr || model->photo.empty() || field.name != "model") return {};
+    return photoWithin(QString::fromStdString(model->photo), kThumbnail);
+  }
   return shownCell(field, field.get(model == nullptr ? Model{} : *model, rig));
 }
 

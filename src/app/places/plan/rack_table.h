@@ -2,11 +2,15 @@
 #pragma once
 
 #include <QAbstractTableModel>
+#include <QSize>
 
 #include "app/controllers/day_controller.h"
 #include "core/planning/rack_fields.h"
 
 namespace fin::app {
+
+/// A model's photo in the table.
+constexpr QSize kThumbnail{36, 22};
 
 /// The rack as a table: a row per rig, a column per field, each cell to be edited in place.
 class RackTable : public QAbstractTableModel {

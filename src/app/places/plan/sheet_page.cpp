@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/places/plan/sheet_page.h"
 
-#include <QFileDialog>
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -12,7 +11,10 @@
 #include "app/places/plan/number_form.h"
 #include "app/print/sheets.h"
 #include "app/print/writing.h"
+#include "app/ui/files.h"
 #include "app/ui/pieces.h"
+#include "app/ui/table_heads.h"
+#include "core/units/typed_amount.h"
 
 namespace fin::app {
 namespace {
@@ -50,6 +52,7 @@ SheetPage::SheetPage(DayController& controller, QWidget* parent)
   layout->addWidget(message_);
   time_->setObjectName("sheetTime");
   layout->addWidget(time_);
+  TableHeads::keepWhole(*table_);
   table_->setObjectName("sheet");
   table_->setAccessibleName(tr("Pass sheet"));
   table_->setColumnCount(6);
@@ -60,9 +63,9 @@ SheetPage::SheetPage(DayController& controller, QWidget* parent)
   table_->setTabKeyNavigation(false);
   table_->horizontalHeader()->setStretchLastSection(true);
   table_->setColumnWidth(0, 56);
-  table_->setColumnWidth(1, 240);
+  table_->setColumnWidth(1, 215);
   table_->setColumnWidth(2, 270);
-  table_->setColumnWidth(3, 70);
+  table_->setColumnWidth(3, 110);
   table_->setColumnWidth(4, 150);
   layout->addWidget(table_, 1);
   if (QWidget* lines = cautionLines(Step::Sheet)) layout->addWidget(lines);
@@ -186,15 +189,17 @@ QWidget* SheetPage::buildButtons() {
 
 void SheetPage::takeSpeeds() {
   std::vector<double> speeds;
-  for (const QString& part : speeds_->text().split(QRegularExpression("[,;\\s]+"), Qt::SkipEmptyParts)) {
-    bool fine = false;
-    const double v = part.toDouble(&fine);
-    if (!fine || v <= 0.0) {
-      message_->setText(tr("“%1” is not a speed; write numbers with commas between.").arg(part));
+  const std::string own = shownUnit(kPullSpeed, controller_.units()).unit.toStdString();
+  // A space within "1.8 mph" parts nothing.
+  static const QRegularExpression between("[,;]|\\s+(?=[0-9.])");
+  for (const QString& part : speeds_->text().split(between, Qt::SkipEmptyParts)) {
+    const auto speed = typedAmount(part.trimmed().toStdString(), "mm/s", own);
+    if (!speed || *speed <= 0.0) {
+      message_->setText(tr("“%1” is not a speed; write numbers with commas between.").arg(part.trimmed()));
       message_->show();
       return;
     }
-    speeds.push_back(v / shownUnit("mm/s", controller_.units()).factor);
+    speeds.push_back(*speed);
   }
   message_->hide();
   controller_.edit(tr("Say the speeds"), [&](DayPlan& plan) {
@@ -221,8 +226,7 @@ void SheetPage::take(int row, int column) {
 
 void SheetPage::printTo(const char* kind) {
   const bool pdf = qstrcmp(kind, "pdf") == 0;
-  const QString name =
-      QFileDialog::getSaveFileName(this, tr("Where to"), pdf ? "pass-sheet.pdf" : "pass-sheet.csv");
+  const QString name = askWhereTo(this, tr("Where to"), pdf ? "pass-sheet.pdf" : "pass-sheet.csv");
   if (name.isEmpty()) return;
   const Result<void> done = pdf ? printPassSheet(controller_, withEnding(name, ".pdf"))
                                 : writeFile(withEnding(name, ".csv"),
@@ -250,7 +254,7 @@ void SheetPage::refresh() {
       std::max(control_->findData(QVariant::fromValue<qlonglong>(plan.options.controlRig.value())), 0));
   if (!speeds_->hasFocus()) {
     QStringList speeds;
-    const ShownUnit unit = shownUnit("mm/s", controller_.units());
+    const ShownUnit unit = shownUnit(kPullSpeed, controller_.units());
     for (double v : speedsIn(plan)) speeds << QString::number(v * unit.factor, 'g', 4);
     speedsLabel_->setText(tr("Speeds, %1").arg(unit.unit));
     speeds_->setText(speeds.join(", "));

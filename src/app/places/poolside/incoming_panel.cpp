@@ -134,7 +134,7 @@ void IncomingPanel::refresh() {
   {
     const QSignalBlocker quiet(pass_);
     pass_->clear();
-    pass_->addItem(tr("no planned pass"), QVariant());
+    pass_->addItem(tr("none of these passes"), QVariant());
     for (const PlannedPass& p : day_.plan().sheet) {
       pass_->addItem(QString("%1: %2").arg(day_.titleOf(p), day_.taskOf(p)),
                      QVariant::fromValue<qlonglong>(p.id.value()));
@@ -147,7 +147,7 @@ void IncomingPanel::refresh() {
   const bool any = list_->count() > 0;
   for (QWidget* w : {static_cast<QWidget*>(take_), static_cast<QWidget*>(leave_),
                      static_cast<QWidget*>(pass_), static_cast<QWidget*>(camera_)})
-    enableOr(*w, any, tr("No clip waits here."));
+    w->setVisible(any);  // there is nothing to choose for
   enableOr(*rehearse_, !folder.isEmpty() && day_.now() != nullptr && !filming_.running(),
            filming_.running() ? tr("It is filming.")
            : folder.isEmpty() ? tr("Watch a folder first: the rehearsal camera films into it.")

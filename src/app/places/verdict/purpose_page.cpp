@@ -8,12 +8,14 @@
 
 #include "app/phrases/verdict_words.h"
 #include "app/ui/pieces.h"
+#include "app/ui/table_heads.h"
 
 namespace fin::app {
 namespace {
 
 QTableWidget* listTable(const char* name, const QStringList& heads) {
   auto* table = new QTableWidget;
+  TableHeads::keepWhole(*table);
   table->setObjectName(name);
   table->setColumnCount(static_cast<int>(heads.size()));
   table->setHorizontalHeaderLabels(heads);

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/places/verdict/report_page.h"
 
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QScrollBar>
 #include <QVBoxLayout>
@@ -10,6 +9,7 @@
 #include "app/controllers/pass_controller.h"
 #include "app/jobs/picture_image.h"
 #include "app/print/writing.h"
+#include "app/ui/files.h"
 #include "app/ui/pieces.h"
 #include "core/exchange/passes_file.h"
 #include "core/exchange/rack_csv.h"
@@ -110,7 +110,7 @@ QWidget* ReportPage::buildLeft() {
   for (const auto& [text, name, form] : ways) {
     auto* button = namedButton(text, name);
     connect(button, &QPushButton::clicked, this, [this, name = QString(name), form = form] {
-      const QString file = QFileDialog::getSaveFileName(this, tr("Where to"), name);
+      const QString file = askWhereTo(this, tr("Where to"), name);
       if (!file.isEmpty()) write(form, file);
     });
     left->addWidget(button);

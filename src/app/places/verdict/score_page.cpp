@@ -10,6 +10,7 @@
 #include "app/phrases/verdict_words.h"
 #include "app/plots/plot.h"
 #include "app/ui/pieces.h"
+#include "app/ui/table_heads.h"
 #include "app/ui/theme.h"
 
 namespace fin::app {
@@ -63,6 +64,7 @@ ScorePage::ScorePage(VerdictController& controller, School school, QWidget* pare
   firmness_->setObjectName("firmness");
   firmness_->setWordWrap(true);
   right->addWidget(firmness_);
+  TableHeads::keepWhole(*table_);
   table_->setObjectName("ranking");
   table_->setAccessibleName(tr("Rigs in order; Enter on a property shows its passes"));
   table_->setSelectionMode(QAbstractItemView::SingleSelection);
@@ -151,7 +153,7 @@ void ScorePage::fillTable(const ScoreTable& table, const Ranking& ranking) {
   for (std::size_t w = 0; w < table.wishes.size(); ++w) {
     QString head = spokenName(table.wishes[w].reading).replace(", ", ",\n");
     if (table.wishes[w].weight != 1.0) head += " × " + plainNumber(table.wishes[w].weight);
-    if (table.speeds_mm_s[w]) head += "\n" + tr("at %1").arg(spokenSpeed(*table.speeds_mm_s[w], units_));
+    if (table.speeds_mm_s[w]) head += "\n" + tr("at %1").arg(spokenPull(*table.speeds_mm_s[w], units_));
     heads += head;
   }
   heads << totalName(school_, options().scoring) << tr("First place:\nmeasured") << tr("other\nweights")

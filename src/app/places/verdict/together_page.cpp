@@ -122,7 +122,7 @@ void TogetherPage::draw(const std::vector<SpeedBand>& bands) {
   plot_->clearItems();
   plot_->setVisible(!bands.empty());
   if (bands.empty()) return;
-  const ShownUnit unit = shownUnit("mm/s", units_);
+  const ShownUnit unit = shownUnit(kPullSpeed, units_);
   auto lanes = QSharedPointer<QCPAxisTickerText>::create();
   double fastest = 0.0;
   for (std::size_t i = 0; i < bands.size(); ++i) {
@@ -160,7 +160,7 @@ void TogetherPage::listSets(const std::vector<SpeedBand>& bands) {
     for (const SpeedSet& set : sets) {
       list.addItem(
           tr("%1\n%2 to %3")
-              .arg(namesIn(set), spokenSpeed(set.from_mm_s, units_), spokenSpeed(set.to_mm_s, units_)));
+              .arg(namesIn(set), spokenPull(set.from_mm_s, units_), spokenPull(set.to_mm_s, units_)));
     }
     if (sets.empty()) list.addItem(none);
   };
@@ -174,8 +174,8 @@ void TogetherPage::listSets(const std::vector<SpeedBand>& bands) {
   } else {
     heading_->setText(tr("%1 can be pulled together at %2 to %3")
                           .arg(counted(sets.front().rigs.size(), tr("rig"), tr("rigs")),
-                               spokenSpeed(sets.front().from_mm_s, units_),
-                               spokenSpeed(sets.front().to_mm_s, units_)));
+                               spokenPull(sets.front().from_mm_s, units_),
+                               spokenPull(sets.front().to_mm_s, units_)));
   }
 }
 
@@ -200,7 +200,7 @@ void TogetherPage::listOrder(const std::vector<SpeedBand>& bands) {
             : tr("length not noted");
     order_->addItem(tr("%1.  %2, %3, about %4")
                         .arg(++n)
-                        .arg(QString::fromStdString(rig.rig), length, spokenSpeed(rig.speed_mm_s, units_)));
+                        .arg(QString::fromStdString(rig.rig), length, spokenPull(rig.speed_mm_s, units_)));
   }
   if (!rigs.empty())
     order_->addItem(

@@ -190,7 +190,7 @@ void WishEditor::buildSpeed(QFormLayout& form, const Wish& wish) {
   std::vector<double> speeds = speedsOf(lineUp_.passes());
   if (wish.speed_mm_s) speeds.push_back(*wish.speed_mm_s);
   for (const double speed : speeds) {
-    if (speed_->findData(speed) < 0) speed_->addItem(tr("about %1").arg(spokenSpeed(speed, units_)), speed);
+    if (speed_->findData(speed) < 0) speed_->addItem(tr("about %1").arg(spokenPull(speed, units_)), speed);
   }
   form.addRow(tr("Pulled at"), speed_);
   connect(speed_, &QComboBox::activated, this, [this] {

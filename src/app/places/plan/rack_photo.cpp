@@ -1,0 +1,97 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/plan/rack_photo.h"
+
+#include <QDropEvent>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QImageReader>
+#include <QMimeData>
+#include <QPixmapCache>
+#include <QUrl>
+#include <QVBoxLayout>
+
+#include "app/ui/files.h"
+#include "app/ui/pieces.h"
+
+namespace fin::app {
+namespace {
+
+constexpr QSize kShown{290, 180};
+
+}  // namespace
+
+QPixmap photoWithin(const QString& file, const QSize& most) {
+  const QFileInfo info(file);
+  if (file.isEmpty() || !info.isFile()) return {};
+  const QString key = QString("%1 %2 %3 %4")
+                          .arg(file)
+                          .arg(info.lastModified().toMSecsSinceEpoch())
+                          .arg(most.width())
+                          .arg(most.height());
+  QPixmap out;
+  if (QPixmapCache::find(key, &out)) return out;
+  QImageReader reader(file);
+  reader.setAutoTransform(true);
+  const bool lies = (reader.transformation() & QImageIOHandler::TransformationRotate90) != 0;
+  const QSize whole = reader.size();
+  if (whole.isValid())
+    reader.setScaledSize(whole.scaled(lies ? most.transposed() : most, Qt::KeepAspectRatio));
+  out = QPixmap::fromImageReader(&reader);
+  QPixmapCache::insert(key, out);
+  return out;
+}
+
+RackPhoto::RackPhoto(QWidget* parent)
+    : QWidget(parent),
+      picture_(new QLabel),
+      choose_(namedButton(tr("Photo …"), "choosePhoto")),
+      remove_(namedButton(tr("Remove the photo"), "removePhoto")) {
+  setAcceptDrops(true);
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  layout->setSpacing(4);
+  picture_->setObjectName("rackPhoto");
+  picture_->setAccessibleName(tr("Photo of the model"));
+  picture_->setWordWrap(true);
+  layout->addWidget(picture_);
+  auto* row = new QHBoxLayout;
+  row->addWidget(choose_);
+  row->addWidget(remove_);
+  row->addStretch();
+  layout->addLayout(row);
+  connect(choose_, &QPushButton::clicked, this, [this] {
+    const QString file =
+        askForFile(this, tr("Photo of the model"), tr("Pictures (*.png *.jpg *.jpeg *.webp *.bmp)"));
+    if (!file.isEmpty()) take(file);
+  });
+  connect(remove_, &QPushButton::clicked, this, [this] { emit chosen({}); });
+}
+
+void RackPhoto::show(const QString& file, bool any) {
+  const QPixmap photo = photoWithin(file, kShown);
+  if (photo.isNull()) {
+    picture_->setText(file.isEmpty() ? QString() : tr("The photo %1 cannot be read.").arg(file));
+  } else {
+    picture_->setPixmap(photo);
+  }
+  picture_->setVisible(!file.isEmpty());
+  enableOr(*choose_, any, tr("Choose a rig in the table first."));
+  choose_->setToolTip(any ? tr("Or drop a picture here.") : choose_->toolTip());
+  remove_->setVisible(!file.isEmpty());
+}
+
+void RackPhoto::take(const QString& file) {
+  if (photoWithin(file, kShown).isNull())
+    return emit refused(tr("%1 is not a picture that can be read.").arg(QFileInfo(file).fileName()));
+  emit chosen(QFileInfo(file).absoluteFilePath());
+}
+
+void RackPhoto::dragEnterEvent(QDragEnterEvent* event) {
+  if (choose_->isEnabled() && event->mimeData()->urls().size() == 1) event->acceptProposedAction();
+}
+
+void RackPhoto::dropEvent(QDropEvent* event) {
+  take(event->mimeData()->urls().first().toLocalFile());
+}
+
+}  // namespace fin::app
