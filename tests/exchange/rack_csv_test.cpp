@@ -29,6 +29,16 @@ TEST(RackCsv, TakesSemicolonsDecimalCommasAndAByteOrderMark) {
   EXPECT_EQ(done.rack.models[1].family, Family::Spoon);
 }
 
+TEST(RackCsv, TakesTheUnitThatAHeadNames) {
+  const auto done = import("Model,Weight (oz),length_in,\"Hook, g\"\nVinto,0.5,4,1.2\nOblag,3/8,90 mm,\n");
+  ASSERT_EQ(done.rack.models.size(), 2U) << done.bad.front().why;
+  EXPECT_NEAR(*done.rack.models[0].weight_g, 14.1748, 1e-4);
+  EXPECT_NEAR(*done.rack.models[0].length_mm, 101.6, 1e-9);
+  EXPECT_EQ(done.rack.rigs[0].hook_g, 1.2);
+  EXPECT_NEAR(*done.rack.models[1].weight_g, 10.6311, 1e-4);
+  EXPECT_NEAR(*done.rack.models[1].length_mm, 90.0, 1e-9) << "a cell's own unit comes first";
+}
+
 TEST(RackCsv, NamesABadLineAndGoesOn) {
   const auto done =
       import("model,family,weight_g\nA,spoon,12\nB,teapot,3\nC,spoon,heavy\n,spoon,4\nD,jerkbait,9\nE\n");

@@ -10,6 +10,7 @@
 #include <cstring>
 
 #include "core/planning/rack_fields.h"
+#include "core/units/typed_amount.h"
 
 namespace fin {
 namespace {
@@ -125,14 +126,40 @@ std::string plain(std::string_view head) {
   return out;
 }
 
+/// A column's head: "Weight (oz)" is a weight in ounces.
+struct Head {
+  std::string name;  ///< in small letters, without signs
+  std::string unit;  ///< that numbers without one are in; empty where it names none
+};
+
+Head headOf(const RackField& field, const std::string& text) {
+  const std::size_t at = text.find_last_of(" _(,[/");
+  if (field.unit.empty() || at == std::string::npos) return {plain(text), {}};
+  std::string unit = text.substr(at + 1);
+  unit.erase(std::remove_if(unit.begin(), unit.end(), [](char c) { return c == ')' || c == ']'; }),
+             unit.end());
+  if (unit.empty() || !typedAmount("1 " + unit, field.unit, field.unit)) return {plain(text), {}};
+  return {plain(text.substr(0, at)), unit};
+}
+
+/// A cell as its field takes it: a number of the unit that the column's head names.
+std::string withUnitOf(const RackField& field, const std::string& head, const std::string& cell) {
+  const std::string unit = headOf(field, head).unit;
+  if (unit.empty()) return cell;
+  const auto amount = typedAmount(cell, field.unit, unit);
+  return amount ? fmt::format("{}", *amount) : cell;
+}
+
 /// Fills a model and a rig from one row; says what is wrong with it, or nothing.
-std::string fillFrom(const std::vector<std::string>& row, const ColumnMap& columns, Model& model, Rig& rig) {
+std::string fillFrom(const CsvTable& table, const std::vector<std::string>& row, const ColumnMap& columns,
+                     Model& model, Rig& rig) {
   for (const RackField& field : rackFields()) {
     const auto column = columns.find(field.name);
     if (column == columns.end()) continue;
     if (column->second >= row.size()) return fmt::format("the column {} is missing in this line", field.name);
     if (row[column->second].empty()) continue;
-    if (auto ok = field.set(model, rig, row[column->second]); !ok) return ok.error().message;
+    const std::string cell = withUnitOf(field, table.heads[column->second], row[column->second]);
+    if (auto ok = field.set(model, rig, cell); !ok) return ok.error().message;
   }
   if (model.name.empty()) return "the model has no name";
   return {};
@@ -199,10 +226,11 @@ ColumnMap guessColumns(const CsvTable& table) {
   ColumnMap out;
   for (const RackField& field : rackFields()) {
     for (std::size_t i = 0; i < table.heads.size(); ++i) {
-      const std::string head = plain(table.heads[i]);
+      const std::string whole = plain(table.heads[i]);
+      const std::string head = headOf(field, table.heads[i]).name;
+      const auto& others = field.otherHeads;
       const bool known =
-          head == plain(field.name) ||
-          std::find(field.otherHeads.begin(), field.otherHeads.end(), head) != field.otherHeads.end();
+          whole == plain(field.name) || std::find(others.begin(), others.end(), head) != others.end();
       if (known) {
         out.emplace(field.name, i);
         break;
@@ -223,7 +251,7 @@ Result<RackImport> importRack(const Rack& rack, const CsvTable& table, const Col
   for (std::size_t i = 0; i < table.rows.size(); ++i) {
     Model model;
     Rig rig;
-    if (const std::string why = fillFrom(table.rows[i], columns, model, rig); !why.empty()) {
+    if (const std::string why = fillFrom(table, table.rows[i], columns, model, rig); !why.empty()) {
       out.bad.push_back({i + 2, why});
       continue;
     }

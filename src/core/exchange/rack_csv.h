@@ -26,6 +26,7 @@ Result<CsvTable> readCsv(std::string_view bytes);
 /// before it, which readCsv takes off again.
 std::string writeCsv(const CsvTable& table);
 
+/// A head may name the unit of its numbers: "Weight (oz)", "length_in", "Hook, g".
 /// Which column of a table holds which field (by RackField::name); guessed from the heads, to be corrected by
 /// the person.
 using ColumnMap = std::map<std::string, std::size_t>;
