@@ -50,6 +50,9 @@ class Scale {
   /// Of the flat picture that a rectangle gives; errors for the distances as above.
   static Result<Scale> ofSquare(const PlaneSquare& square, const std::optional<ScalePlane>& plane);
 
+  /// Told otherwise than by a ruler.
+  static Scale known(double mmPerPixel, double relativeU95) { return {mmPerPixel, relativeU95}; }
+
   [[nodiscard]] double mmPerPixel() const { return mm_per_px_; }
   [[nodiscard]] double relativeU95() const { return relative_u95_; }
 

@@ -6,6 +6,8 @@
 #include <span>
 
 #include "core/exchange/pass_json.h"
+#include "core/units/names.h"
+#include "core/water/weight_change.h"
 
 namespace fin {
 namespace {
@@ -14,6 +16,7 @@ using nlohmann::json;
 
 constexpr int kDeepest = 32;
 constexpr std::array<std::string_view, 4> kPulls{"right", "left", "up", "down"};
+constexpr std::array<std::string_view, 4> kSeenFrom{"side", "behind", "ahead", "above"};
 
 /// Thrown only within this file, to leave nested reading at once.
 struct Wrong {
@@ -283,12 +286,65 @@ std::optional<Pull> readPull(Object& pass) {
   return static_cast<Pull>(found - kPulls.begin());
 }
 
+void readOwnLength(Object& pass, PassRequest& out) {
+  const auto length = pass.maybeNumber("own_length_mm");
+  const auto u95 = pass.maybeNumber("own_length_u95_mm");
+  if (!length) {
+    if (u95) fail("own_length_u95_mm", "needs own_length_mm");
+    return;
+  }
+  out.ownLength = OwnLength{Millimetres(*length)};
+  if (u95) out.ownLength->u95 = Millimetres(*u95);
+}
+
+void readSight(Object& pass, PassRequest& out) {
+  if (const json* value = pass.get("seen_from")) {
+    out.seenFrom = enumNamed<SeenFrom>(kSeenFrom, Object::toText(*value, "seen_from"));
+    if (!out.seenFrom) fail("seen_from", "must be side, behind, ahead or above");
+  }
+  const auto angle = pass.maybeNumber("view_angle_deg");
+  const auto u95 = pass.maybeNumber("view_angle_u95_deg");
+  if (angle) out.viewAngle = StatedAngle{*angle};
+  if (u95 && !angle) fail("view_angle_u95_deg", "needs view_angle_deg");
+  if (u95) out.viewAngle->u95_deg = *u95;
+}
+
+void readStretches(Object& pass, PassRequest& out) {
+  const json* value = pass.get("stretches");
+  if (value == nullptr) return;
+  if (value->is_string()) {
+    if (value->get<std::string>() != "find") fail("stretches", "must be a list, or \"find\"");
+    out.findStretches = true;
+    return;
+  }
+  pass.eachOf("stretches", [&](Object& one) {
+    const auto protocol = protocolNamed(one.text("protocol"));
+    if (!protocol) fail("stretches", "protocol must be one of " + listed(kAllProtocols) + " or pause");
+    out.stretches.push_back({*protocol, {one.frame("first_frame"), one.frame("last_frame")}});
+  });
+  if (out.stretches.empty()) fail("stretches", "holds none");
+}
+
+void readHead(Object& rig, PassRequest& out) {
+  const auto inWater = rig.maybeNumber("head_in_water_g");
+  const auto inAir = rig.maybeNumber("head_g");
+  const std::string metal = rig.textOr("head_metal", "");
+  if (inWater && inAir) fail("rig.head_g", "give it in air or in water, not both");
+  if (inWater) out.head = RigHead{*inWater};
+  if (!inAir) return;
+  const auto density = densityOfMetal(metal.empty() ? "lead" : metal);
+  if (!density) fail("rig.head_metal", "must be lead, tungsten, steel or brass");
+  constexpr KilogramsPerCubicMetre kWater{998.2};  // fresh, at 20 °C
+  out.head = RigHead{weightInWater(Grams(*inAir), *density, kWater).value()};
+}
+
 void readRig(Object& pass, PassRequest& out) {
   const json* value = pass.get("rig");
   if (value == nullptr) return;
   Object rig(*value, "rig");
   out.rigName = rig.textOr("name", "");
   out.rigNote = rig.textOr("note", "");
+  readHead(rig, out);
   rig.nothingElse();
 }
 
@@ -299,9 +355,13 @@ PassRequest readPass(const json& root, const std::filesystem::path& folder) {
   const std::string clip = pass.text("clip");
   if (clip.empty()) fail("clip", "names no file");
   out.clip = folder / std::filesystem::path(clip);
-  const auto protocol = protocolNamed(pass.text("protocol"));
-  if (!protocol) fail("protocol", "must be one of " + listed(kAllProtocols));
-  out.protocol = *protocol;
+  readStretches(pass, out);
+  if (const json* named = pass.get("protocol"); named != nullptr || !hasStretches(out)) {
+    const auto protocol = protocolNamed(pass.text("protocol"));
+    if (!protocol) fail("protocol", "must be one of " + listed(kAllProtocols));
+    if (hasStretches(out)) fail("stretches", "stand in place of protocol: give one of them");
+    out.protocol = *protocol;
+  }
   const auto view = viewNamed(pass.textOr("view", "side"));
   if (!view) fail("view", "must be side, top, head-on or chase");
   out.view = *view;
@@ -315,6 +375,9 @@ PassRequest readPass(const json& root, const std::filesystem::path& folder) {
   out.waterline = readLine(pass, "waterline");
   out.bottom = readLine(pass, "bottom");
   out.lens = readLens(pass);
+  readOwnLength(pass, out);
+  readSight(pass, out);
+  out.pullLine = readLine(pass, "pull_line");
   out.marks = readMarks(pass);
   out.outline = readOutline(pass);
   out.hidden = readHidden(pass);
@@ -371,8 +434,17 @@ std::string writePassRequest(const PassRequest& request, const std::filesystem::
   const bool below = !relative.empty() && *relative.begin() != "..";
   json out{{"format", "agile-fin-pass/1"},
            {"clip", (below ? relative : request.clip).generic_string()},
-           {"protocol", toString(request.protocol)},
            {"view", toString(request.view)}};
+  if (request.findStretches) {
+    out["stretches"] = "find";
+  } else if (!request.stretches.empty()) {
+    for (const ClipStretch& s : request.stretches)
+      out["stretches"].push_back({{"protocol", toString(s.protocol)},
+                                  {"first_frame", s.frames.first},
+                                  {"last_frame", s.frames.last}});
+  } else {
+    out["protocol"] = toString(request.protocol);
+  }
   if (request.captureRate) out["capture_rate"] = request.captureRate->value();
   if (request.rollingShutter) out["rolling_shutter_ms"] = 1e3 * request.rollingShutter->value();
   if (request.byField) out["by_field"] = true;
@@ -395,6 +467,16 @@ std::string writePassRequest(const PassRequest& request, const std::filesystem::
     out["scale_plane"] = {{"camera_to_scale_mm", p->cameraToScale.value()},
                           {"camera_to_lure_mm", p->cameraToLure.value()}};
   }
+  if (request.ownLength) {
+    out["own_length_mm"] = request.ownLength->length.value();
+    out["own_length_u95_mm"] = request.ownLength->u95.value();
+  }
+  if (request.seenFrom) out["seen_from"] = kSeenFrom[static_cast<std::size_t>(*request.seenFrom)];
+  if (request.viewAngle) {
+    out["view_angle_deg"] = request.viewAngle->deg;
+    out["view_angle_u95_deg"] = request.viewAngle->u95_deg;
+  }
+  if (request.pullLine) out["pull_line"] = toJson(*request.pullLine);
   if (request.plumb) out["plumb"] = toJson(*request.plumb);
   if (request.waterline) out["waterline"] = toJson(*request.waterline);
   if (request.bottom) out["bottom"] = toJson(*request.bottom);
@@ -428,8 +510,9 @@ std::string writePassRequest(const PassRequest& request, const std::filesystem::
     out["thresholds"] = {{"glide_from", request.thresholds.glideFrom},
                          {"flutter_from_deg", request.thresholds.flutterFrom_deg},
                          {"holds_within_mm_s", request.thresholds.holdsWithin_mm_s}};
-  if (!request.rigName.empty() || !request.rigNote.empty()) {
+  if (!request.rigName.empty() || !request.rigNote.empty() || request.head) {
     out["rig"] = {{"name", request.rigName}, {"note", request.rigNote}};
+    if (request.head) out["rig"]["head_in_water_g"] = request.head->inWater_g;
   }
   return out.dump(1, ' ', false, json::error_handler_t::replace) + "\n";
 }

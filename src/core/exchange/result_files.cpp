@@ -14,6 +14,7 @@ using nlohmann::ordered_json;
 
 ordered_json toJson(const Reading& r) {
   ordered_json out{{"name", toString(r.id)}};
+  if (r.stretch) out["stretch"] = *r.stretch;
   if (const auto* text = std::get_if<std::string>(&r.value)) {
     out["value"] = *text;
   } else {
@@ -43,7 +44,11 @@ void putReadings(const ReadingSet& set, ordered_json& into) {
   into["readings"] = ordered_json::array();
   for (const Reading& r : set.readings) into["readings"].push_back(toJson(r));
   into["refused"] = ordered_json::array();
-  for (const Refusal& r : set.refused) into["refused"].push_back({{"name", toString(r.id)}, {"why", r.why}});
+  for (const Refusal& r : set.refused) {
+    ordered_json refusal{{"name", toString(r.id)}, {"why", r.why}};
+    if (r.stretch) refusal["stretch"] = *r.stretch;
+    into["refused"].push_back(std::move(refusal));
+  }
 }
 
 std::string writeReadings(const PassRequest& request, const PassResult& result,
@@ -51,7 +56,14 @@ std::string writeReadings(const PassRequest& request, const PassResult& result,
   ordered_json out;
   out["format"] = "agile-fin-readings/1";
   out["clip"] = request.clip.filename().string();
-  out["protocol"] = toString(request.protocol);
+  if (result.stretches.empty()) {
+    out["protocol"] = toString(request.protocol);
+  } else {
+    for (const ClipStretch& s : result.stretches)
+      out["stretches"].push_back({{"protocol", toString(s.protocol)},
+                                  {"first_frame", s.frames.first},
+                                  {"last_frame", s.frames.last}});
+  }
   out["view"] = toString(request.view);
   out["method"] = kMethodVersion;
   out["frames"] =

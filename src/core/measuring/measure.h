@@ -23,6 +23,7 @@ struct PassResult {
   OutlineTraces outline;  ///< with Protocol::Skirt and Rest
   ReadingSet readings;
   Evidence evidence;
+  std::vector<ClipStretch> stretches;  ///< where the clip shows several things
   std::vector<std::string> warnings;
 };
 

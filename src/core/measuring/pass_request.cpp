@@ -55,12 +55,25 @@ Result<void> checkMarks(const PassRequest& request) {
 
 }  // namespace
 
+PassNeeds needsOf(const PassRequest& request) {
+  PassNeeds out{.protocol = request.protocol, .view = request.view};
+  for (const MarkSeed& s : request.marks) out.marks.push_back(s.name);
+  out.hasScale = request.scale || request.square || request.ownLength;
+  out.hasWaterline = request.waterline.has_value();
+  out.hasOutline = request.outline.has_value();
+  out.hasOwnLength = request.ownLength.has_value();
+  out.hasPullLine = request.pullLine.has_value();
+  out.hasLevels = request.waterline && request.bottom;
+  return out;
+}
+
 bool followsBackground(const PassRequest& request) {
   return request.followBackground && request.view == View::Chase;
 }
 
 Foreshortening turnsOf(const PassRequest& request) {
-  if (request.protocol == Protocol::Fall || request.protocol == Protocol::Rest) return Foreshortening::Any;
+  if (hasStretches(request) || request.protocol == Protocol::Fall || request.protocol == Protocol::Rest)
+    return Foreshortening::Any;
   if (request.view == View::Top) return Foreshortening::None;
   return request.protocol == Protocol::Retrieve ? Foreshortening::Slight : Foreshortening::Any;
 }
@@ -129,6 +142,21 @@ Result<void> validate(const PassRequest& request, Stage stage) {
   if (request.bodyHalfHeight && !(request.bodyHalfHeight->value() > 0.0)) {
     return wrong("body_half_height_mm", "must be more than zero");
   }
+  if (request.ownLength &&
+      !(request.ownLength->length.value() > 0.0 && request.ownLength->u95.value() >= 0.0)) {
+    return wrong("own_length_mm", "must be more than zero, and its u95 no less");
+  }
+  if (request.viewAngle && !(std::abs(request.viewAngle->deg) < 90.0 && request.viewAngle->u95_deg > 0.0)) {
+    return wrong("view_angle_deg", "must lie between -90 and 90, with a u95 of more than zero");
+  }
+  for (std::size_t i = 0; i < request.stretches.size(); ++i) {
+    const FrameStretch& at = request.stretches[i].frames;
+    if (at.last < at.first) return wrong("stretches", "one ends before its first frame");
+    if (i > 0 && at.first <= request.stretches[i - 1].frames.last)
+      return wrong("stretches", "they must follow one another");
+  }
+  if (request.head && !std::isfinite(request.head->inWater_g))
+    return wrong("rig.head_in_water_g", "is no weight");
   if (request.quiet && !(request.quiet->to > request.quiet->from)) {
     return wrong("quiet", "it ends before it starts");
   }
@@ -148,8 +176,10 @@ Result<void> validate(const PassRequest& request, Stage stage) {
     if (!(value >= range.least && value <= range.most))
       return wrong(key, fmt::format("must be from {} to {}", range.least, range.most));
   }
-  for (const auto& [line, key] :
-       {std::pair{&request.plumb, "plumb"}, {&request.waterline, "waterline"}, {&request.bottom, "bottom"}}) {
+  for (const auto& [line, key] : {std::pair{&request.plumb, "plumb"},
+                                  {&request.waterline, "waterline"},
+                                  {&request.bottom, "bottom"},
+                                  {&request.pullLine, "pull_line"}}) {
     if (auto ok = checkLine(*line, key); !ok) return ok;
   }
   if (auto ok = checkLevels(request); !ok) return ok;

@@ -11,6 +11,7 @@
 #include "core/calibration/tank_frame.h"
 #include "core/readings/pass_traces.h"
 #include "core/readings/reading.h"
+#include "core/readings/sheet.h"
 #include "core/readings/thresholds.h"
 #include "core/readings/twitch_starts.h"
 #include "core/tracking/body/axis_pose.h"
@@ -31,6 +32,41 @@ struct FouledStretch {
   std::string why;
 
   friend bool operator==(const FouledStretch&, const FouledStretch&) = default;
+};
+
+/// The lure's own length from nose mark to tail mark, as a ruler that is always in the picture.
+struct OwnLength {
+  Millimetres length;
+  Millimetres u95{0.5};
+
+  friend bool operator==(const OwnLength&, const OwnLength&) = default;
+};
+
+/// From which side a camera that swims along looks at the lure.
+enum class SeenFrom { Side, Behind, Ahead, Above };
+
+/// How the lure's heading is turned out of the picture's plane, as a person stated it: positive with the nose
+/// away from the camera.
+struct StatedAngle {
+  double deg = 0.0;
+  double u95_deg = 3.0;
+
+  friend bool operator==(const StatedAngle&, const StatedAngle&) = default;
+};
+
+/// A part of a clip in which the lure does one thing.
+struct ClipStretch {
+  Protocol protocol = Protocol::Retrieve;
+  FrameStretch frames;
+
+  friend bool operator==(const ClipStretch&, const ClipStretch&) = default;
+};
+
+/// What hangs on the line before the body, by its weight in the water.
+struct RigHead {
+  double inWater_g = 0.0;
+
+  friend bool operator==(const RigHead&, const RigHead&) = default;
 };
 
 /// The part of a request that is the camera's and not the lure's: time, size, lines and lens. It holds for
@@ -60,6 +96,12 @@ struct PassRequest : Calibration {
   std::optional<Pull> pull;
   std::vector<MarkSeed> marks;
   std::optional<OutlineSeed> outline;
+  std::optional<OwnLength> ownLength;
+  std::optional<SeenFrom> seenFrom;  ///< side where absent, with a camera that swims along
+  std::optional<StatedAngle> viewAngle;
+  std::optional<PixelLine> pullLine;   ///< along which it is pulled, seen from above
+  std::vector<ClipStretch> stretches;  ///< where the clip shows several things; then `protocol` means nothing
+  bool findStretches = false;          ///< they are to be told from the path
   std::vector<HiddenRegion> hidden;
   std::vector<FouledStretch> fouled;
   std::optional<Millimetres> bodyHalfHeight;
@@ -71,11 +113,20 @@ struct PassRequest : Calibration {
   Thresholds thresholds;
   std::string rigName;
   std::string rigNote;
+  std::optional<RigHead> head;
 
   friend bool operator==(const PassRequest&, const PassRequest&) = default;
 };
 
 constexpr Seconds kLongestRollingShutter{0.1};
+
+/// What is known before a pass is read; but for its sound.
+PassNeeds needsOf(const PassRequest& request);
+
+/// The clip shows several things, said or to be found.
+inline bool hasStretches(const PassRequest& request) {
+  return request.findStretches || !request.stretches.empty();
+}
 
 /// What lies behind the lure is followed too: only a moving camera needs it.
 bool followsBackground(const PassRequest& request);

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/readings/lift.h"
 #include "core/readings/rhythm_readings.h"
 #include "core/readings/twitch_sheet.h"
 #include "core/signals/line_fit.h"
@@ -71,6 +72,23 @@ Hops measure(const PassTraces& traces, const TwitchMotion& motion, const std::ve
   return out;
 }
 
+/// Heights over the bottom where both levels are marked.
+Levels levelsOf(const PassTraces& traces) {
+  Levels out;
+  out.unsure = placeDifferenceU95(traces);
+  if (traces.depth.size() != traces.overBottom.size()) return out;
+  out.height = traces.overBottom;
+  out.whole = traces.overBottom;
+  for (std::size_t i = 0; i < out.whole.size(); ++i) out.whole.y[i] += traces.depth.y[i];
+  return out;
+}
+
+/// Of a bend between two halves of the body, by what its marks may be off.
+double perMidMove_deg(const PassTraces& traces) {
+  return std::sqrt(6.0) * kMarkMoveU95.value() * traces.unitPerPixel / (0.5 * traces.bodyLength) *
+         kDegreesPerRadian;
+}
+
 /// How well a median of estimates is known by what each of them says of itself.
 double ownU95(const Values& u95) {
   if (u95.empty()) return 0.0;
@@ -91,7 +109,10 @@ void readHop(const PassTraces& traces, ReadingSheet& sheet, const std::optional<
   out.median(ReadingId::FallBackTime, m.fallTime, {{UncertaintySource::FrameTime, 1.0 / traces.frameRate_Hz}},
              kNoFall);
   out.length(ReadingId::FallBackRate, m.fallRate, kNoFall);
+  readLowShare(levelsOf(traces), sheet);
+  if (!traces.bend.empty()) readBodyPulse(traces.bend, hops, perMidMove_deg(traces), sheet);
   if (traces.kick.empty()) return;
+  readLiftKick(traces, hops, sheet);
   const char* why = m.noKick.empty() ? kNoFall : m.noKick.c_str();
   out.median(ReadingId::HopKickFrequency, m.kickRate, {{UncertaintySource::Cycles, ownU95(m.kickRateU95)}},
              why);

@@ -35,6 +35,8 @@ struct SeenBody {
   PixelPoint tail;
   PixelPoint background;  ///< how far what lies behind has moved
   std::optional<PixelPoint> tip;
+  std::optional<PixelPoint> mid;
+  std::optional<PixelPoint> blade;
 };
 
 /// Nose and tail in the flat picture, in the frames that show both.
@@ -43,13 +45,17 @@ std::vector<SeenBody> seenBodies(const Track& track, std::span<const double> tim
   std::vector<SeenBody> out;
   const MarkTrack* nose = track.find(MarkName::Nose);
   const MarkTrack* tail = track.find(MarkName::Tail);
-  const MarkTrack* tip = track.find(MarkName::Tip);
+  const auto seenAt = [&](MarkName name, std::size_t i) -> std::optional<PixelPoint> {
+    const MarkTrack* mark = track.find(name);
+    if (mark == nullptr || !mark->samples[i].seen) return std::nullopt;
+    return picture.flat(mark->samples[i].at);
+  };
   if (nose == nullptr || tail == nullptr) return out;
   for (std::size_t i = 0; i < track.frameCount; ++i) {
     if (nose->samples[i].seen && tail->samples[i].seen) {
       out.push_back({i, time_s[i], picture.flat(nose->samples[i].at), picture.flat(tail->samples[i].at),
-                     track.background.empty() ? PixelPoint{} : track.background[i].at, std::nullopt});
-      if (tip != nullptr && tip->samples[i].seen) out.back().tip = picture.flat(tip->samples[i].at);
+                     track.background.empty() ? PixelPoint{} : track.background[i].at,
+                     seenAt(MarkName::Tip, i), seenAt(MarkName::Mid, i), seenAt(MarkName::Blade, i)});
     }
   }
   return out;
@@ -187,13 +193,16 @@ PassTraces traceBody(const Track& track, std::span<const double> time_s, const G
       geometry.backgroundScale ? geometry.backgroundScale->mmPerPixel() : out.unitPerPixel;
   const auto waterline =
       geometry.waterline ? std::optional(geometry.picture.flat(*geometry.waterline)) : std::nullopt;
+  const auto bottom = geometry.bottom ? std::optional(geometry.picture.flat(*geometry.bottom)) : std::nullopt;
   std::vector<double> lengths;
   std::vector<double> tipLengths;
+  std::vector<double> bladeLengths;
   const auto addCentre = [&](double t, TankPoint centre, PixelPoint background) {
     const TankPoint behind = frame.shiftToTank(background, behind_mm);
     out.alongCentre.add(t, centre.u_mm - behind.u_mm);
     out.upCentre.add(t, centre.v_mm - behind.v_mm);
     if (waterline) out.depth.add(t, depthUnder(*waterline, centre, frame));
+    if (bottom) out.overBottom.add(t, -depthUnder(*bottom, centre, frame));
   };
   const std::vector<SeenCentre> byOutline = centresByOutline(track, time_s, seen, geometry.picture);
   for (const SeenCentre& c : byOutline) addCentre(c.time_s, frame.toTank(c.at), c.background);
@@ -210,11 +219,18 @@ PassTraces traceBody(const Track& track, std::span<const double> time_s, const G
     out.bodyUp.add(s.time_s, dv);
     out.axis.add(s.time_s, out.axis.empty() ? angle : unwrapped(angle, out.axis.y.back()));
     lengths.push_back(std::hypot(du, dv));
-    if (s.tip) {
-      const TankPoint toTip = apart(frame.toTank(*s.tip), tail);
-      const double kick = angleOf_deg(toTip) - angleOf_deg(apart(tail, nose));
-      out.kick.add(s.time_s, unwrapped(kick, out.kick.empty() ? 0.0 : out.kick.y.back()));
-      tipLengths.push_back(std::hypot(toTip.u_mm, toTip.v_mm));
+    const auto addAgainstBody = [&](PixelPoint end, Series& angles, std::vector<double>& ends) {
+      const TankPoint toEnd = apart(frame.toTank(end), tail);
+      const double against = angleOf_deg(toEnd) - angleOf_deg(apart(tail, nose));
+      angles.add(s.time_s, unwrapped(against, angles.empty() ? 0.0 : angles.y.back()));
+      ends.push_back(std::hypot(toEnd.u_mm, toEnd.v_mm));
+    };
+    if (s.tip) addAgainstBody(*s.tip, out.kick, tipLengths);
+    if (s.blade) addAgainstBody(*s.blade, out.blade, bladeLengths);
+    if (s.mid) {
+      const TankPoint mid = frame.toTank(*s.mid);
+      out.bend.add(s.time_s,
+                   std::remainder(angleOf_deg(apart(nose, mid)) - angleOf_deg(apart(mid, tail)), 360.0));
     }
   }
   if (track.background.empty()) {
@@ -226,6 +242,7 @@ PassTraces traceBody(const Track& track, std::span<const double> time_s, const G
   }
   out.bodyLength = median(lengths);
   if (!tipLengths.empty()) out.tipLength = median(tipLengths);
+  if (!bladeLengths.empty()) out.bladeLength = median(bladeLengths);
   const double spacing = out.axis.spacing_s();
   out.frameRate_Hz = spacing > 0.0 ? 1.0 / spacing : 0.0;
   return out;

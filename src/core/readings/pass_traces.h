@@ -22,6 +22,7 @@ struct Geometry {
   Rectification picture;
   std::optional<PixelLine> plumb;      ///< as seen
   std::optional<PixelLine> waterline;  ///< as seen
+  std::optional<PixelLine> bottom;     ///< as seen
   /// Of what lies behind the lure, where the camera moves with it: the ruler's own plane.
   std::optional<Scale> backgroundScale;
 };
@@ -38,14 +39,18 @@ struct PassTraces {
   Series bodyUp;       ///< nose minus tail upwards
   Series kick;         ///< angle of tail→tip against nose→tail, where the tip is seen too
   Series depth;        ///< of the body's centre under the waterline, where one is marked
+  Series overBottom;   ///< of the same over the bottom, where one is marked
+  Series bend;         ///< angle of nose→mid against mid→tail, where the mid mark is seen too
+  Series blade;        ///< angle of tail→blade against nose→tail, where the blade is seen too
   bool inMillimetres = false;
   bool movingCamera = false;
   bool againstTank = true;      ///< places are the tank's: the camera stands, or its background was followed
   double backgroundSeen = 1.0;  ///< share of the frames in which it was
   double scaleRelativeU95 = 0.0;
   double unitPerPixel = 1.0;
-  double bodyLength = 0.0;  ///< median distance of nose and tail
-  double tipLength = 0.0;   ///< and of tail and tip
+  double bodyLength = 0.0;   ///< median distance of nose and tail
+  double tipLength = 0.0;    ///< and of tail and tip
+  double bladeLength = 0.0;  ///< and of tail and blade
   double frameRate_Hz = 0.0;
 
   [[nodiscard]] std::size_t frames() const { return axis.size(); }

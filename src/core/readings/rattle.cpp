@@ -192,6 +192,11 @@ void readRattle(const HeardPass& heard, ReadingSheet& sheet) {
   readPitch(heard, onsets, sheet);
 }
 
+std::vector<double> knocksOf(const HeardPass& heard) {
+  const Series level = levelOf(heard.window, heard.rate_Hz);
+  return level.empty() ? std::vector<double>() : onsetsOf(level, median(level.y));
+}
+
 Series levelOverQuiet(const HeardPass& heard) {
   Series level = levelOf(heard.window, heard.rate_Hz);
   const Series quiet = levelOf(heard.quiet, heard.rate_Hz);

@@ -28,6 +28,9 @@ struct HeardPass {
 /// Pure; on any thread.
 void readRattle(const HeardPass& heard, ReadingSheet& sheet);
 
+/// When knocks begin, from the window's first sample: 10 dB over the background, having died away before.
+std::vector<double> knocksOf(const HeardPass& heard);
+
 /// How loud the window is against time, A-weighted, in dB over the middle of its quiet stretch; over its own
 /// middle where none is marked. Empty where it is shorter than a few hundredths of a second.
 Series levelOverQuiet(const HeardPass& heard);

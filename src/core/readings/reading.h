@@ -13,7 +13,8 @@
 
 namespace fin {
 
-enum class Protocol { Retrieve, Fall, Twitch, Walk, Rest, Skirt, Sound, Hop, Drag };
+/// Pause: what lies still between others; only a stretch of a clip is read by it.
+enum class Protocol { Retrieve, Fall, Twitch, Walk, Rest, Skirt, Sound, Hop, Drag, Pause };
 /// In the order in which they are offered.
 inline constexpr std::array kAllProtocols{Protocol::Retrieve, Protocol::Fall,  Protocol::Twitch,
                                           Protocol::Walk,     Protocol::Hop,   Protocol::Drag,
@@ -36,11 +37,13 @@ struct Reading {
   Grade grade = Grade::Good;
   std::vector<std::string> notes;
   std::vector<UncertaintyPart> parts = {};  ///< of u95, where they are told apart; not kept in the log
+  std::optional<std::size_t> stretch = {};  ///< of the clip's stretches, where it has any
 };
 
 struct Refusal {
   ReadingId id{};
   std::string why;
+  std::optional<std::size_t> stretch = {};
 };
 
 /// All that a protocol asks of one pass: every one of its readings stands in exactly one of the two lists.

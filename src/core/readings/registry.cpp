@@ -15,11 +15,15 @@ using Marks = std::vector<MarkName>;
 const Views kTop{View::Top};
 const Views kSide{View::Side};
 const Views kTankViews{View::Side, View::Top};
+const Views kSideViews{View::Side, View::Chase};
+const Views kTwitchViews{View::Side, View::Top, View::Chase};
 const Views kRollViews{View::HeadOn, View::Side};
 const Views kAll{View::Side, View::Top, View::HeadOn, View::Chase};
 const Views kNotHeadOn{View::Side, View::Top, View::Chase};
 const Marks kBody{Nose, Tail};
 const Marks kKick{Nose, Tail, Tip};
+const Marks kBlade{Nose, Tail, Blade};
+const Marks kMid{Nose, Tail, Mid};
 const Marks kNone{};
 
 constexpr bool kNeedsScale = true;
@@ -29,17 +33,37 @@ ReadingSpec spec(ReadingId id, std::string_view unit, Views views, Marks marks, 
   return {id, unit, std::move(views), std::move(marks), scale, false, false, definition};
 }
 
+/// Neither read nor refused where a pass lacks what is asked with it.
+ReadingSpec with(AskedWith what, ReadingSpec spec) {
+  spec.askedWith = what;
+  return spec;
+}
+
+ReadingSpec ownScale(const Views& views) {
+  return with(
+      AskedWith::OwnLength,
+      spec(OwnScale, "px/mm", views, kBody, false,
+           "The longest that nose to tail look in every wobble (every half second without one), less what "
+           "noise adds, its median, over the lure's own length."));
+}
+
 std::vector<ReadingSpec> retrieve() {
   std::vector<ReadingSpec> specs{
       spec(TravelSpeed, "mm/s", kNotHeadOn, kBody, kNeedsScale,
            "A straight line is laid through the place of the body's centre (midway between nose and tail) "
            "along "
            "the pull against true time; its slope is the speed."),
-      spec(WobbleFrequency, "Hz", kTop, kBody, false,
-           "The angle of the line from tail to nose, less its own mean over one wobble, is fitted with one "
-           "repeating motion of free shape. The rate of that motion is the reading."),
-      spec(WobbleAngle, "deg", kTop, kBody, false,
-           "In every whole wobble the widest swing to one side and to the other is taken from the angle of "
+      spec(WobbleFrequency, "Hz", kAll, kBody, false,
+           "From above: the angle of the line from tail to nose, less its own mean over one wobble, is "
+           "fitted with "
+           "one repeating motion of free shape; its rate is the reading. From the side: the rate at which "
+           "the body "
+           "looks shorter, or half of it, as rules decide. From ahead: the rate at which the tail swings "
+           "beside the "
+           "nose."),
+      spec(WobbleAngle, "deg", kAll, kBody, false,
+           "From the side, by how much shorter it looks; from above: in every whole wobble the widest swing "
+           "to one side and to the other is taken from the angle of "
            "the "
            "body; the reading is the middle one of all wobbles, peak to peak."),
       spec(TailSweep, "mm", kTop, kBody, kNeedsScale,
@@ -71,7 +95,7 @@ std::vector<ReadingSpec> retrieve() {
            "In every whole kick the widest bend to one side and to the other; the reading is the middle one "
            "of all "
            "kicks, peak to peak."),
-      spec(CycleVariation, "%", kNotHeadOn, kBody, false,
+      spec(CycleVariation, "%", kAll, kBody, false,
            "How unequal the single wobbles (or kicks, where no wobble is seen) are in length: the spread of "
            "their "
            "lengths over the middle one. Small is a steady action, large a hunting one."),
@@ -87,9 +111,35 @@ std::vector<ReadingSpec> retrieve() {
            "reading, upwards positive."),
       spec(FlashRate, "Hz", kAll, kNone, false,
            "The rate at which the lure's brightness repeats, in its outline or between its marks."),
+      ownScale(kNotHeadOn),
+      with(AskedWith::PullLine, spec(CourseAngle, "deg", kTop, kBody, false,
+                                     "A straight line through the body's centre, against the marked line of "
+                                     "the pull; to the lure's own "
+                                     "right positive.")),
+      with(AskedWith::PullLine, spec(CourseSway, "mm", kTop, kBody, kNeedsScale,
+                                     "How far the path, averaged over a wobble, strays to both sides of that "
+                                     "line: 5 to 95 % of it.")),
+      with(AskedWith::PullLine, spec(CourseBend, "deg", kTop, kBody, false,
+                                     "The course of the last third less that of the first.")),
+      with(AskedWith::Outline, spec(SurfaceShare, "%", kSide, kNone, kNeedsScale,
+                                    "The share of the time in which the outline's top is within 15 mm of the "
+                                    "waterline.")),
+      with(AskedWith::Blade, spec(BladeFrequency, "Hz", kTankViews, kBlade, false,
+                                  "The rate at which the line from tail to blade swings against the body.")),
+      with(AskedWith::Blade,
+           spec(BeatRatio, "", kTankViews, kBlade, false, "Beats of the blade to one wobble of the body.")),
+      with(AskedWith::Blade, spec(BeatCoherence, "", kTankViews, kBlade, false,
+                                  "How firmly the blade's phase and the body's go together, n to m as they "
+                                  "nearly beat: 1 is locked, 0 "
+                                  "is by chance.")),
+      with(AskedWith::Blade, spec(BeatClass, "text", kTankViews, kBlade, false,
+                                  "In step where that is 0.9 or more and fewer than 5 % of pairs shifted in "
+                                  "time reach it; out of step "
+                                  "below 0.9.")),
   };
   for (ReadingSpec& s : specs) {
-    s.needsWaterline = s.id == RunningDepth;
+    s.needsWaterline = s.id == RunningDepth || s.id == SurfaceShare;
+    s.needsOutline = s.id == SurfaceShare;
   }
   return specs;
 }
@@ -134,11 +184,12 @@ std::vector<ReadingSpec> fall() {
           "Tumble if the body turns right over; else spiral if nose and tail trade sides; else flutter if it "
           "rocks by more than 30 degrees; else glide if it goes more than 0.35 to the side for 1 down; else "
           "plumb."),
+      ownScale(kSide),
   };
 }
 
 std::vector<ReadingSpec> twitchLike(bool walking) {
-  const Views& views = walking ? kTop : kTankViews;
+  const Views& views = walking ? kTop : kTwitchViews;
   std::vector<ReadingSpec> specs{
       spec(TwitchCount, "", views, kBody, false,
            "A twitch starts when the speed along the pull rises through a quarter of the clip's fast speed "
@@ -167,14 +218,25 @@ std::vector<ReadingSpec> twitchLike(bool walking) {
            "The paths of all twitches, start to furthest place, are laid over each other at 20 equal steps "
            "and scaled "
            "to their advance; the mean distance between two of them. The same each time is near 0."),
-      spec(PauseDrift, "mm/s", kSide, kBody, kNeedsScale,
+      spec(PauseDrift, "mm/s", kSideViews, kBody, kNeedsScale,
            "A straight line through the height in the still part of every pause, from 0.2 s after the "
            "rearmost place; "
            "the middle slope, upwards positive."),
-      spec(PauseClass, "text", kSide, kBody, kNeedsScale, "Rises or sinks by more than 10 mm/s, or holds."),
-      spec(PauseAttitude, "deg", kSide, kBody, false,
+      spec(PauseClass, "text", kSideViews, kBody, kNeedsScale,
+           "Rises or sinks by more than 10 mm/s, or holds."),
+      spec(PauseAttitude, "deg", kSideViews, kBody, false,
            "The body's mean angle over the same parts, nose down positive; the middle one."),
-      spec(RisePerTwitch, "mm", kSide, kBody, kNeedsScale, "Change of height from one start to the next."),
+      spec(RisePerTwitch, "mm", kSideViews, kBody, kNeedsScale,
+           "Change of height from one start to the next."),
+      ownScale(kNotHeadOn),
+      with(AskedWith::Sound,
+           spec(RattleShare, "%", kAll, kBody, false,
+                "The share of twitches with a knock from 0.05 s before their start to 0.6 s, or 45 % "
+                "of the time between twitches, after it.")),
+      with(AskedWith::Sound,
+           spec(RattleDelay, "s", kAll, kBody, false, "From a twitch's start to its first knock; median.")),
+      with(AskedWith::Sound,
+           spec(RattlesPerTwitch, "", kAll, kBody, false, "Knocks in those windows over the twitches.")),
   };
   if (walking) {
     specs.push_back(spec(SideSwitch, "%", kTop, kBody, false,
@@ -248,6 +310,17 @@ std::vector<ReadingSpec> hop() {
            "The rate of the tail's kick against the body on the way down; the middle one of all hops."),
       spec(HopKickAngle, "deg", kSide, kKick, false,
            "How wide it kicks on the way down, peak to peak; the middle one of all hops."),
+      spec(LiftKickFrequency, "Hz", kSide, kKick, false,
+           "One rate of the tail's kick for all rises together, each with its own phase and slope."),
+      spec(LiftKickAngle, "deg", kSide, kKick, false,
+           "How wide it kicks on the way up, peak to peak; median of all rises."),
+      with(AskedWith::Levels,
+           spec(LowShare, "%", kSide, kBody, false,
+                "The share of the time in which the body's centre is in the lowest third of the "
+                "way from bottom to waterline.")),
+      with(AskedWith::Mid, spec(BodyPulse, "deg", kSide, kMid, false,
+                                "How far nose to mid mark bends against mid mark to tail in a hop; median.")),
+      ownScale(kSide),
   };
 }
 
@@ -261,10 +334,19 @@ std::vector<ReadingSpec> drag() {
   };
 }
 
+std::vector<ReadingSpec> pause() {
+  std::vector<ReadingSpec> out;
+  for (const ReadingSpec& spec : twitchLike(false)) {
+    if (spec.id == PauseDrift || spec.id == PauseClass || spec.id == PauseAttitude) out.push_back(spec);
+  }
+  return out;
+}
+
 /// In the order of the Protocol enumeration.
-const std::array<std::vector<ReadingSpec>, 9>& all() {
-  static const std::array<std::vector<ReadingSpec>, 9> specs{
-      retrieve(), fall(), twitchLike(false), twitchLike(true), rest(), skirt(), sound(), hop(), drag()};
+const std::array<std::vector<ReadingSpec>, 10>& all() {
+  static const std::array<std::vector<ReadingSpec>, 10> specs{
+      retrieve(), fall(), twitchLike(false), twitchLike(true), rest(), skirt(), sound(), hop(),
+      drag(),     pause()};
   return specs;
 }
 
@@ -277,7 +359,7 @@ std::span<const ReadingSpec> readingsOf(Protocol protocol) {
 bool restsOnPlaces(Protocol protocol, const ReadingSpec& spec) {
   switch (protocol) {
     case Protocol::Retrieve:
-      return spec.needsScale || spec.id == ReadingId::Breakouts;
+      return spec.needsScale || spec.id == ReadingId::Breakouts || spec.askedWith == AskedWith::PullLine;
     case Protocol::Rest:
       return spec.needsScale;
     case Protocol::Fall:
@@ -285,6 +367,7 @@ bool restsOnPlaces(Protocol protocol, const ReadingSpec& spec) {
     case Protocol::Walk:
     case Protocol::Hop:
     case Protocol::Drag:
+    case Protocol::Pause:
       return true;  // even an attitude is one in a part of the way
     case Protocol::Skirt:
     case Protocol::Sound:

@@ -10,6 +10,9 @@
 
 namespace fin {
 
+/// What a pass has to have for a reading to be asked of it at all: without, it is neither read nor refused.
+enum class AskedWith { Always, OwnLength, PullLine, Blade, Mid, Outline, Levels, Sound };
+
 /// What a reading needs before it can be asked for.
 struct ReadingSpec {
   ReadingId id{};
@@ -20,6 +23,7 @@ struct ReadingSpec {
   bool needsWaterline = false;
   bool needsOutline = false;
   std::string_view definition;  ///< how it is found, for the person who asks
+  AskedWith askedWith = AskedWith::Always;
 };
 
 /// The readings of a protocol, in the order in which they are shown.

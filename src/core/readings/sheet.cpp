@@ -19,6 +19,31 @@ std::string missingMark(const ReadingSpec& spec, const PassNeeds& needs) {
 
 }  // namespace
 
+bool isAsked(const ReadingSpec& spec, const PassNeeds& needs) {
+  const auto placed = [&](MarkName mark) {
+    return std::find(needs.marks.begin(), needs.marks.end(), mark) != needs.marks.end();
+  };
+  switch (spec.askedWith) {
+    case AskedWith::Always:
+      return true;
+    case AskedWith::OwnLength:
+      return needs.hasOwnLength;
+    case AskedWith::PullLine:
+      return needs.hasPullLine;
+    case AskedWith::Blade:
+      return placed(MarkName::Blade);
+    case AskedWith::Mid:
+      return placed(MarkName::Mid);
+    case AskedWith::Outline:
+      return needs.hasOutline && needs.hasWaterline;
+    case AskedWith::Levels:
+      return needs.hasLevels;
+    case AskedWith::Sound:
+      return needs.hasSound;
+  }
+  return true;
+}
+
 std::string whyNot(const ReadingSpec& spec, const PassNeeds& needs) {
   if (std::find(spec.shownBy.begin(), spec.shownBy.end(), needs.view) == spec.shownBy.end()) {
     std::string others;
@@ -47,6 +72,7 @@ const Estimate* ReadingSheet::estimate(ReadingId id) const {
 ReadingSet ReadingSheet::complete(const PassNeeds& needs) const {
   ReadingSet set;
   for (const ReadingSpec& spec : readingsOf(needs.protocol)) {
+    if (!isAsked(spec, needs)) continue;
     const auto found = found_.find(spec.id);
     if (std::string why = whyNot(spec, needs); !why.empty()) {
       set.refused.push_back({spec.id, std::move(why)});

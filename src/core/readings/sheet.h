@@ -20,8 +20,14 @@ struct PassNeeds {
   bool hasScale = false;
   bool hasWaterline = false;
   bool hasOutline = false;
+  bool hasOwnLength = false;
+  bool hasPullLine = false;
+  bool hasLevels = false;  ///< waterline and bottom
+  bool hasSound = false;
 };
 
+/// Whether a reading is asked of such a pass at all.
+bool isAsked(const ReadingSpec& spec, const PassNeeds& needs);
 /// Why a reading cannot be asked of such a pass; empty where it can.
 std::string whyNot(const ReadingSpec& spec, const PassNeeds& needs);
 

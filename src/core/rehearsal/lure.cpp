@@ -126,6 +126,10 @@ Vector3d markPlace(const LureBuild& build, const BodyPose& pose, MarkName mark) 
       return pose.centre_mm + turned * Vector3d(0.0, -0.5 * build.height_mm, 0.0);
     case MarkName::Flank:
       return pose.centre_mm + turned * Vector3d(0.0, 0.0, 0.5 * build.width_mm);
+    case MarkName::Mid:
+    case MarkName::Blade:  // the rehearsal lure wears neither blade nor hook
+    case MarkName::Hook:
+      return pose.centre_mm;
   }
   return pose.centre_mm;
 }

@@ -8,7 +8,8 @@
 
 namespace fin {
 
-constexpr std::array<std::string_view, 6> kMarkNames{"nose", "tail", "tip", "back", "belly", "flank"};
+constexpr std::array<std::string_view, 9> kMarkNames{"nose",  "tail", "tip",   "back", "belly",
+                                                     "flank", "mid",  "blade", "hook"};
 
 constexpr std::size_t kStretchesApart = 5;  ///< frames
 

@@ -11,7 +11,9 @@
 
 namespace fin {
 
-enum class MarkName { Nose, Tail, Tip, Back, Belly, Flank };
+/// Mid: on the body at its turning point; Blade: on what flutters behind or beside it; Hook: the hook's
+/// point.
+enum class MarkName { Nose, Tail, Tip, Back, Belly, Flank, Mid, Blade, Hook };
 
 std::string_view toString(MarkName name);
 std::optional<MarkName> markNamed(std::string_view text);

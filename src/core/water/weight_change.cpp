@@ -36,6 +36,14 @@ Result<Weighed> weigh(const WeightQuestion& q) {
 
 }  // namespace
 
+std::optional<KilogramsPerCubicMetre> densityOfMetal(std::string_view name) {
+  if (name == "lead") return KilogramsPerCubicMetre(11300.0);
+  if (name == "tungsten") return KilogramsPerCubicMetre(19300.0);
+  if (name == "steel") return KilogramsPerCubicMetre(7850.0);
+  if (name == "brass") return KilogramsPerCubicMetre(8500.0);
+  return std::nullopt;
+}
+
 Grams weightInWater(Grams dry, KilogramsPerCubicMetre material, KilogramsPerCubicMetre water) {
   return dry * (1.0 - water / material);
 }

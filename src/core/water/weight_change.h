@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <optional>
+#include <string_view>
 #include <vector>
 
 #include "core/units/estimate.h"
@@ -11,6 +13,9 @@ namespace fin {
 /// What stays of a weight in water: m (1 − ρ / ρ_material). Lead 11300, tungsten 19300, steel 7850, brass
 /// 8500 kg/m³.
 Grams weightInWater(Grams dry, KilogramsPerCubicMetre material, KilogramsPerCubicMetre water);
+
+/// Of the metals that a head is made of: lead, tungsten, steel, brass.
+std::optional<KilogramsPerCubicMetre> densityOfMetal(std::string_view name);
 
 /// What of a rig sinks: in air, but for the body, which is weighed in the water (negative where it floats).
 struct RigWeights {

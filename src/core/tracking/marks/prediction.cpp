@@ -19,6 +19,9 @@ std::optional<MarkName> partnerOf(MarkName name) {
     case MarkName::Tail:
       return MarkName::Nose;
     case MarkName::Tip:
+    case MarkName::Mid:
+    case MarkName::Blade:
+    case MarkName::Hook:
       return MarkName::Tail;
     case MarkName::Back:
       return MarkName::Belly;
