@@ -38,16 +38,18 @@ struct Locking {
   int body = 1;
 };
 
-std::optional<Locking> nearestLocking(double ratio) {
-  std::optional<Locking> best;
-  double off = kNearly;
+/// The nearest, and how far the ratio is from it.
+struct Nearest {
+  Locking lock;
+  double off = 1e9;
+};
+
+Nearest nearestLocking(double ratio) {
+  Nearest best;
   for (int body = 1; body <= kMostBeats; ++body) {
     for (int blade = 1; blade <= kMostBeats; ++blade) {
       const double now = std::abs(ratio * body / blade - 1.0);
-      if (now < off && std::gcd(body, blade) == 1) {
-        off = now;
-        best = Locking{blade, body};
-      }
+      if (now < best.off && std::gcd(body, blade) == 1) best = {{blade, body}, now};
     }
   }
   return best;
@@ -130,8 +132,8 @@ void readBeat(const Series& blade_deg, double bladeArm, const PassTraces& traces
     sheet.refuse(ReadingId::BeatCoherence, why);
     return sheet.refuse(ReadingId::BeatClass, why);
   }
-  const auto lock = nearestLocking(ratio.value);
-  const Locking tried = lock.value_or(Locking{1, 1});
+  const Nearest near = nearestLocking(ratio.value);
+  const Locking tried = near.lock;
   Estimate coherence;
   coherence.value = coherenceAt(*blade, *body, tried, 0.0);
   coherence.n = ratio.n;
@@ -140,7 +142,7 @@ void readBeat(const Series& blade_deg, double bladeArm, const PassTraces& traces
   coherence.grade = Grade::Fair;
   coherence.notes.push_back(fmt::format("{}:{} of blade and body", tried.blade, tried.body));
   sheet.give(ReadingId::BeatCoherence, coherence);
-  if (coherence.value < kInStep || !lock)
+  if (coherence.value < kInStep || near.off > kNearly)
     return sheet.give(ReadingId::BeatClass, "out of step", coherence.notes, coherence.n);
   const double asFirm = shareAsFirm(*blade, *body, tried, coherence.value);
   if (asFirm >= kAllowed)

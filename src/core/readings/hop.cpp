@@ -17,6 +17,7 @@ constexpr TwitchWords kHopWords{"hops", ReadingId::HopCount, ReadingId::HopInter
 constexpr double kBeforeFirst_s = 0.3;  ///< in which the first hop stood on the bottom
 constexpr double kRateFrom = 0.2;       ///< of the way down, with speed gathered
 constexpr double kDownShare = 0.9;
+constexpr double kLevelDrawn_px = 2.0;
 constexpr const char* kNoFall = "no hop falls back in view; let it come down before the next one";
 
 using Values = std::vector<double>;
@@ -75,7 +76,8 @@ Hops measure(const PassTraces& traces, const TwitchMotion& motion, const std::ve
 /// Heights over the bottom where both levels are marked.
 Levels levelsOf(const PassTraces& traces) {
   Levels out;
-  out.unsure = placeDifferenceU95(traces);
+  // The mark, and the bottom or the waterline as it was drawn.
+  out.unsure = std::hypot(placeDifferenceU95(traces), kLevelDrawn_px * traces.unitPerPixel);
   if (traces.depth.size() != traces.overBottom.size()) return out;
   out.height = traces.overBottom;
   out.whole = traces.overBottom;

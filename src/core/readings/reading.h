@@ -55,8 +55,8 @@ struct ReadingSet {
 };
 
 /// Raised whenever a change to a method alters a reported number.
-constexpr int kMethodVersion = 12;
+constexpr int kMethodVersion = 13;
 /// The method version at which following last changed: tracks made before it are followed anew.
-constexpr int kFollowingVersion = 12;
+constexpr int kFollowingVersion = 13;
 
 }  // namespace fin

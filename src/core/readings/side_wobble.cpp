@@ -6,6 +6,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/readings/rhythm_readings.h"
 #include "core/readings/yaw_fit.h"
 #include "core/signals/line_power.h"
 #include "core/signals/running_mean.h"
@@ -27,10 +28,12 @@ constexpr double kCrosses_rad = 10.0 * std::numbers::pi / 180.0;
 constexpr double kSecondLine = 0.5;  ///< of the first, at twice the pulse
 constexpr double kWaveForm = 0.05;   ///< of the angle: wave form and uneven cycles
 constexpr double kMostUnsure = 0.25;
+constexpr double kUnevenBySight = 0.15;  ///< of the cycles' variation
 constexpr double kFewestPulses = 4.0;
 constexpr double kGridPerWidth = 6.0;
 
-const ReadingId kSideNames[] = {ReadingId::WobbleFrequency, ReadingId::WobbleAngle, ReadingId::CycleVariation};
+const ReadingId kSideNames[] = {ReadingId::WobbleFrequency, ReadingId::WobbleAngle,
+                                ReadingId::CycleVariation};
 
 void refuseAll(ReadingSheet& sheet, const std::string& why) {
   for (const ReadingId id : kSideNames) sheet.refuse(id, why);
@@ -93,7 +96,8 @@ Once decide(const SightTrace& trace, double pulse_Hz) {
   const Series phase = pulsePhase(trace.cues.front().px, pulse_Hz);
   const double allowed = kHalfChance / static_cast<double>(trace.cues.size());
   for (const SightCue& cue : trace.cues) {
-    if (halfRateChance(cue.px, phase) < allowed) return Once::Half;
+    const LineTest half = testHalfRate(cue.px, phase);
+    if (half.chance < allowed && half.amplitude > kFeigned_px) return Once::Half;
   }
   for (const SightCue& cue : trace.cues) {
     if (!cue.odd) continue;
@@ -123,15 +127,6 @@ std::string smallestThatShows(const SightTrace& trace) {
       table[i] + share * (table[i + 1] - table[i]));
 }
 
-void judgeCycles(double cycles, Estimate& e) {
-  e.n = cycles;
-  e.grade = gradeOf(e.value, e.u95);
-  if (cycles < 5.0) {
-    e.grade = Grade::Poor;
-    e.notes.push_back(fmt::format("only {:.0f} whole wobbles in view; 5 or more are wanted", cycles));
-  }
-}
-
 }  // namespace
 
 double yawBetween_deg(double one_px, double other_px, double whole_px, bool passesSquare) {
@@ -159,25 +154,17 @@ void readSideWobble(const SightTrace& trace, ReadingSheet& sheet) {
   const auto fit = fitYaw(trace, rate);
   if (!fit) return refuseAll(sheet, fit.error().message);
 
-  Estimate frequency;
-  frequency.value = fit->frequency_Hz;
-  const auto cycles = static_cast<double>(fit->cycles.size());
-  const double variation = fit->variation_percent;
-  frequency.setUncertainty(
-      {{UncertaintySource::Scatter, kNormal95 * fit->frequencySd_Hz},
-       {UncertaintySource::Cycles, kNormal95 * frequency.value * variation / 100.0 / std::max(cycles, 1.0)}});
-  judgeCycles(cycles, frequency);
+  const Swing swing{"wobble", fit->whole_px, 1.0, trace.frameRate_Hz};
+  const auto wobble = findSwinging(fit->yaw_deg, swing);
+  if (!wobble) return refuseAll(sheet, wobble.error().message);
+  Estimate frequency = rateOf(*wobble, swing);
+  frequency.alsoUnsureBy({UncertaintySource::ViewingAngle, kNormal95 * fit->frequencySd_Hz});
   sheet.give(ReadingId::WobbleFrequency, frequency);
-  for (const Cycle& c : fit->cycles) sheet.evidence().cycles.push_back({c.from_s, c.to_s});
-
-  Estimate even;
-  even.value = variation;
-  even.setUncertainty({{UncertaintySource::Cycles,
-                        kNormal95 * std::max(variation, 0.3) * 1.2 / std::sqrt(2.0 * std::max(cycles, 1.0))},
-                       {UncertaintySource::Scatter, kNormal95 * fit->cycleNoise_percent},
-                       {UncertaintySource::ViewingAngle, 0.15 * variation}});
-  judgeCycles(cycles, even);
-  even.grade = worse(cycles >= 15.0 ? Grade::Good : cycles >= 5.0 ? Grade::Fair : Grade::Poor, Grade::Fair);
+  for (const Cycle& c : wobble->cycles) sheet.evidence().cycles.push_back({c.from_s, c.to_s});
+  Estimate even = variationOf(*wobble, swing);
+  even.alsoUnsureBy({UncertaintySource::ViewingAngle, kNormal95 * fit->cycleNoise_percent});
+  even.alsoUnsureBy({UncertaintySource::Cycles, kUnevenBySight * even.value});
+  even.grade = worse(even.grade, Grade::Fair);
   sheet.give(ReadingId::CycleVariation, even);
 
   Estimate angle;
@@ -187,7 +174,8 @@ void readSideWobble(const SightTrace& trace, ReadingSheet& sheet) {
   if (!(angle.u95 <= kMostUnsure * angle.value))
     return sheet.refuse(ReadingId::WobbleAngle,
                         "its wobble is too small to be told from here: " + smallestThatShows(trace));
-  judgeCycles(cycles, angle);
+  angle.n = frequency.n;
+  angle.grade = worse(gradeOf(angle.value, angle.u95), frequency.grade);
   angle.notes.push_back(
       fmt::format("told by how it looks shorter, heading {:.0f}° out of the picture's plane",
                   std::abs(fit->heading_deg)));

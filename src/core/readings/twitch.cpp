@@ -22,6 +22,7 @@ constexpr double kTwitchStopShare = 0.10;  ///< of a twitch's peak speed
 constexpr double kSettled_s = 0.20;        ///< after the rearmost point a pause is still
 constexpr double kBeforeNext_s = 0.08;     ///< the run-up to the next start is no pause
 constexpr double kLeastPause_s = 0.15;
+constexpr double kShortestPause_s = 0.08;
 constexpr double kBackShare = 0.90;
 constexpr double kLeastDrift_mm_s = 0.5;  ///< of its uncertainty
 constexpr double kLeastBackShare = 0.08;  ///< of the advance: less is no spring-back whose time could be told
@@ -34,6 +35,7 @@ using Values = std::vector<double>;
 struct Measured {
   Values advance, springBack, springRatio, springTime, stopTime, stopDistance, rise, heading_rad;
   Values drift, driftU95, attitude;
+  Values hurriedDrift;                         ///< of pauses too short to have settled
   std::vector<std::vector<PixelPoint>> paths;  ///< start → furthest, over the advance
 };
 
@@ -87,7 +89,12 @@ void measureSpringBack(const TwitchMotion& motion, const Twitch& twitch, double 
 void measurePause(const PassTraces& traces, const Twitch& twitch, double face, Measured& out) {
   const double from = twitch.back_s + kSettled_s;
   const double to = twitch.end_s - kBeforeNext_s;
-  if (to - from < kLeastPause_s) return;
+  if (to - from < kLeastPause_s) {
+    // Where the next twitch comes soon, what little is left tells no more than the pause's class.
+    const auto line = fitLine(traces.upCentre.between(std::max(twitch.back_s, to - kLeastPause_s), to));
+    if (to - twitch.back_s >= kShortestPause_s && line) out.hurriedDrift.push_back(line->slope);
+    return;
+  }
   if (const auto line = fitLine(traces.upCentre.between(from, to))) {
     out.drift.push_back(line->slope);
     out.driftU95.push_back(line->slopeU95);
@@ -171,14 +178,16 @@ void readPauses(const Measured& m, double holds_mm_s, TwitchSheet& out) {
   const double turn = bodyAnglePlaceU95_deg(out.traces());
   out.median(ReadingId::PauseAttitude, m.attitude,
              {{UncertaintySource::Marks, turn}, {UncertaintySource::Plumb, kPlumbU95_deg}}, why);
-  if (m.drift.empty()) return out.sheet().refuse(ReadingId::PauseClass, why);
-  const double drift = median(m.drift);
+  const Values& drifts = m.drift.empty() ? m.hurriedDrift : m.drift;
+  if (drifts.empty()) return out.sheet().refuse(ReadingId::PauseClass, why);
+  const double drift = median(drifts);
+  std::vector<std::string> notes{fmt::format("holds within ± {:.0f} mm/s", holds_mm_s)};
+  if (m.drift.empty()) notes.emplace_back("the pauses are short: it may not have settled");
   out.sheet().give(ReadingId::PauseClass,
                    drift > holds_mm_s    ? "rises"
                    : drift < -holds_mm_s ? "sinks"
                                          : "holds",
-                   {fmt::format("holds within ± {:.0f} mm/s", holds_mm_s)},
-                   static_cast<double>(m.drift.size()));
+                   std::move(notes), static_cast<double>(drifts.size()));
 }
 
 void readWalk(const Measured& m, TwitchSheet& out) {
@@ -231,7 +240,7 @@ void readTwitch(const PassTraces& traces, Protocol protocol, View view, ReadingS
              "no twitch comes to a stop in view");
   out.length(ReadingId::StopDistance, m.stopDistance, "no twitch comes to a stop in view");
   readLikeness(m, out);
-  if (view == View::Side) {
+  if (view == View::Side || view == View::Chase) {
     readPauses(m, thresholds.holdsWithin_mm_s, out);
     out.length(ReadingId::RisePerTwitch, m.rise, "one twitch alone does not tell what a twitch adds");
   }

@@ -24,7 +24,7 @@ constexpr double kUpper = 0.15 / kNormal95;             ///< harmonics, of the f
 constexpr double kPose_px = 0.2;
 constexpr double kPlaced_px = 0.8;  ///< by which both ends may be off, along the body
 constexpr double kUneven = 0.08;    ///< of a cycle's length
-constexpr int kMostSteps = 400;          ///< evaluations
+constexpr int kMostSteps = 400;     ///< evaluations
 
 // Where the parameters stand; phase knots from kKnots on.
 enum Parameter {
@@ -231,24 +231,6 @@ Eigen::VectorXd bestOf(const YawProblem& problem, std::vector<Eigen::VectorXd> s
                            [&](const auto& a, const auto& b) { return misfit(a) < misfit(b); });
 }
 
-/// Whole cycles: where the phase passes whole turns.
-std::vector<Cycle> cyclesOf(const YawProblem& problem, const Eigen::VectorXd& x) {
-  std::vector<double> crossed;
-  const auto& samples = problem.samples();
-  double before = problem.phaseAt(x, samples.front().t_s) / kTurn_rad;
-  for (std::size_t i = 1; i < samples.size(); ++i) {
-    const double now = problem.phaseAt(x, samples[i].t_s) / kTurn_rad;
-    if (std::floor(now) > std::floor(before)) {
-      const double share = (std::floor(now) - before) / (now - before);
-      crossed.push_back(samples[i - 1].t_s + share * (samples[i].t_s - samples[i - 1].t_s));
-    }
-    before = now;
-  }
-  std::vector<Cycle> out;
-  for (std::size_t i = 1; i < crossed.size(); ++i) out.push_back({crossed[i - 1], crossed[i]});
-  return out;
-}
-
 /// The phase's slope over time, as weights on its knots: turns per second for a radian each.
 Eigen::VectorXd slopeWeights(const YawProblem& problem) {
   Eigen::VectorXd weights = Eigen::VectorXd::Zero(problem.spline().knots);
@@ -287,12 +269,10 @@ Result<YawFit> fitYaw(const SightTrace& trace, double rate_Hz) {
       normal.ldlt().solve(Eigen::MatrixXd::Identity(normal.rows(), normal.cols()));
 
   YawFit out;
-  out.cycles = cyclesOf(problem, best);
-  if (out.cycles.size() < 2)
-    return failure(ErrorCode::Unsupported, "fewer than 2 whole wobbles are in view; film a longer stretch");
+  for (const Sample& sample : problem.samples())
+    out.yaw_deg.add(sample.t_s, kDegreesPerRadian * yawAt(best, problem.phaseAt(best, sample.t_s)));
   const Eigen::VectorXd weights = slopeWeights(problem);
   const Eigen::Index knots = weights.size();
-  out.frequency_Hz = rate_Hz + weights.dot(best.tail(knots));
   out.frequencySd_Hz =
       std::sqrt(std::max(0.0, weights.dot(covariance.bottomRightCorner(knots, knots) * weights)));
   out.peakToPeak_deg = kDegreesPerRadian * peakToPeakOf(best);
@@ -305,15 +285,13 @@ Result<YawFit> fitYaw(const SightTrace& trace, double rate_Hz) {
   out.peakToPeakU95_deg = kNormal95 * std::sqrt(std::max(0.0, gradient.dot(covariance * gradient)));
   out.heading_deg = kDegreesPerRadian * best[kHeading];
   out.whole_px = problem.wholePx(best);
-  std::vector<double> lengths;
-  for (const Cycle& c : out.cycles) lengths.push_back(c.length_s());
-  out.variation_percent = 100.0 * robustSpread(lengths) / median(lengths);
   double step = 0.0;
   for (Eigen::Index k = 1; k < knots; ++k) {
     const Eigen::Index i = kKnots + k;
     step += covariance(i, i) + covariance(i - 1, i - 1) - 2.0 * covariance(i, i - 1);
   }
-  out.cycleNoise_percent = 100.0 * std::sqrt(std::max(0.0, step / static_cast<double>(knots - 1))) / kTurn_rad;
+  out.cycleNoise_percent =
+      100.0 * std::sqrt(std::max(0.0, step / static_cast<double>(knots - 1))) / kTurn_rad;
   return out;
 }
 

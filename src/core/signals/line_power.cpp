@@ -191,18 +191,22 @@ LineTest testLine(const Series& series, const Series& phase, double order) {
   return out;
 }
 
-double halfRateChance(const Series& series, const Series& phase) {
-  if (phase.size() < 4) return 1.0;
+LineTest testHalfRate(const Series& series, const Series& phase) {
+  LineTest out;
+  if (phase.size() < 4) return out;
   const Windowed windowed(series, phase);
   double ratio = 0.0;
   double free = 0.0;
   for (const double order : {0.5, 1.5}) {
     const double beside = windowed.besides(order);
-    if (!(beside > 0.0)) return 1.0;
-    ratio += 0.5 * windowed.power(order) / beside;
+    if (!(beside > 0.0)) return out;
+    const double power = windowed.power(order);
+    ratio += 0.5 * power / beside;
     free += 2.0 * windowed.counted();
+    out.amplitude = std::max(out.amplitude, std::sqrt(power));
   }
-  return upperTail(ratio, 4.0, free);
+  out.chance = upperTail(ratio, 4.0, free);
+  return out;
 }
 
 }  // namespace fin

@@ -33,7 +33,7 @@ Series pulsePhase(const Series& series, double rate_Hz);
 /// A line at an order of a phase: its power (Hann window) over that of neighbouring orders (F test after
 /// D. Thomson, Spectrum estimation and harmonic analysis, Proc. IEEE 70, 1982).
 LineTest testLine(const Series& series, const Series& phase, double order);
-/// The chance that power at the orders ½ and 3/2 of a phase is only as that beside them.
-double halfRateChance(const Series& series, const Series& phase);
+/// Lines at the orders ½ and 3/2 of a phase together; the stronger one's amplitude.
+LineTest testHalfRate(const Series& series, const Series& phase);
 
 }  // namespace fin

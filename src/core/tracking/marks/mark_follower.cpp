@@ -343,7 +343,9 @@ void MarkFollower::verify(const Picture& picture, std::map<MarkName, Looked>& lo
       const double now = length(mine.at - other->second.at).value();
       stretch = (now - before) / std::max(before, 10.0);
       // Where only one end is seen from then on, nothing tells that the body has turned back.
-      endOn_[name] = now < kEndOn * longest_px_.at(name);
+      // Seen from ahead its ends lie near each other all along, and nothing hides.
+      const bool fromAhead = motion_.knows(MarkName::Back) && motion_.knows(MarkName::Belly);
+      endOn_[name] = !fromAhead && now < kEndOn * longest_px_.at(name);
     }
     mine.doubtful = endOn_[name];
     const MarkDetail& detail = details_.at(name);
