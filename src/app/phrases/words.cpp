@@ -117,6 +117,22 @@ const std::map<ReadingId, ReadingName>& names() {
       {DragKick, {"Kick on the drag", "tail angle per length"}},
       {OnsetSpeed, {"Starts working at", "onset speed"}},
       {BlowoutSpeed, {"Blows out at", "blow-out speed"}},
+      {OwnScale, {"Lure as ruler", "pixels per mm by its own length"}},
+      {CourseAngle, {"Course", "heading of the path against the pull line, right positive"}},
+      {CourseSway, {"Sway", "width of the cycle-mean path about its course"}},
+      {CourseBend, {"Course change", "course of the last third less the first"}},
+      {SurfaceShare, {"Time at the surface", "share of time within 15 mm"}},
+      {BladeFrequency, {"Blade rate", "blade frequency"}},
+      {BeatRatio, {"Blade beats per wobble", "frequency ratio"}},
+      {BeatCoherence, {"Blade and body together", "mean phase coherence"}},
+      {BeatClass, {"Blade and body are", "phase locking"}},
+      {RattleShare, {"Twitches that rattle", "share with an onset"}},
+      {RattleDelay, {"Rattles after", "onset delay"}},
+      {RattlesPerTwitch, {"Rattles per twitch", "onsets per twitch"}},
+      {LiftKickFrequency, {"Kick rate on the way up", "tail frequency"}},
+      {LiftKickAngle, {"Kick width on the way up", "tail angle against the body, peak to peak"}},
+      {LowShare, {"Time near the bottom", "share of time in the lowest third"}},
+      {BodyPulse, {"Body bend per hop", "bend of the front half against the rear, peak to peak"}},
       {RattleLevel, {"Louder than still water by", "level above the quiet stretch"}},
       {RattleRate, {"Knock rate", "onsets per second"}},
       {RattlePeakFrequency, {"Rattle pitch", "peak of the spectrum"}},
@@ -238,6 +254,8 @@ QString spokenName(Protocol protocol) {
       return words("Hopping");
     case Protocol::Drag:
       return words("Dragging");
+    case Protocol::Pause:
+      return words("Pause");
   }
   return {};
 }
@@ -270,6 +288,12 @@ QString spokenName(MarkName mark) {
       return words("Belly");
     case MarkName::Flank:
       return words("Flank");
+    case MarkName::Mid:
+      return words("Mid");
+    case MarkName::Blade:
+      return words("Blade");
+    case MarkName::Hook:
+      return words("Hook");
   }
   return {};
 }

@@ -28,6 +28,12 @@ constexpr std::size_t kFilmShare = 2;  ///< of the room for frames
 /// Holds the marks against the body. One with nothing of its own to hold on to must have been carried by it.
 Result<void> heldByBody(FilmingFrameSource& filming, const PassRequest& request, Track& track,
                         const JobControl& job) {
+  // Seen from ahead there is no body between nose and tail to be laid over.
+  const auto isPlaced = [&](MarkName name) {
+    return std::any_of(request.marks.begin(), request.marks.end(),
+                       [name](const MarkSeed& s) { return s.name == name; });
+  };
+  if (isPlaced(MarkName::Back) && isPlaced(MarkName::Belly)) return {};
   const BodyWatch watch{request.marks, request.hidden, followsBackground(request), turnsOf(request)};
   if (auto ok = watchBody(filming, watch, track, job); !ok) return ok;
   for (const MarkSeed& seed : request.marks) {

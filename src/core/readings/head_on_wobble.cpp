@@ -10,6 +10,7 @@
 namespace fin {
 namespace {
 
+constexpr double kNoseSlides_px = 2.5;    ///< from one side to the other (95 %)
 constexpr double kHeightPlaced_px = 0.8;  ///< by which back and belly may be off together (95 %)
 
 std::optional<PixelPoint> seenAt(const Track& track, MarkName name, std::size_t i,
@@ -71,6 +72,8 @@ void readHeadOnWobble(const Series& yaw_deg, double bodyLength_px, double height
   for (const Cycle& c : wobble->cycles) sheet.evidence().cycles.push_back({c.from_s, c.to_s});
   sheet.give(ReadingId::CycleVariation, variationOf(*wobble, swing));
   Estimate angle = angleOf(*wobble, swing);
+  // What is seen of a nose that turns to and fro slides along it.
+  angle.alsoUnsureBy({UncertaintySource::Marks, kNoseSlides_px / bodyLength_px * kDegreesPerRadian});
   const double size = std::hypot(kHeightPlaced_px / height_px, body.lengthU95_mm / body.length_mm);
   angle.alsoUnsureBy({UncertaintySource::Scale, angle.value * size});
   angle.grade = worse(angle.grade, gradeOf(angle.value, angle.u95));

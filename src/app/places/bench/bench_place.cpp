@@ -347,6 +347,14 @@ void BenchPlace::takeOutline() {
        {});
 }
 
+/// Where its length is not known yet, it is typed.
+void BenchPlace::takeOwnRuler() {
+  if (calibration_->sight().takeOrLeaveOwnLength()) return;
+  side_->setCurrentWidget(calibration_);
+  calibration_->open("foldSight");
+  calibration_->sight().beginTyping();
+}
+
 void BenchPlace::takeHiding() {
   const auto drawn = [this](const std::vector<PixelPoint>& rim) {
     controller_.edit(tr("Hide a part"), [&](PassRequest& r) {
@@ -394,6 +402,9 @@ void BenchPlace::fillActions() {
       .add(tr("Place the back (head-on)"), {Qt::Key_5}, mark(MarkName::Back))
       .add(tr("Place the belly (head-on)"), {Qt::Key_6}, mark(MarkName::Belly))
       .add(tr("Place a spot on the flank (side)"), {Qt::Key_7}, mark(MarkName::Flank))
+      .add(tr("Place a mark in the middle of the body"), {Qt::Key_8}, mark(MarkName::Mid))
+      .add(tr("Place a mark on the blade"), {Qt::Key_9}, mark(MarkName::Blade))
+      .add(tr("Take the lure as the ruler, or no longer"), {Qt::Key_L}, [this] { takeOwnRuler(); })
       .add(tr("Draw around what is to be hidden"), {Qt::Key_H}, [this] { takeHiding(); })
       .add(tr("Next doubtful stretch"), {Qt::Key_E}, [this] { controller_.showNextDoubtful(); })
       .add(tr("Foul from here, to here"), {Qt::Key_X},

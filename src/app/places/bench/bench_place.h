@@ -60,6 +60,7 @@ class BenchPlace : public QWidget {
   void takeMark(MarkName mark);
   void takeOutline();
   void takeHiding();
+  void takeOwnRuler();
   void takeSquare();
   void takeLine(LinesCard::Line line);
   void offerFoundLines(LinesCard::Line line);

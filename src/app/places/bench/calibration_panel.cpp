@@ -23,8 +23,9 @@ CalibrationPanel::CalibrationPanel(const Models& models, QWidget* parent)
   camera_ = add(tr("This camera, today"), "foldCamera", new CameraCard(models.controller, models.kept));
   add(tr("The true time"), "foldRate", new RateCard(models.controller));
   add(tr("A ruler in another plane"), "foldPlane", new PlaneCard(models.controller));
+  sight_ = add(tr("The lure as a ruler; its heading"), "foldSight", new SightCard(models.controller));
   square_ = add(tr("Size from four corners"), "foldSquare", new SquareCard(models.controller));
-  lines_ = add(tr("Plumb, waterline, bottom"), "foldLines", new LinesCard(models.controller));
+  lines_ = add(tr("Plumb, waterline, bottom, pull"), "foldLines", new LinesCard(models.controller));
   auto* lens = add(tr("The lens"), "foldLens", new LensCard(models.controller, models.lenses));
   // Once the layout has made room for it.
   connect(

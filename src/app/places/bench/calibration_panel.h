@@ -10,6 +10,7 @@
 #include "app/controllers/lens_controller.h"
 #include "app/places/bench/camera_card.h"
 #include "app/places/bench/lines_card.h"
+#include "app/places/bench/sight_card.h"
 #include "app/places/bench/square_card.h"
 #include "app/ui/fold.h"
 
@@ -29,6 +30,7 @@ class CalibrationPanel : public QScrollArea {
   explicit CalibrationPanel(const Models& models, QWidget* parent = nullptr);
   void setUnits(UnitSystem units) { camera_->setUnits(units); }
   [[nodiscard]] SquareCard& square() { return *square_; }
+  [[nodiscard]] SightCard& sight() { return *sight_; }
   [[nodiscard]] LinesCard& lines() { return *lines_; }
   void open(const char* fold);
 
@@ -47,6 +49,7 @@ class CalibrationPanel : public QScrollArea {
   CameraCard* camera_;
   SquareCard* square_;
   LinesCard* lines_;
+  SightCard* sight_;
   QCheckBox* follow_;
 };
 

@@ -10,7 +10,7 @@ namespace {
 
 using Line = LinesCard::Line;
 
-constexpr Line kLines[] = {Line::Plumb, Line::Waterline, Line::Bottom};
+constexpr Line kLines[] = {Line::Plumb, Line::Waterline, Line::Bottom, Line::Pull};
 
 QString nameOf(Line line) {
   switch (line) {
@@ -20,12 +20,24 @@ QString nameOf(Line line) {
       return QObject::tr("Waterline");
     case Line::Bottom:
       return QObject::tr("Bottom");
+    case Line::Pull:
+      return QObject::tr("Pull line");
   }
   return {};
 }
 
 std::optional<PixelLine>& lineOf(PassRequest& request, Line line) {
-  return line == Line::Plumb ? request.plumb : line == Line::Waterline ? request.waterline : request.bottom;
+  switch (line) {
+    case Line::Plumb:
+      return request.plumb;
+    case Line::Waterline:
+      return request.waterline;
+    case Line::Bottom:
+      return request.bottom;
+    case Line::Pull:
+      break;
+  }
+  return request.pullLine;
 }
 
 }  // namespace

@@ -9,12 +9,13 @@
 
 namespace fin::app {
 
-/// Plumb line, waterline and bottom: drawn by two points, or found in the picture and taken by hand.
+/// Plumb line, waterline, bottom and the line of the pull: drawn by two points, or found in the picture and
+/// taken by hand.
 class LinesCard : public QWidget {
   Q_OBJECT
 
  public:
-  enum class Line { Plumb, Waterline, Bottom };
+  enum class Line { Plumb, Waterline, Bottom, Pull };
 
   explicit LinesCard(PassController& controller, QWidget* parent = nullptr);
   void takeLine(Line line, const PixelLine& drawn);

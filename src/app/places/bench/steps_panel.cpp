@@ -16,6 +16,7 @@ namespace {
 constexpr double kHighestRate = 20000.0;
 constexpr double kLongest_mm = 20000.0;
 constexpr double kUsualLength_mm = 100.0;
+constexpr int kMarksInARow = 3;
 
 QLabel* heading(const QString& text) {
   auto* label = new QLabel(text);
@@ -26,6 +27,30 @@ QLabel* heading(const QString& text) {
 bool placed(const PassRequest& request, MarkName mark) {
   return std::any_of(request.marks.begin(), request.marks.end(),
                      [mark](const MarkSeed& s) { return s.name == mark; });
+}
+
+/// Whether a mark tells anything in such a pass.
+bool fits(MarkName mark, const PassRequest& request) {
+  const bool pull = request.protocol == Protocol::Retrieve;
+  switch (mark) {
+    case MarkName::Nose:
+    case MarkName::Tail:
+      return true;
+    case MarkName::Tip:
+      return request.view != View::HeadOn;
+    case MarkName::Back:
+    case MarkName::Belly:
+      return request.view == View::HeadOn;
+    case MarkName::Flank:
+      return pull && (request.view == View::Side || request.view == View::Chase);
+    case MarkName::Mid:
+      return (pull && request.view == View::Chase) || request.protocol == Protocol::Hop;
+    case MarkName::Blade:
+      return pull && request.view == View::Top;
+    case MarkName::Hook:
+      return false;
+  }
+  return false;
 }
 
 void makePrimary(QPushButton* button, bool primary) {
@@ -132,19 +157,21 @@ void StepsPanel::buildLengthRow(QGridLayout& grid) {
 void StepsPanel::buildMarksRow(QGridLayout& grid) {
   marksHeading_ = heading(tr("Where they are in this frame"));
   grid.addWidget(marksHeading_, 6, 0, 1, 2);
-  auto* row = new QHBoxLayout;
-  grid.addLayout(row, 7, 0, 1, 2);
+  marksGrid_ = new QGridLayout;
+  marksGrid_->setSpacing(4);
+  grid.addLayout(marksGrid_, 7, 0, 1, 2);
   for (const auto& [mark, key] : {std::pair(MarkName::Nose, "1"),
                                   {MarkName::Tail, "2"},
                                   {MarkName::Tip, "3"},
                                   {MarkName::Back, "5"},
                                   {MarkName::Belly, "6"},
-                                  {MarkName::Flank, "7"}}) {
-    auto* button = new QPushButton(QString("%1  %2").arg(spokenName(mark), key));
+                                  {MarkName::Flank, "7"},
+                                  {MarkName::Mid, "8"},
+                                  {MarkName::Blade, "9"}}) {
+    auto* button = new QPushButton(QString("%1  %2").arg(spokenName(mark), key), this);
     button->setObjectName(QString::fromUtf8(toString(mark).data()));
     button->setCheckable(true);
     marks_[mark] = button;
-    row->addWidget(button);
     connect(button, &QPushButton::clicked, this, [this, m = mark] { emit markWanted(m); });
   }
   thickness_ = new UnitBox(tr("Half the body's height where the flank spot sits"), "mm", {0.0, 200.0, 1});
@@ -206,14 +233,17 @@ void StepsPanel::refresh() {
   rate_->setValue(request.captureRate ? request.captureRate->value() : 0.0);
   if (request.scale) length_->show(request.scale->length.value());
   const auto scale = scaleOf(request, request.scalePlane);
-  const bool sized = scale && *scale;
-  if (sized) {
+  const bool ruled = scale && *scale;
+  const bool sized = ruled || request.ownLength;
+  if (ruled) {
     const ShownUnit shown = shownUnit("mm", units_);
     scaleText_->setText(
         tr("%1 %2/px ± %3 %")
             .arg((*scale)->mmPerPixel() * shown.factor, 0, 'f', units_ == UnitSystem::Metric ? 3 : 5)
             .arg(shown.unit)
             .arg(100.0 * (*scale)->relativeU95(), 0, 'f', 1));
+  } else if (request.ownLength) {
+    scaleText_->setText(tr("The lure is the ruler"));
   } else {
     scaleText_->setText(tr("No known length yet: no sizes or speeds"));
   }
@@ -224,15 +254,21 @@ void StepsPanel::refresh() {
       tr("The end of a soft or hinged tail; it tells the kick. Not needed otherwise."));
   marks_[MarkName::Flank]->setToolTip(
       tr("A spot at mid height on the side that faces the camera; with an outline it tells the roll."));
-  const bool headOn = request.view == View::HeadOn;
+  marks_[MarkName::Mid]->setToolTip(tr(
+      "A spot where the body turns, or bends: it helps to tell a wobble seen from the side, and how a body "
+      "bends in a hop."));
+  marks_[MarkName::Blade]->setToolTip(tr("A spot on a blade that beats behind or beside the body."));
+  for (auto& [mark, button] : marks_) marksGrid_->removeWidget(button);
+  int shown = 0;
   for (auto& [mark, button] : marks_) {
-    const bool roll = mark == MarkName::Back || mark == MarkName::Belly;
-    const bool flank = mark == MarkName::Flank;
-    const bool fits =
-        flank ? request.view == View::Side && request.protocol == Protocol::Retrieve : roll == headOn;
-    button->setVisible((fits && request.protocol != Protocol::Sound) || placed(request, mark));
+    const bool visible =
+        (fits(mark, request) && request.protocol != Protocol::Sound) || placed(request, mark);
+    button->setVisible(visible);
+    if (visible) marksGrid_->addWidget(button, shown / kMarksInARow, shown % kMarksInARow);
+    if (visible) ++shown;
   }
-  thicknessRow_->setVisible(placed(request, MarkName::Flank));
+  const bool ahead = request.view == View::HeadOn && placed(request, MarkName::Back);
+  thicknessRow_->setVisible(ahead || placed(request, MarkName::Flank));
   thickness_->show(request.bodyHalfHeight ? request.bodyHalfHeight->value() : 0.0);
   makePrimary(marks_[MarkName::Nose], sized && !nose);
   makePrimary(marks_[MarkName::Tail], sized && nose && !tail);

@@ -3,6 +3,7 @@
 
 #include <QComboBox>
 #include <QDoubleSpinBox>
+#include <QGridLayout>
 #include <QLabel>
 #include <QProgressBar>
 #include <QPushButton>
@@ -53,6 +54,7 @@ class StepsPanel : public QWidget {
   UnitSystem units_ = UnitSystem::Metric;
   QPushButton* ruler_;
   QLabel* scaleText_;
+  QGridLayout* marksGrid_ = nullptr;
   std::map<MarkName, QPushButton*> marks_;
   QWidget* thicknessRow_;
   UnitBox* thickness_;

@@ -65,11 +65,6 @@ int patchRadiusFor(double body_px) {
                     kLargestPatch_px);
 }
 
-std::optional<MarkName> rigidPartnerOf(MarkName name) {
-  const auto partner = partnerOf(name);
-  return partner && isRigidPair(name, *partner) ? partner : std::nullopt;
-}
-
 bool isSeenFromAhead(MarkName name) {
   return name == MarkName::Back || name == MarkName::Belly;
 }
@@ -102,7 +97,7 @@ MarkFollower::MarkFollower(double body_px, double frameSpacing_s, double scale)
 void MarkFollower::give(const Picture& picture, double time_s, std::span<const MarkSeed> seeds) {
   for (const MarkSeed& seed : seeds) motion_.place(seed.name, time_s, seed.at);
   for (const MarkSeed& seed : seeds) {
-    const auto partner = partnerOf(seed.name);
+    const auto partner = motion_.partnerOf(seed.name);
     if (!partner || !motion_.knows(*partner)) continue;
     const double apart_px = *motion_.apart_px(seed.name, *partner);
     rememberLength(seed.name, apart_px);
@@ -120,6 +115,16 @@ void MarkFollower::give(const Picture& picture, double time_s, std::span<const M
   }
 }
 
+std::optional<MarkName> MarkFollower::rigidPartnerOf(MarkName name) const {
+  const auto partner = motion_.partnerOf(name);
+  return partner && motion_.isRigidPair(name, *partner) ? partner : std::nullopt;
+}
+
+/// An end of a body seen from ahead: it goes to and fro beside the rest of it.
+bool MarkFollower::swingsPast(MarkName name) const {
+  return motion_.partnerOf(name) != fin::partnerOf(name);
+}
+
 void MarkFollower::rememberLength(MarkName end, double apart_px) {
   longest_px_[end] = std::max(longest_px_[end], apart_px);
   if (const auto partner = rigidPartnerOf(end))
@@ -134,8 +139,10 @@ MarkFollower::Followed MarkFollower::placed(const Picture& picture, double time_
 }
 
 double MarkFollower::angleAt(MarkName name, PixelPoint at, double time_s) const {
-  const auto partner = partnerOf(name);
+  const auto partner = motion_.partnerOf(name);
   if (!partner || !motion_.knows(*partner)) return 0.0;
+  if (swingsPast(name))  // it turns with the body, however far it stands beside it
+    return directionOf(motion_.predict(MarkName::Back, time_s) - motion_.predict(MarkName::Belly, time_s));
   return directionOf(at - motion_.predict(*partner, time_s));
 }
 
@@ -194,9 +201,14 @@ std::vector<MarkAppearance::Candidate> MarkFollower::lookAt(const Picture& pictu
 /// behind the body only.
 void MarkFollower::lookAround(const Picture& picture, MarkName name, PixelPoint partner, double time_s,
                               std::vector<MarkAppearance::Candidate>& candidates) const {
+  if (swingsPast(name)) {
+    candidates =
+        lookAt(picture, name, {partner, angleAt(name, partner, time_s), scale_}, time_s, kFarthestReach_px);
+    return;
+  }
   const double away_px = longest_px_.at(name);
   std::optional<double> behind_rad;
-  if (const auto end = partnerOf(name); end && !rigidPartnerOf(name))
+  if (const auto end = motion_.partnerOf(name); end && !rigidPartnerOf(name))
     behind_rad = angleAt(*end, partner, time_s);
   for (int i = 0; i < kDirections; ++i) {
     const double angle = 2.0 * std::numbers::pi * i / kDirections;
@@ -213,7 +225,7 @@ void MarkFollower::lookAround(const Picture& picture, MarkName name, PixelPoint 
 }
 
 std::optional<PixelPoint> MarkFollower::seenPartner(MarkName name, double time_s) const {
-  const auto partner = partnerOf(name);
+  const auto partner = motion_.partnerOf(name);
   if (!partner || !motion_.knows(*partner)) return std::nullopt;
   if (std::abs(time_s - motion_.lastSeen_s(*partner)) > 1.5 * spacing_s_) return std::nullopt;
   return motion_.predict(*partner, time_s);
@@ -221,7 +233,7 @@ std::optional<PixelPoint> MarkFollower::seenPartner(MarkName name, double time_s
 
 bool MarkFollower::tooFarFromPartner(MarkName name, PixelPoint at, double time_s) const {
   const auto partner = seenPartner(name, time_s);
-  if (!partner) return false;
+  if (!partner || swingsPast(name)) return false;
   const double longest_px = kLongerThanSeen * longest_px_.at(name);
   // A soft tail may have been bent where it was placed; following must not draw it out little by little.
   const double most_px =
@@ -261,9 +273,9 @@ std::map<MarkName, MarkFollower::Followed> MarkFollower::step(const Picture& pic
     if (!isGiven) looked.emplace(name, look(picture, name, time_s, hidden));
   }
   for (auto& [name, mine] : looked) {
-    const auto partner = partnerOf(name);
+    const auto partner = motion_.partnerOf(name);
     const auto other = partner ? looked.find(*partner) : looked.end();
-    if (other == looked.end() || !isRigidPair(name, *partner)) {
+    if (other == looked.end() || !motion_.isRigidPair(name, *partner)) {
       mine.chosen = chooseOne(mine.choices);
     } else if (mine.lost || other->second.lost) {
       mine.chosen = chooseOne(mine.choices);
@@ -294,7 +306,7 @@ std::map<MarkName, MarkFollower::Followed> MarkFollower::step(const Picture& pic
   std::vector<PixelPoint> lure;
   for (const auto& [name, found] : out) {
     if (found.sample.seen) lure.push_back(found.sample.at);
-    const auto partner = partnerOf(name);
+    const auto partner = motion_.partnerOf(name);
     const auto other = partner ? out.find(*partner) : out.end();
     if (other != out.end() && std::min(found.sample.quality, other->second.sample.quality) >= kSure)
       rememberLength(name, length(found.sample.at - other->second.sample.at).value());
@@ -322,7 +334,7 @@ void MarkFollower::settle(const Picture& picture, std::map<MarkName, Looked>& lo
   refineAll();
   bool turned = false;
   for (auto& [name, mine] : looked) {
-    const auto partner = partnerOf(name);
+    const auto partner = motion_.partnerOf(name);
     const auto other = partner ? looked.find(*partner) : looked.end();
     if (other == looked.end() || mine.likeness < 0.0 || other->second.likeness < 0.0) continue;
     const double angle = directionOf(mine.at - other->second.at);
@@ -334,18 +346,17 @@ void MarkFollower::settle(const Picture& picture, std::map<MarkName, Looked>& lo
 
 void MarkFollower::verify(const Picture& picture, std::map<MarkName, Looked>& looked) {
   for (auto& [name, mine] : looked) {
-    const auto partner = partnerOf(name);
+    const auto partner = motion_.partnerOf(name);
     const auto other = partner ? looked.find(*partner) : looked.end();
     double stretch = 0.0;
     const bool bothFollowed = other != looked.end() && !mine.lost && !other->second.lost;
-    if (bothFollowed && isRigidPair(name, *partner) && other->second.likeness > 0.0) {
+    if (bothFollowed && motion_.isRigidPair(name, *partner) && other->second.likeness > 0.0) {
       const double before = *motion_.apart_px(name, *partner);
       const double now = length(mine.at - other->second.at).value();
       stretch = (now - before) / std::max(before, 10.0);
       // Where only one end is seen from then on, nothing tells that the body has turned back.
       // Seen from ahead its ends lie near each other all along, and nothing hides.
-      const bool fromAhead = motion_.knows(MarkName::Back) && motion_.knows(MarkName::Belly);
-      endOn_[name] = !fromAhead && now < kEndOn * longest_px_.at(name);
+      endOn_[name] = !motion_.seenFromAhead() && now < kEndOn * longest_px_.at(name);
     }
     mine.doubtful = endOn_[name];
     const MarkDetail& detail = details_.at(name);

@@ -48,6 +48,8 @@ class MarkFollower {
 
  private:
   struct Looked;
+  [[nodiscard]] std::optional<MarkName> rigidPartnerOf(MarkName name) const;
+  [[nodiscard]] bool swingsPast(MarkName name) const;
   void rememberLength(MarkName end, double apart_px);
   [[nodiscard]] double angleAt(MarkName name, PixelPoint at, double time_s) const;
   [[nodiscard]] PixelPoint expected(MarkName name, double time_s) const;

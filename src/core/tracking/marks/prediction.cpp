@@ -37,6 +37,11 @@ bool isRigidPair(MarkName a, MarkName b) {
   return partnerOf(a) == b && partnerOf(b) == a;
 }
 
+std::optional<MarkName> MotionModel::partnerOf(MarkName name) const {
+  const bool end = name == MarkName::Nose || name == MarkName::Tail;
+  return end && seenFromAhead() ? MarkName::Back : fin::partnerOf(name);
+}
+
 void MotionModel::place(MarkName name, double time_s, PixelPoint at) {
   const auto known = states_.find(name);
   if (known == states_.end()) {
