@@ -39,6 +39,14 @@ struct LadderCommand {
 };
 Exit run(const LadderCommand& command);
 
+/// Falls of one body on several heads: what the body weighs in the water, and how fast it falls on others.
+struct WeightCommand {
+  std::vector<std::string> passes;
+  std::vector<double> heads_g;  ///< in water
+  std::optional<std::filesystem::path> out;
+};
+Exit run(const WeightCommand& command);
+
 /// Writes a pass file for every further way of the lure through the picture beside the one given.
 struct SplitCommand {
   std::filesystem::path pass;

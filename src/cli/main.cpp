@@ -31,6 +31,15 @@ int main(int argc, char** argv) {
   ladderApp->add_option("passes", ladder.passes, "pass files (agile-fin-pass/1)")->required();
   ladderApp->add_option("--out", ladderOut, "write the readings here instead of to standard output");
 
+  fin::cli::WeightCommand weight;
+  std::string weightOut;
+  CLI::App* weightApp = app.add_subcommand(
+      "weight",
+      "read falls of one body on several heads: its weight in the water, and how it falls on others");
+  weightApp->add_option("passes", weight.passes, "pass files of falls, with rig.head_in_water_g")->required();
+  weightApp->add_option("--head", weight.heads_g, "a further head, g in water; may be given several times");
+  weightApp->add_option("--out", weightOut, "write the readings here instead of to standard output");
+
   fin::cli::SplitCommand split;
   CLI::App* splitApp = app.add_subcommand(
       "split", "where the lure crosses the picture again, write a pass file for each further way");
@@ -51,6 +60,8 @@ int main(int argc, char** argv) {
   if (!batchOut.empty()) batch.out = batchOut;
   if (!ladderOut.empty()) ladder.out = ladderOut;
   if (*ladderApp) return static_cast<int>(fin::cli::run(ladder));
+  if (!weightOut.empty()) weight.out = weightOut;
+  if (*weightApp) return static_cast<int>(fin::cli::run(weight));
   if (*splitApp) return static_cast<int>(fin::cli::run(split));
   if (*batchApp) return static_cast<int>(fin::cli::run(batch));
   return static_cast<int>(*rehearseApp ? fin::cli::run(rehearse) : fin::cli::run(read));

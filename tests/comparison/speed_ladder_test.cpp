@@ -11,6 +11,27 @@
 namespace fin {
 namespace {
 
+/// A pull seen from the side: a roll by its flank spot, a wobble where it was told.
+LadderRung fromTheSide(double speed, double roll, std::optional<double> wobble) {
+  ReadingSet set;
+  set.readings.push_back({ReadingId::TravelSpeed, speed, "mm/s", 1.0, 100.0});
+  set.readings.push_back({ReadingId::RollAngle, roll, "deg", 1.0, 20.0});
+  if (wobble) set.readings.push_back({ReadingId::WobbleAngle, *wobble, "deg", 1.0, 20.0});
+  return *rungOf("pull", set, true);
+}
+
+TEST(SpeedLadder, GoesByTheActionThatMostPullsHave) {
+  const SpeedLadder ladder =
+      evaluateLadder({fromTheSide(60.0, 1.0, std::nullopt), fromTheSide(120.0, 14.0, 21.0),
+                      fromTheSide(180.0, 30.0, std::nullopt), fromTheSide(240.0, 32.0, 40.0)});
+  for (const LadderRung& rung : ladder.rungs) ASSERT_TRUE(rung.action_deg);
+  EXPECT_EQ(*ladder.rungs[1].action_deg, 14.0) << "its roll, as all have one";
+  ASSERT_NE(ladder.readings.find(ReadingId::OnsetSpeed), nullptr);
+  const double onset = std::get<double>(ladder.readings.find(ReadingId::OnsetSpeed)->value);
+  EXPECT_GT(onset, 60.0);
+  EXPECT_LT(onset, 120.0);
+}
+
 LadderRung rung(double speed, std::optional<double> action, double variation = 2.0) {
   LadderRung out;
   out.name = std::to_string(static_cast<int>(speed));

@@ -56,6 +56,12 @@ PassRequest wholeRequest() {
   r.followBackground = true;
   r.firstFrame = 3;
   r.lastFrame = 300;
+  r.ownLength = OwnLength{Millimetres(88.5), Millimetres(0.75)};
+  r.seenFrom = SeenFrom::Behind;
+  r.viewAngle = StatedAngle{22.0, 3.5};
+  r.pullLine = PixelLine{{10.0, 350.0}, {1270.0, 348.0}};
+  r.thresholds = {0.5, 40.0, 15.0};
+  r.head = RigHead{1.5};
   r.quiet = QuietStretch{Seconds(0.25), Seconds(0.5)};
   r.twitches = TwitchStarts{{0.41, 1.52}, {1.52}};
   r.rigName = "Vinto 11, 7 g head";

@@ -58,6 +58,45 @@ TEST(PassRequest, KeepsWhatWasSaidOfTwitches) {
   }
 }
 
+TEST(PassRequest, TakesStretchesInPlaceOfAProtocol) {
+  const std::string clip = R"({"format": "agile-fin-pass/1", "clip": "a.mp4", "marks": [], )";
+  const auto parse = [&](const std::string& more) {
+    return parsePassRequest(clip + more + "}", ".", Stage::Draft);
+  };
+  const auto listed = parse(
+      R"("stretches": [{"protocol": "twitch", "first_frame": 0, "last_frame": 9},
+                       {"protocol": "pause", "first_frame": 10, "last_frame": 20}])");
+  ASSERT_TRUE(listed) << listed.error().message;
+  ASSERT_EQ(listed->stretches.size(), 2U);
+  EXPECT_EQ(listed->stretches[1].protocol, Protocol::Pause);
+  EXPECT_EQ(*parsePassRequest(writePassRequest(*listed, "."), ".", Stage::Draft), *listed);
+  const auto found = parse(R"("stretches": "find")");
+  ASSERT_TRUE(found);
+  EXPECT_TRUE(found->findStretches);
+  EXPECT_EQ(*parsePassRequest(writePassRequest(*found, "."), ".", Stage::Draft), *found);
+  EXPECT_FALSE(parse(R"("protocol": "fall", "stretches": "find")")) << "one or the other";
+  EXPECT_FALSE(parse(R"("stretches": [{"protocol": "twitch", "first_frame": 5, "last_frame": 2}])"));
+  EXPECT_FALSE(parse(R"("stretches": [{"protocol": "fall", "first_frame": 0, "last_frame": 9},
+                                      {"protocol": "fall", "first_frame": 9, "last_frame": 12}])"));
+  EXPECT_FALSE(parse(R"("stretches": [])"));
+}
+
+TEST(PassRequest, WeighsAHeadInTheWater) {
+  const auto head = [](const std::string& rig) {
+    return parsePassRequest(
+        R"({"format": "agile-fin-pass/1", "clip": "a.mp4", "protocol": "fall", "marks": [],
+                               "rig": )" +
+            rig + "}",
+        ".", Stage::Draft);
+  };
+  EXPECT_EQ(head(R"({"head_in_water_g": 1.6})")->head->inWater_g, 1.6);
+  // Of 7 g of lead 1 − 998.2 / 11300 stays.
+  EXPECT_NEAR(head(R"({"head_g": 7})")->head->inWater_g, 6.3816, 1e-4);
+  EXPECT_NEAR(head(R"({"head_g": 7, "head_metal": "tungsten"})")->head->inWater_g, 6.6380, 1e-4);
+  EXPECT_FALSE(head(R"({"head_g": 7, "head_metal": "butter"})"));
+  EXPECT_FALSE(head(R"({"head_g": 7, "head_in_water_g": 6})"));
+}
+
 TEST(PassRequest, KeepsWhereMotionsTakeAnotherName) {
   const auto request = parsePassRequest(
       with("\"first_frame\"", "\"thresholds\": {\"glide_from\": 0.5}, \"first_frame\""), ".");

@@ -112,7 +112,7 @@ TEST(Beat, TellsWhatIsInStepFromWhatIsNot) {
   EXPECT_GT(linked.estimate(ReadingId::BeatCoherence)->value, 0.95);
   ReadingSheet loose;
   EXPECT_EQ(classOf(beating(5.7, false), loose), "out of step");
-  EXPECT_NEAR(loose.estimate(ReadingId::BladeFrequency)->value, 5.7, 0.1);
+  EXPECT_NEAR(loose.estimate(ReadingId::BladeFrequency)->value, 5.7, 0.15);
 }
 
 TEST(TwitchKnocks, AreCountedByTheirTwitchesAndHeldAgainstChance) {
@@ -160,7 +160,7 @@ PassTraces severalThings() {
   out.inMillimetres = true;
   double along = 0.0, up = 0.0;
   for (double t = 0.0; t < 7.0; t += 0.01) {
-    const bool twitch = (t > 0.4 && t < 0.6) || (t > 1.2 && t < 1.4);
+    const bool twitch = (t > 0.2 && t < 0.4) || (t > 1.0 && t < 1.2);
     const bool pull = t > 2.0 && t < 4.0;
     const bool falls = t > 5.0;
     along += 0.01 * (twitch ? 350.0 : pull ? 250.0 : 0.0);

@@ -12,7 +12,8 @@ namespace {
 PassNeeds everything(Protocol protocol, View view) {
   return {protocol,
           view,
-          {MarkName::Nose, MarkName::Tail, MarkName::Tip, MarkName::Back, MarkName::Belly, MarkName::Flank},
+          {MarkName::Nose, MarkName::Tail, MarkName::Tip, MarkName::Back, MarkName::Belly, MarkName::Flank,
+           MarkName::Mid, MarkName::Blade},
           true,
           true,
           true};
@@ -60,8 +61,9 @@ TEST_P(Specs, HaveALengthInTheirUnitWhereTheyNeedAScaleAndAreNotAskedTwice) {
   std::set<ReadingId> seen;
   for (const ReadingSpec& spec : readingsOf(GetParam())) {
     EXPECT_TRUE(seen.insert(spec.id).second) << spec.id;
-    // Times, angles and rates are read without a scale.
-    const bool length = spec.unit.find("mm") != std::string_view::npos || spec.unit.ends_with("/m");
+    // Times, angles and rates are read without a scale; the lure's own length is one.
+    const bool length = spec.askedWith != AskedWith::OwnLength &&
+                        (spec.unit.find("mm") != std::string_view::npos || spec.unit.ends_with("/m"));
     if (length) {
       EXPECT_TRUE(spec.needsScale) << spec.id;
     }

@@ -119,8 +119,11 @@ TEST(SideWobble, NamesBothRatesWhereNothingTellsOnceFromTwice) {
 }
 
 TEST(SideWobble, RefusesABodyThatHardlyShortensAndSaysWhatWould) {
+  SightTrace trace = YawingBody{.heading_deg = 24.0, .swing_deg = 0.1}.seen();
+  trace.view.heading_rad = 24.0 * kRad;
+  trace.view.headingU95_rad = 3.0 * kRad;
   ReadingSheet sheet;
-  readSideWobble(YawingBody{.swing_deg = 1.5}.seen(), sheet);
+  readSideWobble(trace, sheet);
   const ReadingSet set = sheet.complete(
       {.protocol = Protocol::Retrieve, .view = View::Side, .marks = {MarkName::Nose, MarkName::Tail}});
   const auto found = std::find_if(set.refused.begin(), set.refused.end(),

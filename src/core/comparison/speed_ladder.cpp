@@ -135,9 +135,41 @@ bool isOfLadder(ReadingId reading) {
 }
 
 bool showsAction(View view, std::span<const MarkSeed> marks) {
-  return view == View::Top ||
-         std::any_of(marks.begin(), marks.end(), [](const MarkSeed& m) { return m.name == MarkName::Tip; });
+  return view == View::Top || std::any_of(marks.begin(), marks.end(), [](const MarkSeed& m) {
+           return m.name == MarkName::Tip || m.name == MarkName::Flank;
+         });
 }
+
+namespace {
+
+void take(const LadderAction& action, LadderRung& rung) {
+  rung.action_deg = action.deg;
+  rung.actionU95_deg = action.u95_deg;
+}
+
+/// One and the same action on all rungs.
+void takeTheActionThatMostHave(std::vector<LadderRung>& rungs) {
+  std::size_t best = 0;
+  std::ptrdiff_t most = 0;
+  for (std::size_t i = 0; i < kLadderActions.size(); ++i) {
+    const auto have = std::count_if(rungs.begin(), rungs.end(),
+                                    [i](const LadderRung& r) { return r.actions[i].has_value(); });
+    if (have > most) {
+      most = have;
+      best = i;
+    }
+  }
+  if (most == 0) return;
+  for (LadderRung& rung : rungs) {
+    if (rung.actions[best]) {
+      take(*rung.actions[best], rung);
+    } else {
+      rung.action_deg.reset();
+    }
+  }
+}
+
+}  // namespace
 
 std::optional<LadderRung> rungOf(const std::string& name, const ReadingSet& readings, bool actionShown) {
   const Reading* speed = readings.find(ReadingId::TravelSpeed);
@@ -146,14 +178,15 @@ std::optional<LadderRung> rungOf(const std::string& name, const ReadingSet& read
   out.name = name;
   out.speed_mm_s = std::abs(std::get<double>(speed->value));
   out.speedU95_mm_s = speed->u95.value_or(0.0);
-  // A paddle tail's action is its kick; where none is asked for, the wobble.
-  const bool kicks = readings.find(ReadingId::KickAngle) != nullptr;
-  const Reading* action = readings.find(kicks ? ReadingId::KickAngle : ReadingId::WobbleAngle);
-  if (action == nullptr && !actionShown) return std::nullopt;
-  if (action != nullptr) {
-    out.action_deg = std::get<double>(action->value);
-    out.actionU95_deg = action->u95.value_or(0.0);
+  bool acts = false;
+  for (std::size_t i = 0; i < kLadderActions.size(); ++i) {
+    const Reading* action = readings.find(kLadderActions[i]);
+    if (action == nullptr) continue;
+    out.actions[i] = LadderAction{std::get<double>(action->value), action->u95.value_or(0.0)};
+    if (!acts) take(*out.actions[i], out);
+    acts = true;
   }
+  if (!acts && !actionShown) return std::nullopt;
   out.cycleVariation_percent = numberIn(readings, ReadingId::CycleVariation);
   out.spinTurns = numberIn(readings, ReadingId::SpinTurns);
   out.list_deg = numberIn(readings, ReadingId::RollList);
@@ -161,6 +194,7 @@ std::optional<LadderRung> rungOf(const std::string& name, const ReadingSet& read
 }
 
 SpeedLadder evaluateLadder(std::vector<LadderRung> rungs) {
+  takeTheActionThatMostHave(rungs);
   SpeedLadder out{std::move(rungs), {}};
   std::sort(out.rungs.begin(), out.rungs.end(),
             [](const LadderRung& a, const LadderRung& b) { return a.speed_mm_s < b.speed_mm_s; });

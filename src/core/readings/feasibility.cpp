@@ -78,8 +78,8 @@ std::string betterFor(const ReadingSpec& spec, const ClipFacts& facts) {
 
 /// The same pass with everything said that a person can say.
 PassNeeds wholly(PassNeeds needs) {
-  needs.marks = {MarkName::Nose, MarkName::Tail,  MarkName::Tip,
-                 MarkName::Back, MarkName::Belly, MarkName::Flank};
+  needs.marks = {MarkName::Nose,  MarkName::Tail,  MarkName::Tip, MarkName::Back,
+                 MarkName::Belly, MarkName::Flank, MarkName::Mid, MarkName::Blade};
   needs.hasScale = needs.hasWaterline = true;
   return needs;
 }
@@ -89,6 +89,7 @@ PassNeeds wholly(PassNeeds needs) {
 std::vector<Feasibility> feasibilityOf(const PassNeeds& needs, const ClipFacts& facts) {
   std::vector<Feasibility> out;
   for (const ReadingSpec& spec : readingsOf(needs.protocol)) {
+    if (!isAsked(spec, needs)) continue;
     Feasibility feasible{spec.id, whyNot(spec, wholly(needs)), {}, std::nullopt, {}, {}};
     if (feasible.why.empty()) {
       feasible.toSay = whyNot(spec, needs);

@@ -93,6 +93,9 @@ constexpr std::array<std::string_view, kReadingCount> kReadingWords{
     "lift_kick_angle",
     "low_share",
     "body_pulse",
+    "body_weight",
+    "kick_fall_rate",
+    "kick_head",
     "onset_speed",
     "blowout_speed",
 };

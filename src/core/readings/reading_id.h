@@ -95,6 +95,9 @@ enum class ReadingId {
   LiftKickAngle,
   LowShare,
   BodyPulse,
+  BodyWeight,
+  KickFallRate,
+  KickHead,
   OnsetSpeed,
   BlowoutSpeed,
 };

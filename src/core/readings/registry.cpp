@@ -387,7 +387,9 @@ const ReadingSpec* specOf(ReadingId reading) {
 
 std::string_view unitOf(ReadingId reading) {
   const ReadingSpec* spec = specOf(reading);
-  return spec == nullptr ? "mm/s" : spec->unit;  // what only a ladder tells are speeds
+  if (spec != nullptr) return spec->unit;
+  // What only several passes together tell: speeds, and weights of falls on several heads.
+  return reading == ReadingId::BodyWeight || reading == ReadingId::KickHead ? "g" : "mm/s";
 }
 
 }  // namespace fin

@@ -28,6 +28,7 @@ constexpr double kCrosses_rad = 10.0 * std::numbers::pi / 180.0;
 constexpr double kSecondLine = 0.5;  ///< of the first, at twice the pulse
 constexpr double kWaveForm = 0.05;   ///< of the angle: wave form and uneven cycles
 constexpr double kMostUnsure = 0.25;
+constexpr double kPhaseWalks = 0.4;
 constexpr double kUnevenBySight = 0.15;  ///< of the cycles' variation
 constexpr double kFewestPulses = 4.0;
 constexpr double kGridPerWidth = 6.0;
@@ -158,10 +159,14 @@ void readSideWobble(const SightTrace& trace, ReadingSheet& sheet) {
   const auto wobble = findSwinging(fit->yaw_deg, swing);
   if (!wobble) return refuseAll(sheet, wobble.error().message);
   Estimate frequency = rateOf(*wobble, swing);
+  Estimate even = variationOf(*wobble, swing);
   frequency.alsoUnsureBy({UncertaintySource::ViewingAngle, kNormal95 * fit->frequencySd_Hz});
+  // Cycles that stray by themselves make the phase walk: the rate over the view and that of the best single
+  // sine differ by as much.
+  frequency.alsoUnsureBy({UncertaintySource::Cycles, kPhaseWalks * kNormal95 * frequency.value * even.value /
+                                                         100.0 / std::sqrt(std::max(frequency.n, 1.0))});
   sheet.give(ReadingId::WobbleFrequency, frequency);
   for (const Cycle& c : wobble->cycles) sheet.evidence().cycles.push_back({c.from_s, c.to_s});
-  Estimate even = variationOf(*wobble, swing);
   even.alsoUnsureBy({UncertaintySource::ViewingAngle, kNormal95 * fit->cycleNoise_percent});
   even.alsoUnsureBy({UncertaintySource::Cycles, kUnevenBySight * even.value});
   even.grade = worse(even.grade, Grade::Fair);

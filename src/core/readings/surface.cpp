@@ -43,7 +43,8 @@ void readSurface(const Track& track, std::span<const double> time_s, const Geome
     }
     if (highest < 1e300) top.add(time_s[i], highest);
   }
-  if (top.size() < kFewestOutlines) return sheet.refuse(ReadingId::SurfaceShare, "too few frames show its outline");
+  if (top.size() < kFewestOutlines)
+    return sheet.refuse(ReadingId::SurfaceShare, "too few frames show its outline");
   const double limit = kAtSurface_mm / geometry.scale->mmPerPixel();
   const double shift = std::hypot(kRim_px, limit * geometry.scale->relativeU95());
   Series at = top;

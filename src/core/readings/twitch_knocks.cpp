@@ -71,7 +71,8 @@ void readTwitchKnocks(std::span<const double> starts_s, std::span<const double> 
   share.grade = chance < kChanceOfKnocks ? Grade::Fair : Grade::Poor;
   share.notes.push_back(fmt::format("{:.0f} to {:.0f} % by Wilson; in equal stretches just before {:.0f} %",
                                     100.0 * interval.from, 100.0 * interval.to, 100.0 * before / n));
-  if (chance >= kChanceOfKnocks) share.notes.push_back("no more than just before the twitches: it may be chance");
+  if (chance >= kChanceOfKnocks)
+    share.notes.push_back("no more than just before the twitches: it may be chance");
   sheet.give(ReadingId::RattleShare, share);
 
   Estimate each;
