@@ -27,6 +27,25 @@ void FurtherCrossings::look() {
   emit changed();
 }
 
+void FurtherCrossings::split() {
+  const LoggedPass* pass = controller_.current();
+  if (pass == nullptr || !controller_.clip() || controller_.result() == nullptr) return;
+  const auto parts = passesOfStretches(pass->request, *controller_.clip(), controller_.result()->track);
+  if (!parts) return emit told(QString::fromStdString(parts.error().message), true);
+  if (parts->empty())
+    return emit told(tr("The lure does one thing all along, as far as can be told."), false);
+  std::vector<NewPass> passes;
+  QStringList names;
+  for (const PassRequest& part : *parts) {
+    names << spokenName(part.protocol).toLower();
+    passes.push_back({QString("%1, %2").arg(QString::fromStdString(pass->title), names.last()).toStdString(),
+                      part, pass->clip, pass->planned, pass->camera});
+  }
+  controller_.add(tr("Split by what the lure does"), passes);
+  emit told(tr("Each a pass of its own now: %1. Move its window if a cut is off.").arg(names.join(", ")),
+            false);
+}
+
 void FurtherCrossings::stop() {
   looking_.stop();
   emit changed();

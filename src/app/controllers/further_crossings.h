@@ -17,6 +17,8 @@ class FurtherCrossings : public QObject {
   FurtherCrossings(PassController& controller, QObject* parent = nullptr);
 
   void look();
+  /// Makes each thing that the lure does in the clip on the bench, one after the other, a pass of its own.
+  void split();
   void stop();
   [[nodiscard]] bool looking() const { return looking_.running(); }
 

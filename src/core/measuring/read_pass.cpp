@@ -538,4 +538,33 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
   return PassReader(request, clip, *clock, *picture, job).read(std::move(track));
 }
 
+Result<std::vector<PassRequest>> passesOfStretches(const PassRequest& request, const Clip& clip,
+                                                   Track track) {
+  PassRequest whole = request;
+  whole.findStretches = true;
+  const auto read = readPass(whole, clip, std::move(track));
+  if (!read) return tl::unexpected(read.error());
+  std::vector<PassRequest> out;
+  for (const ClipStretch& stretch : read->stretches) {
+    if (stretch.protocol == Protocol::Pause) continue;
+    PassRequest one = request;
+    one.protocol = stretch.protocol;
+    one.firstFrame = stretch.frames.first;
+    one.lastFrame = stretch.frames.last;
+    one.twitches.reset();
+    one.marks.clear();
+    for (const MarkTrack& mark : read->track.marks) {
+      for (std::size_t n = stretch.frames.first; n <= stretch.frames.last; ++n) {
+        const MarkSample& sample = mark.samples[n - read->track.firstFrame];
+        if (!sample.seen || sample.quality < kDoubtfulBelow) continue;
+        one.marks.push_back({mark.name, n, sample.at});
+        break;
+      }
+    }
+    if (one.marks.size() == read->track.marks.size()) out.push_back(std::move(one));
+  }
+  if (out.size() < 2) out.clear();
+  return out;
+}
+
 }  // namespace fin

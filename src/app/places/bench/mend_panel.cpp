@@ -81,6 +81,10 @@ QWidget* MendPanel::buildDoubtful() {
   look_ = namedButton({}, "furtherWays");
   look_->setToolTip(tr("Where the lure crosses the picture again, each way becomes a pass of its own."));
   layout->addWidget(look_);
+  split_ = namedButton(tr("It does several things: split the clip"), "splitClip");
+  split_->setToolTip(tr("Twitches, pulls, falls, hops: each becomes a pass of its own."));
+  layout->addWidget(split_);
+  connect(split_, &QPushButton::clicked, &ways_, &FurtherCrossings::split);
   connect(look_, &QPushButton::clicked, this, [this] { ways_.looking() ? ways_.stop() : ways_.look(); });
   connect(next_, &QPushButton::clicked, &controller_, &PassController::showNextDoubtful);
   connect(doubtful_, &QListWidget::itemActivated, this,
@@ -166,7 +170,8 @@ void MendPanel::refreshHere() {
 }
 
 void MendPanel::refreshWays() {
-  enableOr(*look_, controller_.result() != nullptr, tr("Nothing is measured yet."));
+  for (QPushButton* b : {look_, split_})
+    enableOr(*b, controller_.result() != nullptr, tr("Nothing is measured yet."));
   look_->setText(ways_.looking() ? tr("Stop looking") : tr("It swims past again: find more passes …"));
 }
 

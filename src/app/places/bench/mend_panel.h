@@ -43,6 +43,7 @@ class MendPanel : public QWidget {
   QLabel* doubtfulText_;
   QListWidget* doubtful_;
   QPushButton* next_;
+  QPushButton* split_;
   QPushButton* look_;  ///< for further ways
   QPushButton* foul_;
   QListWidget* said_;

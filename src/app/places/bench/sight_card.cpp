@@ -19,7 +19,8 @@ constexpr double kUsualAngleU95_deg = 3.0;
 SightCard::SightCard(PassController& controller, QWidget* parent)
     : QWidget(parent),
       controller_(controller),
-      length_(new UnitBox(tr("The lure's length from nose mark to tail mark"), "mm", {0.0, kLongestLure_mm, 1})),
+      length_(
+          new UnitBox(tr("The lure's length from nose mark to tail mark"), "mm", {0.0, kLongestLure_mm, 1})),
       unsure_(new UnitBox(tr("How far that may be off"), "mm", {0.05, 50.0, 2})),
       sideLabel_(new QLabel(tr("The camera swims"))),
       side_(new QComboBox),

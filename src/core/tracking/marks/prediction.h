@@ -21,8 +21,8 @@ class MotionModel {
   void forget(MarkName name) { states_.erase(name); }
 
   [[nodiscard]] bool knows(MarkName name) const { return states_.contains(name); }
-  /// As partnerOf; but seen from ahead, with back and belly placed, nose and tail swing past each other and go
-  /// with the back.
+  /// As partnerOf; but seen from ahead, with back and belly placed, nose and tail swing past each other and
+  /// go with the back.
   [[nodiscard]] std::optional<MarkName> partnerOf(MarkName name) const;
   [[nodiscard]] bool isRigidPair(MarkName a, MarkName b) const {
     return partnerOf(a) == b && partnerOf(b) == a;

@@ -1,0 +1,108 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// One clip in which the lure does several things: each is read by its own protocol, from one following.
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+#include "core/measuring/measure.h"
+#include "support/numbered_film.h"
+#include "support/small_scene.h"
+
+namespace fin {
+namespace {
+
+/// Seven seconds at 50 frames a second: two twitches, a pull, a wait, a fall. The path alone counts here; the
+/// film only says when each frame was.
+class SeveralThings : public testing::Test {
+ protected:
+  void SetUp() override {
+    test::film(folder_ / "several.mp4", {.frames = 350});
+    clip_ = *Clip::open(folder_ / "several.mp4");
+    request_.clip = folder_ / "several.mp4";
+    request_.pull = Pull::Right;
+    request_.scale = ScaleMark{{0.0, 90.0}, {100.0, 90.0}, Millimetres(100.0), Millimetres(0.5)};
+    request_.marks = {{MarkName::Nose, 0, {80.0, 20.0}}, {MarkName::Tail, 0, {0.0, 20.0}}};
+    double x = 0.0, y = 20.0;
+    track_.frameCount = 350;
+    track_.marks = {{MarkName::Nose, {}}, {MarkName::Tail, {}}};
+    for (int n = 0; n < 350; ++n) {
+      const double t = n / 50.0;
+      const bool twitches = (t > 0.2 && t < 0.4) || (t > 1.0 && t < 1.2);
+      x += (twitches ? 350.0 : t > 2.0 && t < 4.0 ? 250.0 : 0.0) / 50.0;
+      y += t > 5.0 ? 180.0 * std::tanh((t - 5.0) / 0.1) / 50.0 : 0.0;
+      track_.marks[0].samples.push_back({true, {80.0 + x, y}, 1.0});
+      track_.marks[1].samples.push_back({true, {x, y}, 1.0});
+    }
+  }
+  static const Reading* of(const PassResult& result, ReadingId id, std::size_t stretch) {
+    for (const Reading& r : result.readings.readings) {
+      if (r.id == id && r.stretch == stretch) return &r;
+    }
+    return nullptr;
+  }
+  test::TemporaryFolder folder_;
+  std::shared_ptr<const Clip> clip_;
+  PassRequest request_;
+  Track track_;
+};
+
+TEST_F(SeveralThings, AreFoundAndReadEachByItsProtocol) {
+  request_.findStretches = true;
+  const auto read = readPass(request_, *clip_, track_);
+  ASSERT_TRUE(read) << read.error().message;
+  ASSERT_EQ(read->stretches.size(), 4U);
+  EXPECT_EQ(read->stretches[2].protocol, Protocol::Pause);
+  ASSERT_NE(of(*read, ReadingId::TwitchCount, 0), nullptr);
+  EXPECT_EQ(std::get<double>(of(*read, ReadingId::TwitchCount, 0)->value), 2.0);
+  ASSERT_NE(of(*read, ReadingId::TravelSpeed, 1), nullptr);
+  EXPECT_NEAR(std::get<double>(of(*read, ReadingId::TravelSpeed, 1)->value), 250.0, 8.0);
+  ASSERT_NE(of(*read, ReadingId::FallRate, 3), nullptr);
+  EXPECT_NEAR(std::get<double>(of(*read, ReadingId::FallRate, 3)->value), 180.0, 4.0);
+  EXPECT_EQ(of(*read, ReadingId::FallRate, 1), nullptr);
+}
+
+TEST_F(SeveralThings, AreCutWhereAPersonSays) {
+  request_.stretches = {{Protocol::Retrieve, {110, 190}}};
+  const auto read = readPass(request_, *clip_, track_);
+  ASSERT_TRUE(read);
+  ASSERT_EQ(read->stretches.size(), 1U);
+  const Reading* speed = of(*read, ReadingId::TravelSpeed, 0);
+  ASSERT_NE(speed, nullptr);
+  EXPECT_NEAR(std::get<double>(speed->value), 250.0, 1.0) << "its run-up and its end are cut away";
+}
+
+TEST_F(SeveralThings, BecomePassesOfTheirOwn) {
+  const auto parts = passesOfStretches(request_, *clip_, track_);
+  ASSERT_TRUE(parts);
+  ASSERT_EQ(parts->size(), 3U) << "a wait is no pass";
+  EXPECT_EQ((*parts)[1].protocol, Protocol::Retrieve);
+  EXPECT_NEAR(static_cast<double>((*parts)[1].firstFrame), 100.0, 6.0);
+  ASSERT_EQ((*parts)[1].marks.size(), 2U);
+  EXPECT_EQ((*parts)[1].marks[0].frame, (*parts)[1].firstFrame);
+  EXPECT_EQ((*parts)[1].marks[0].at.x_px, track_.marks[0].samples[(*parts)[1].firstFrame].at.x_px);
+  for (std::size_t n = 0; n < track_.frameCount; ++n) {
+    for (MarkTrack& mark : track_.marks) mark.samples[n].at = {5.0 * static_cast<double>(n), 20.0};
+  }
+  EXPECT_TRUE(passesOfStretches(request_, *clip_, track_)->empty()) << "one thing all along";
+}
+
+TEST_F(SeveralThings, OwnLengthGivesSizesAndDisagreesAloud) {
+  // In the middle of the picture, where it is seen straight.
+  for (MarkSample& s : track_.marks[0].samples) s.at = {120.0, 48.0};
+  for (MarkSample& s : track_.marks[1].samples) s.at = {40.0, 48.0};
+  request_.scale.reset();
+  request_.ownLength = OwnLength{Millimetres(40.0), Millimetres(0.2)};
+  const auto alone = readPass(request_, *clip_, track_);
+  ASSERT_TRUE(alone);
+  ASSERT_NE(alone->readings.find(ReadingId::OwnScale), nullptr);
+  EXPECT_NEAR(std::get<double>(alone->readings.find(ReadingId::OwnScale)->value), 2.0, 0.02);
+  request_.scale = ScaleMark{{0.0, 90.0}, {100.0, 90.0}, Millimetres(100.0), Millimetres(0.5)};
+  const auto both = readPass(request_, *clip_, track_);
+  ASSERT_TRUE(both);
+  EXPECT_TRUE(std::any_of(both->warnings.begin(), both->warnings.end(), [](const std::string& w) {
+    return w.find("disagree by 50") != std::string::npos;
+  }));
+}
+
+}  // namespace
+}  // namespace fin
