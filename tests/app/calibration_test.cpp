@@ -65,6 +65,26 @@ TEST_F(Calibration, TakesHowLongTheCameraReadsAPicture) {
   EXPECT_FALSE(request().rollingShutter) << "all rows at once is what is taken when nothing is said";
 }
 
+TEST_F(Calibration, TakesTheLureAsTheRulerAtAKey) {
+  press("calibrationDone");
+  footage().setFocus();
+  QTest::keyClick(&footage(), Qt::Key_L);
+  auto* length = find<QDoubleSpinBox>("ownLength");
+  EXPECT_TRUE(length->isVisible()) << "its length is still to be typed";
+  typeInto(length, "3.5 in");
+  ASSERT_TRUE(request().ownLength);
+  EXPECT_NEAR(request().ownLength->length.value(), 88.9, 0.06);
+  EXPECT_EQ(request().ownLength->u95.value(), 0.5);
+  typeInto(find<QDoubleSpinBox>("viewAngle"), "22");
+  ASSERT_TRUE(request().viewAngle);
+  EXPECT_EQ(*request().viewAngle, (StatedAngle{22.0, 3.0}));
+  footage().setFocus();
+  QTest::keyClick(&footage(), Qt::Key_L);
+  EXPECT_FALSE(request().ownLength) << "no longer";
+  window_->edits().undo();
+  EXPECT_TRUE(request().ownLength);
+}
+
 TEST_F(Calibration, RefusesARateFromOneFrame) {
   unfold("foldRate");
   press("rateFrom");

@@ -104,5 +104,44 @@ TEST_F(SeveralThings, OwnLengthGivesSizesAndDisagreesAloud) {
   }));
 }
 
+TEST_F(SeveralThings, TwitchesOfAChasingCameraNeedWhatLiesBehind) {
+  request_.protocol = Protocol::Twitch;
+  request_.view = View::Chase;
+  const auto alone = readPass(request_, *clip_, track_);
+  ASSERT_TRUE(alone);
+  EXPECT_EQ(alone->readings.find(ReadingId::Advance), nullptr);
+  ASSERT_FALSE(alone->readings.refused.empty());
+  EXPECT_NE(alone->readings.refused.front().why.find("background"), std::string::npos);
+  // The camera swims along with half of what the lure goes: the background slides back by as much.
+  request_.followBackground = true;
+  Track chased = track_;
+  for (std::size_t n = 0; n < chased.frameCount; ++n) {
+    const double moved = 0.5 * chased.marks[1].samples[n].at.x_px;
+    for (MarkTrack& mark : chased.marks) mark.samples[n].at.x_px -= moved;
+    chased.background.push_back({true, {-moved, 0.0}, 1.0});
+  }
+  const auto against = readPass(request_, *clip_, chased);
+  const auto still = [&] {
+    PassRequest side = request_;
+    side.view = View::Side;
+    side.followBackground = false;
+    return readPass(side, *clip_, track_);
+  }();
+  ASSERT_TRUE(against && still);
+  ASSERT_NE(against->readings.find(ReadingId::Advance), nullptr);
+  EXPECT_NEAR(std::get<double>(against->readings.find(ReadingId::Advance)->value),
+              std::get<double>(still->readings.find(ReadingId::Advance)->value), 0.5);
+}
+
+TEST_F(SeveralThings, NothingIsInMillimetresWhereTheLureCannotBeTheRuler) {
+  request_.scale.reset();
+  request_.ownLength = OwnLength{Millimetres(40.0), Millimetres(0.2)};
+  for (std::size_t n = 4; n < track_.frameCount; ++n) track_.marks[1].samples[n].seen = false;
+  const auto read = readPass(request_, *clip_, track_);
+  ASSERT_TRUE(read);
+  EXPECT_EQ(read->readings.find(ReadingId::TravelSpeed), nullptr);
+  EXPECT_EQ(read->readings.find(ReadingId::OwnScale), nullptr);
+}
+
 }  // namespace
 }  // namespace fin

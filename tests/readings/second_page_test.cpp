@@ -10,6 +10,7 @@
 #include "core/readings/lift.h"
 #include "core/readings/own_ruler.h"
 #include "core/readings/stretches.h"
+#include "core/readings/surface.h"
 #include "core/readings/twitch_knocks.h"
 
 namespace fin {
@@ -128,6 +129,29 @@ TEST(TwitchKnocks, AreCountedByTheirTwitchesAndHeldAgainstChance) {
   EXPECT_EQ(share->grade, Grade::Poor) << "p is 0.25";
   EXPECT_NEAR(sheet.estimate(ReadingId::RattleDelay)->value, 0.10, 1e-9);
   EXPECT_EQ(sheet.estimate(ReadingId::RattlesPerTwitch)->value, 1.0);
+}
+
+TEST(Surface, IsTheShareOfTheTimeInWhichTheTopIsNearTheWaterline) {
+  Track track;
+  track.frameCount = 200;
+  std::vector<double> times;
+  for (int i = 0; i < 200; ++i) {
+    times.push_back(0.02 * i);
+    OutlineSample outline;
+    outline.seen = outline.whole = true;
+    const double top = i < 80 ? 120.0 : 160.0;  // 20 and 60 px under the line
+    outline.contours = {{{300.0, top + 30.0}, {340.0, top}, {380.0, top + 30.0}}};
+    track.outline.push_back(outline);
+  }
+  Geometry geometry{.view = View::Side};
+  geometry.scale = Scale::known(0.5, 0.005);  // 15 mm are 30 px
+  geometry.waterline = PixelLine{{0.0, 100.0}, {640.0, 100.0}};
+  ReadingSheet sheet;
+  readSurface(track, times, geometry, sheet);
+  const Estimate* share = sheet.estimate(ReadingId::SurfaceShare);
+  ASSERT_NE(share, nullptr);
+  EXPECT_DOUBLE_EQ(share->value, 40.0);
+  EXPECT_NEAR(share->u95, 0.5, 1e-9) << "a frame more or less: the line is far from both";
 }
 
 TEST(LowShare, OfAnEvenClimbIsAThird) {

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "core/readings/reading.h"
+#include "core/units/result.h"
 
 namespace fin {
 

@@ -187,6 +187,7 @@ double bottomSlope_deg(const PassRequest& request, const Rectification& picture)
 }
 
 constexpr double kAtBottom_mm = 10.0;
+constexpr double kAtBottom_bodies = 0.1;  ///< where no size is known
 
 /// From where a pull is seen, whatever carries the camera.
 enum class Look { Above, Side, Ahead };
@@ -238,7 +239,7 @@ class PassReader {
   void takeOwnScale(const Timed& whole, const std::optional<Scale>& ruler);
   Result<void> readAll(const Timed& whole);
   Result<void> readOne(Protocol protocol, const Timed& part, std::optional<std::size_t> stretch);
-  void readPull(const Timed& part, ReadingSheet& sheet);
+  void readPull(const Timed& part, const PassTraces& traces, ReadingSheet& sheet);
   void readWobbleSeenFrom(Look look, const Timed& part, ReadingSheet& sheet);
   Result<void> readKnocks(const Timed& part, ReadingSheet& sheet);
   [[nodiscard]] SightView sightView(const std::optional<Scale>& ruler) const;
@@ -352,7 +353,7 @@ SightView PassReader::sightView(const std::optional<Scale>& ruler) const {
 
 std::vector<ClipStretch> PassReader::stretchesOf(const Timed& whole) const {
   if (!request_.findStretches) return request_.stretches;
-  const double bottom = kAtBottom_mm / (geometry_.scale ? 1.0 : 1.0);
+  const double bottom = geometry_.scale ? kAtBottom_mm : kAtBottom_bodies * result_.traces.bodyLength;
   std::vector<ClipStretch> out;
   const auto frameAt = [&](double t) {
     const auto found = std::lower_bound(whole.time_s.begin(), whole.time_s.end(), t - 1e-9);
@@ -386,7 +387,7 @@ Result<void> PassReader::readAll(const Timed& whole) {
 Result<void> PassReader::readOne(Protocol protocol, const Timed& part, std::optional<std::size_t> stretch) {
   ReadingSheet sheet;
   const PassTraces traces = stretch ? traceBody(part.track, part.time_s, geometry_) : result_.traces;
-  if (protocol == Protocol::Retrieve) readPull(part, sheet);
+  if (protocol == Protocol::Retrieve) readPull(part, traces, sheet);
   if (protocol == Protocol::Fall) readFall(traces, request_.view, sheet, request_.thresholds);
   if (protocol == Protocol::Twitch || protocol == Protocol::Walk || protocol == Protocol::Pause) {
     readTwitch(traces, protocol, request_.view, sheet, request_.twitches, request_.thresholds);
@@ -414,6 +415,7 @@ Result<void> PassReader::readOne(Protocol protocol, const Timed& part, std::opti
   PassNeeds needs = needsOf(request_);
   needs.protocol = protocol;
   needs.hasSound = clip_.info().hasSound;
+  needs.hasScale = geometry_.scale.has_value();  // the lure may have been no ruler
   const ReadingSet set = sheet.complete(needs);
   for (Reading reading : set.readings) {
     reading.stretch = stretch;
@@ -483,12 +485,10 @@ AgainstLine placesAgainst(const PixelLine& line, const Timed& part, const Rectif
   return out;
 }
 
-void PassReader::readPull(const Timed& part, ReadingSheet& sheet) {
+void PassReader::readPull(const Timed& part, const PassTraces& traces, ReadingSheet& sheet) {
   const Look look = lookOf(request_);
-  const PassTraces& traces = result_.traces;
   readWobbleSeenFrom(look, part, sheet);
-  readRetrieve(traceBody(part.track, part.time_s, geometry_), look == Look::Above ? View::Top : request_.view,
-               sheet);
+  readRetrieve(traces, look == Look::Above ? View::Top : request_.view, sheet);
   readFlash(traceFlash(part.track, part.time_s), sheet);
   readRoll(traceRoll(part.track, part.time_s, geometry_, rollViewOf(request_, clip_, geometry_.scale)),
            sheet);

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/readings/course.h"
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 
 #include "core/signals/running_mean.h"
+#include "core/tracking/quantile.h"
 
 namespace fin {
 namespace {
@@ -52,14 +52,6 @@ Course courseOf(std::span<const double> x, std::span<const double> y, std::size_
   return out;
 }
 
-double quantileOf(std::vector<double> values, double share) {
-  const double at = share * static_cast<double>(values.size() - 1);
-  std::sort(values.begin(), values.end());
-  const auto below = static_cast<std::size_t>(at);
-  const double part = at - static_cast<double>(below);
-  return below + 1 < values.size() ? (1.0 - part) * values[below] + part * values[below + 1] : values.back();
-}
-
 }  // namespace
 
 double courseAngle_deg(const Series& along, const Series& across) {
@@ -97,7 +89,8 @@ void readCourse(const Series& along, const Series& across, const PassTraces& tra
   for (std::size_t i = 0; i < beside.size(); ++i) beside.y[i] -= whole.offset + whole.slope * along.y[i];
   if (wobble != nullptr) beside = runningMean(beside, 1.0 / wobble->value);
   Estimate sway;
-  sway.value = quantileOf(beside.y, kHighShare) - quantileOf(beside.y, kLowShare);
+  const std::span<double> places(beside.y);
+  sway.value = quantileOf(places, kHighShare) - quantileOf(places, kLowShare);
   // As many swings as there are spans of the kernel.
   const double swings = std::max(1.0, along.span_s() / kKernel_s);
   sway.setUncertainty({{UncertaintySource::Scatter, 0.25 * sway.value / std::sqrt(swings)},

@@ -1,10 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include <span>
-
 #include "core/readings/sheet.h"
 #include "core/signals/cycles.h"
+#include "core/units/result.h"
 
 namespace fin {
 

@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "core/signals/local_fit.h"
+#include "core/tracking/quantile.h"
 
 namespace fin {
 namespace {
@@ -28,10 +29,7 @@ struct PathMotion {
 };
 
 double fastOf(std::vector<double> values) {
-  if (values.empty()) return 0.0;
-  const auto at = static_cast<std::size_t>(kFastShare95 * static_cast<double>(values.size() - 1));
-  std::nth_element(values.begin(), values.begin() + static_cast<std::ptrdiff_t>(at), values.end());
-  return values[at];
+  return values.empty() ? 0.0 : quantileOf(std::span<double>(values), kFastShare95);
 }
 
 PathMotion pathMotionOf(const PassTraces& traces) {
