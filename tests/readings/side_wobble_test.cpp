@@ -28,6 +28,7 @@ struct YawingBody {
   double crossing_deg = 0.0;  ///< of sight, to either side
   double flank_px = 0.0;      ///< the flank mark's height swings by so much
   double noise_px = 0.25;
+  double guessed_px = 0.0;  ///< focal length that is taken for it, where nobody knows it
 
   /// (f L / D) cos(ψ + β) / cos β / [(1 + n sin ψ / D) (1 − q sin ψ / D)]
   [[nodiscard]] double length_px(double yaw_rad, double sight_rad) const {
@@ -42,6 +43,7 @@ struct YawingBody {
     SightTrace out;
     out.frameRate_Hz = 120.0;
     out.view.width_px = 1280.0;
+    if (guessed_px == 0.0) out.view.focal_px = focal_px;
     SightCue length{"its length", {}, false};
     SightCue flank{"the flank mark's height", {}, true};
     for (double t = 0.0; t < span_s; t += 1.0 / 120.0) {
@@ -49,8 +51,9 @@ struct YawingBody {
       const double sight = kRad * crossing_deg * (2.0 * t / span_s - 1.0);
       const double yaw = kRad * (heading_deg + swing_deg * std::sin(phase));
       out.t_s.push_back(t);
-      out.sight_rad.push_back(sight);
-      out.length_px.push_back((length_px(yaw, sight) + noise(random)) * std::cos(sight));
+      const double taken = guessed_px > 0.0 ? std::atan(std::tan(sight) * focal_px / guessed_px) : sight;
+      out.sight_rad.push_back(taken);
+      out.length_px.push_back((length_px(yaw, sight) + noise(random)) * std::cos(taken));
       length.px.add(t, out.length_px.back());
       flank.px.add(t, flank_px * std::sin(phase + 0.4) + noise(random));
     }
@@ -95,15 +98,19 @@ TEST_P(SideWobbleSeen, IsTold) {
   EXPECT_LT(angle->u95, 0.2 * angle->value);
 }
 
-INSTANTIATE_TEST_SUITE_P(From, SideWobbleSeen,
-                         testing::Values(YawingBody{.heading_deg = 24.0, .swing_deg = 14.0},
-                                         YawingBody{.swing_deg = 16.0, .crossing_deg = 27.0},
-                                         YawingBody{.swing_deg = 19.0, .rate_Hz = 3.1, .flank_px = 3.0}),
-                         [](const auto& param) {
-                           return std::string(param.param.crossing_deg > 0.0  ? "Crossing"
-                                              : param.param.heading_deg > 0.0 ? "Askew"
-                                                                              : "SquareWithASpot");
-                         });
+INSTANTIATE_TEST_SUITE_P(
+    From, SideWobbleSeen,
+    testing::Values(YawingBody{.heading_deg = 24.0, .swing_deg = 14.0},
+                    YawingBody{.swing_deg = 16.0, .crossing_deg = 27.0},
+                    YawingBody{
+                        .swing_deg = 12.0, .crossing_deg = 24.0, .noise_px = 0.15, .guessed_px = 800.0},
+                    YawingBody{.swing_deg = 19.0, .rate_Hz = 3.1, .flank_px = 3.0}),
+    [](const auto& param) {
+      return std::string(param.param.guessed_px > 0.0     ? "CrossingWithALensThatNobodyKnows"
+                         : param.param.crossing_deg > 0.0 ? "Crossing"
+                         : param.param.heading_deg > 0.0  ? "Askew"
+                                                          : "SquareWithASpot");
+    });
 
 TEST(SideWobble, NamesBothRatesWhereNothingTellsOnceFromTwice) {
   ReadingSheet sheet;

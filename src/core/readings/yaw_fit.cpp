@@ -22,9 +22,11 @@ constexpr double kUsualHeading_rad = 20.0 / kNormal95 / kDegreesPerRadian;  ///<
 constexpr double kLever_rad = 2.0 / kDegreesPerRadian;  ///< of what lies before and behind the turning point
 constexpr double kUpper = 0.15 / kNormal95;             ///< harmonics, of the fundamental
 constexpr double kPose_px = 0.2;
-constexpr double kPlaced_px = 0.8;  ///< by which both ends may be off, along the body
-constexpr double kUneven = 0.08;    ///< of a cycle's length
-constexpr int kMostSteps = 400;     ///< evaluations
+constexpr double kKnownFocal = 0.01;    ///< of it, standard deviation
+constexpr double kGuessedFocal = 0.25;  ///< the usual lens of one camera is not that of another
+constexpr double kPlaced_px = 0.8;      ///< by which both ends may be off, along the body
+constexpr double kUneven = 0.08;        ///< of a cycle's length
+constexpr int kMostSteps = 400;         ///< evaluations
 
 // Where the parameters stand; phase knots from kKnots on.
 enum Parameter {
@@ -35,7 +37,8 @@ enum Parameter {
   kSwing,
   kHarmonics,
   kPoses = kHarmonics + 4,
-  kKnots = kPoses + 4
+  kFocal = kPoses + 4,
+  kKnots
 };
 
 /// A cubic B-spline with even knots.
@@ -136,7 +139,10 @@ class YawProblem {
     const double phase = phaseAt(x, s.t_s);
     const double tau = (s.t_s - middle_s_) / half_s_;
     const double whole = wholePx(x) * (1.0 + x[kDrift1] * tau + x[kDrift2] * (tau * tau - 1.0 / 3.0));
-    return whole * std::cos(x[kHeading] + s.sight_rad + yawAt(x, phase)) + x[kPoses] * std::cos(phase) +
+    // A lens that is longer than taken for sees the body under a smaller angle.
+    const double sight = std::atan(std::tan(s.sight_rad) * std::exp(-x[kFocal]));
+    const double seen = std::cos(s.sight_rad) / std::cos(sight);
+    return whole * seen * std::cos(x[kHeading] + sight + yawAt(x, phase)) + x[kPoses] * std::cos(phase) +
            x[kPoses + 1] * std::sin(phase) + x[kPoses + 2] * std::cos(2.0 * phase) +
            x[kPoses + 3] * std::sin(2.0 * phase);
   }
@@ -154,6 +160,7 @@ class YawProblem {
     out[row++] = 0.0;
     for (int h = 0; h < 4; ++h) out[row++] = x[kHarmonics + h] / kUpper;
     for (int h = 0; h < 4; ++h) out[row++] = x[kPoses + h] / kPose_px;
+    out[row++] = x[kFocal] / (view_.focal_px ? kKnownFocal : kGuessedFocal);
     // From knot to knot, a cycle apart, the phase goes on evenly but for the cycle's own length.
     out[row++] = x[kKnots] / 10.0;
     for (Eigen::Index k = 1; k < spline_.knots; ++k)
@@ -285,13 +292,13 @@ Result<YawFit> fitYaw(const SightTrace& trace, double rate_Hz) {
   out.peakToPeakU95_deg = kNormal95 * std::sqrt(std::max(0.0, gradient.dot(covariance * gradient)));
   out.heading_deg = kDegreesPerRadian * best[kHeading];
   out.whole_px = problem.wholePx(best);
-  double step = 0.0;
+  std::vector<double> steps;
   for (Eigen::Index k = 1; k < knots; ++k) {
     const Eigen::Index i = kKnots + k;
-    step += covariance(i, i) + covariance(i - 1, i - 1) - 2.0 * covariance(i, i - 1);
+    steps.push_back(covariance(i, i) + covariance(i - 1, i - 1) - 2.0 * covariance(i, i - 1));
   }
-  out.cycleNoise_percent =
-      100.0 * std::sqrt(std::max(0.0, step / static_cast<double>(knots - 1))) / kTurn_rad;
+  // In the middle of a crossing nothing is seen of them: the median tells.
+  out.cycleNoise_percent = 100.0 * std::sqrt(std::max(0.0, median(steps))) / kTurn_rad;
   return out;
 }
 
