@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 namespace fin {
 namespace {
@@ -61,6 +62,7 @@ SightTrace traceSight(const Track& track, std::span<const double> time_s, const 
       parts.px.add(time_s[i], dot(*mid - *tail, axis) / (apart * apart));
     }
   }
+  if (flank.px.size() >= 8) out.rollSwing_px = std::numbers::sqrt2 * robustSpread(flank.px.y);
   for (double& share : parts.px.y) share *= median(out.length_px);
   for (SightCue* cue : {&length, &bob, &pitch, &flank, &parts}) {
     if (cue->px.size() >= 8) out.cues.push_back(std::move(*cue));

@@ -35,6 +35,7 @@ struct SightTrace {
   std::vector<double> sight_rad;  ///< from the camera's axis to the body, positive ahead of it along the pull
   std::vector<SightCue> cues;     ///< the length first
   double frameRate_Hz = 0.0;
+  double rollSwing_px = 0.0;  ///< half of how far a spot on the flank goes up and down, where one is followed
   SightView view;
 
   [[nodiscard]] std::size_t frames() const { return t_s.size(); }

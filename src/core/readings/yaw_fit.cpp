@@ -22,6 +22,7 @@ constexpr double kUsualHeading_rad = 20.0 / kNormal95 / kDegreesPerRadian;  ///<
 constexpr double kLever_rad = 2.0 / kDegreesPerRadian;  ///< of what lies before and behind the turning point
 constexpr double kUpper = 0.15 / kNormal95;             ///< harmonics, of the fundamental
 constexpr double kPose_px = 0.2;
+constexpr double kSlidesOfRoll = 0.15;  ///< by which marks slide on a body that rolls, of its flank's swing
 constexpr double kKnownFocal = 0.01;    ///< of it, standard deviation
 constexpr double kGuessedFocal = 0.25;  ///< the usual lens of one camera is not that of another
 constexpr double kPlaced_px = 0.8;      ///< by which both ends may be off, along the body
@@ -109,7 +110,10 @@ class YawProblem {
   enum { InputsAtCompileTime = Eigen::Dynamic, ValuesAtCompileTime = Eigen::Dynamic };
 
   YawProblem(const SightTrace& trace, double rate_Hz)
-      : rate_Hz_(rate_Hz), samples_(thinned(trace, rate_Hz)), view_(trace.view) {
+      : rate_Hz_(rate_Hz),
+        samples_(thinned(trace, rate_Hz)),
+        view_(trace.view),
+        pose_px_(std::hypot(kPose_px, kSlidesOfRoll * trace.rollSwing_px)) {
     const double from = samples_.front().t_s;
     const double to = samples_.back().t_s;
     middle_s_ = 0.5 * (from + to);
@@ -159,7 +163,7 @@ class YawProblem {
     out[row++] = (x[kHeading] - view_.heading_rad.value_or(0.0)) / std::hypot(heading, kLever_rad);
     out[row++] = 0.0;
     for (int h = 0; h < 4; ++h) out[row++] = x[kHarmonics + h] / kUpper;
-    for (int h = 0; h < 4; ++h) out[row++] = x[kPoses + h] / kPose_px;
+    for (int h = 0; h < 4; ++h) out[row++] = x[kPoses + h] / pose_px_;
     out[row++] = x[kFocal] / (view_.focal_px ? kKnownFocal : kGuessedFocal);
     // From knot to knot, a cycle apart, the phase goes on evenly but for the cycle's own length.
     out[row++] = x[kKnots] / 10.0;
@@ -188,6 +192,7 @@ class YawProblem {
   double rate_Hz_;
   std::vector<Sample> samples_;
   SightView view_;
+  double pose_px_;
   Spline spline_;
   double middle_s_ = 0.0;
   double half_s_ = 1.0;
