@@ -71,6 +71,19 @@ TEST_F(SeveralThings, AreCutWhereAPersonSays) {
   EXPECT_NEAR(std::get<double>(speed->value), 250.0, 1.0) << "its run-up and its end are cut away";
 }
 
+TEST_F(SeveralThings, OutsideOfTheWindowAreLeftOut) {
+  request_.stretches = {{Protocol::Twitch, {0, 40}}, {Protocol::Retrieve, {110, 5000}}};
+  request_.firstFrame = 100;
+  Track later = track_;
+  later.firstFrame = 100;
+  later.frameCount = 100;
+  for (MarkTrack& mark : later.marks) mark.samples = {mark.samples.begin() + 100, mark.samples.begin() + 200};
+  const auto read = readPass(request_, *clip_, later);
+  ASSERT_TRUE(read);
+  EXPECT_EQ(of(*read, ReadingId::TwitchCount, 0), nullptr);
+  EXPECT_NEAR(std::get<double>(of(*read, ReadingId::TravelSpeed, 1)->value), 250.0, 1.0);
+}
+
 TEST_F(SeveralThings, BecomePassesOfTheirOwn) {
   const auto parts = passesOfStretches(request_, *clip_, track_);
   ASSERT_TRUE(parts);

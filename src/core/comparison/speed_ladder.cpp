@@ -160,6 +160,9 @@ void takeTheActionThatMostHave(std::vector<LadderRung>& rungs) {
     }
   }
   if (most == 0) return;
+  // A wobble that the side view could not tell is not a lost one: a roll shows that it works.
+  if (kLadderActions[best] == ReadingId::WobbleAngle)
+    std::erase_if(rungs, [best](const LadderRung& r) { return !r.actions[best] && r.actions.back(); });
   for (LadderRung& rung : rungs) {
     if (rung.actions[best]) {
       take(*rung.actions[best], rung);

@@ -200,18 +200,18 @@ Look lookOf(const PassRequest& request) {
   return *request.seenFrom == SeenFrom::Above ? Look::Above : Look::Ahead;
 }
 
-/// The frames of a track from one to another, both included.
+/// The frames of a track from one to another, both included; they have some in common.
 Track framesOf(const Track& track, FrameStretch frames) {
   Track out = track;
   const std::size_t from = std::max(frames.first, track.firstFrame) - track.firstFrame;
-  const std::size_t to = std::min(frames.last + 1 - track.firstFrame, track.frameCount);
+  const std::size_t to = std::min(frames.last - track.firstFrame, track.frameCount - 1) + 1;
   const auto cut = [from, to](auto& list) {
     if (list.empty()) return;
     list.erase(list.begin() + static_cast<std::ptrdiff_t>(to), list.end());
     list.erase(list.begin(), list.begin() + static_cast<std::ptrdiff_t>(from));
   };
   out.firstFrame = track.firstFrame + from;
-  out.frameCount = to > from ? to - from : 0;
+  out.frameCount = to - from;
   for (MarkTrack& mark : out.marks) cut(mark.samples);
   cut(out.background);
   cut(out.outline);
@@ -374,7 +374,8 @@ Result<void> PassReader::readAll(const Timed& whole) {
     result_.warnings.emplace_back("no stretch could be told: the lure hardly moves, or was not followed");
   for (std::size_t i = 0; i < result_.stretches.size(); ++i) {
     const FrameStretch& frames = result_.stretches[i].frames;
-    if (frames.first >= whole.track.firstFrame + whole.track.frameCount) continue;
+    const std::size_t end = whole.track.firstFrame + whole.track.frameCount;
+    if (frames.first >= end || frames.last < whole.track.firstFrame) continue;  // outside of the window
     Timed part{framesOf(whole.track, frames), {}};
     const std::size_t from = part.track.firstFrame - whole.track.firstFrame;
     part.time_s.assign(whole.time_s.begin() + static_cast<std::ptrdiff_t>(from),

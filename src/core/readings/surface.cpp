@@ -5,8 +5,6 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/signals/block_mean.h"
-
 namespace fin {
 namespace {
 
@@ -47,8 +45,6 @@ void readSurface(const Track& track, std::span<const double> time_s, const Geome
     return sheet.refuse(ReadingId::SurfaceShare, "too few frames show its outline");
   const double limit = kAtSurface_mm / geometry.scale->mmPerPixel();
   const double shift = std::hypot(kRim_px, limit * geometry.scale->relativeU95());
-  Series at = top;
-  for (double& d : at.y) d = d <= limit ? 100.0 : 0.0;
   Estimate e;
   e.value = shareWithin(top, limit);
   const double edge = 0.5 * std::abs(shareWithin(top, limit + shift) - shareWithin(top, limit - shift));
