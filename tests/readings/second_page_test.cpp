@@ -120,7 +120,7 @@ TEST(TwitchKnocks, AreCountedByTheirTwitchesAndHeldAgainstChance) {
   const std::vector<double> starts{1.0, 2.0, 3.0, 4.0};
   const std::vector<double> knocks{1.12, 2.08, 2.20, 3.80, 4.10};
   ReadingSheet sheet;
-  readTwitchKnocks(starts, knocks, true, sheet);
+  readTwitchKnocks(starts, knocks, sheet);
   const Estimate* share = sheet.estimate(ReadingId::RattleShare);
   ASSERT_NE(share, nullptr);
   EXPECT_EQ(share->value, 75.0);

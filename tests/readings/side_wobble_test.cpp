@@ -44,8 +44,8 @@ struct YawingBody {
     out.frameRate_Hz = 120.0;
     out.view.width_px = 1280.0;
     if (guessed_px == 0.0) out.view.focal_px = focal_px;
-    SightCue length{"its length", {}, false};
-    SightCue flank{"the flank mark's height", {}, true};
+    SightCue length{{}, false};
+    SightCue flank{{}, true};
     for (double t = 0.0; t < span_s; t += 1.0 / 120.0) {
       const double phase = 2.0 * std::numbers::pi * rate_Hz * t;
       const double sight = kRad * crossing_deg * (2.0 * t / span_s - 1.0);
@@ -72,7 +72,6 @@ TEST(SideWobble, SeesTheLengthThatTheFormulaGives) {
   const YawingBody body;
   EXPECT_NEAR(body.length_px(15.0 * kRad, 0.0), 113.628, 5e-4);
   EXPECT_NEAR(body.length_px(15.0 * kRad, 20.0 * kRad), 102.546, 5e-4);
-  EXPECT_NEAR(yawBetween_deg(117.0, 112.0, 120.0, true), 33.88, 5e-3);
 }
 
 class SideWobbleSeen : public testing::TestWithParam<YawingBody> {};
@@ -93,6 +92,7 @@ TEST_P(SideWobbleSeen, IsTold) {
   const Estimate* angle = sheet.estimate(ReadingId::WobbleAngle);
   ASSERT_NE(rate, nullptr);
   ASSERT_NE(angle, nullptr);
+  // A rate that is one cycle in 150 off would slip by a seventh of one over the view.
   EXPECT_NEAR(rate->value, body.rate_Hz, 0.03);
   EXPECT_NEAR(angle->value, 2.0 * body.swing_deg, angle->u95);
   EXPECT_LT(angle->u95, 0.2 * angle->value);

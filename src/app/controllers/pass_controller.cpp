@@ -4,6 +4,7 @@
 #include <QFileInfo>
 #include <algorithm>
 
+#include "app/controllers/pass_changes.h"
 #include "app/controllers/rate_doubt.h"
 #include "app/phrases/words.h"
 #include "app/ui/settings.h"
@@ -19,23 +20,6 @@ fs::path pathOf(const QString& file) {
 
 QString nameOf(const LoggedPass& pass) {
   return QString::fromStdString(pass.request.clip.filename().string());
-}
-
-std::vector<PassChange> reversed(std::vector<PassChange> changes) {
-  for (PassChange& change : changes) std::swap(change.before, change.after);
-  return changes;
-}
-
-/// Another file is to be opened for it.
-bool otherClip(const LoggedPass& a, const LoggedPass& b) {
-  return a.request.clip != b.request.clip || a.request.byField != b.request.byField || a.clip != b.clip;
-}
-
-/// What a list of passes shows is no longer the same.
-bool listedOtherwise(const PassChange& change) {
-  LoggedPass before = change.before;
-  before.request = change.after.request;
-  return before != change.after || otherClip(change.before, change.after);
 }
 
 }  // namespace
@@ -180,13 +164,7 @@ void PassController::assign(PassId id, std::optional<PlannedPassId> planned, con
 }
 
 void PassController::useThresholds(const Thresholds& thresholds) {
-  std::vector<PassChange> changes;
-  for (const LoggedPass& pass : passes_) {
-    if (pass.request.thresholds == thresholds) continue;
-    LoggedPass after = pass;
-    after.request.thresholds = thresholds;
-    changes.push_back({pass, std::move(after)});
-  }
+  const std::vector<PassChange> changes = readBy(thresholds, passes_);
   if (!changes.empty()) change(tr("Name motions by other thresholds"), changes);
 }
 

@@ -54,7 +54,8 @@ Result<std::vector<PassRequest>> furtherPasses(const PassRequest& request, const
 /// What the lure does one after the other in a pass that was followed, each as a request of its own: its
 /// protocol, its window, and where its marks were followed to at the window's first frame that shows them.
 /// None where it does one thing all along. Errors as readPass.
-Result<std::vector<PassRequest>> passesOfStretches(const PassRequest& request, const Clip& clip, Track track);
+Result<std::vector<PassRequest>> passesOfStretches(const PassRequest& request, const Clip& clip,
+                                                   const Track& track);
 
 /// What a clip can tell for what was said of it so far, before anything is followed.
 std::vector<Feasibility> feasibilityFor(const PassRequest& request, const Clip& clip);

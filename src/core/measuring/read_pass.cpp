@@ -6,6 +6,8 @@
 #include "core/calibration/clip_clock.h"
 #include "core/measuring/hear_pass.h"
 #include "core/measuring/measure.h"
+#include "core/measuring/pass_view.h"
+#include "core/measuring/pass_warnings.h"
 #include "core/readings/beat.h"
 #include "core/readings/course.h"
 #include "core/readings/drag.h"
@@ -28,75 +30,7 @@
 namespace fin {
 namespace {
 
-constexpr double kFollowedShareWanted = 0.9;
-constexpr double kDoubtfulShareAllowed = 0.1;
 constexpr double kLeastSureShare = 0.2;  ///< of the frames
-constexpr double kTailFirst = -0.6;      ///< mean cosine between its axis and its way
-
-/// On a pull a lure goes nose first: where it went the other way all along, its ends were taken for each
-/// other.
-bool swimsTailFirst(const PassRequest& request, const Track& track) {
-  if (request.protocol != Protocol::Retrieve || request.view == View::HeadOn || request.view == View::Chase)
-    return false;
-  const MarkTrack* nose = track.find(MarkName::Nose);
-  const MarkTrack* tail = track.find(MarkName::Tail);
-  if (nose == nullptr || tail == nullptr) return false;
-  std::optional<PixelPoint> first;
-  PixelPoint way;
-  double ahead = 0.0;
-  double frames = 0.0;
-  for (std::size_t i = 0; i < track.frameCount; ++i) {
-    if (!nose->samples[i].seen || !tail->samples[i].seen) continue;
-    if (!first) first = tail->samples[i].at;
-    way = tail->samples[i].at - *first;
-    const PixelPoint axis = nose->samples[i].at - tail->samples[i].at;
-    const double far = length(axis).value() * length(way).value();
-    if (length(way).value() < length(axis).value()) continue;
-    ahead += dot(axis, way) / far;
-    frames += 1.0;
-  }
-  return frames > 0.0 && ahead < kTailFirst * frames;
-}
-
-std::vector<std::string> warningsFor(const PassRequest& request, const Clip& clip, const PassResult& result) {
-  std::vector<std::string> out = clip.info().warnings;
-  const std::size_t last = clip.index().frameCount() - 1;
-  if (request.lastFrame && *request.lastFrame > last) {
-    out.push_back(fmt::format("last_frame is past the end; the clip's last frame {} is used", last));
-  }
-  if (!result.track.outlineLost.empty()) out.push_back(result.track.outlineLost);
-  const std::size_t followed = result.track.followed();
-  if (!result.track.marks.empty() &&
-      static_cast<double>(followed) < kFollowedShareWanted * static_cast<double>(result.track.frameCount)) {
-    out.push_back(
-        fmt::format("the marks were followed in {} of {} frames only; place one again where it is lost",
-                    followed, result.track.frameCount));
-  }
-  const double sway_px = request.view == View::Chase ? 0.0 : swayOf_px(result.track.background);
-  if (sway_px > 0.0 && wasCarried(result.track.background))
-    out.push_back(fmt::format(
-        "the camera moved along by some {:.0f} px: what rests on where the lure is cannot be told; "
-        "film from a stand",
-        sway_px));
-  else if (sway_px > 0.0)
-    out.push_back(fmt::format(
-        "the camera swayed by up to {:.1f} px; that was taken out, by what lies behind the lure", sway_px));
-  if (swimsTailFirst(request, result.track))
-    out.push_back(
-        "it swims tail first: were nose and tail taken for each other? Place them the other way round");
-  for (const MarkTrack& mark : result.track.marks) {
-    const auto doubtful = std::count_if(mark.samples.begin(), mark.samples.end(), [](const MarkSample& s) {
-      return s.seen && s.quality < kDoubtfulBelow;
-    });
-    if (static_cast<double>(doubtful) <= kDoubtfulShareAllowed * static_cast<double>(mark.samples.size()))
-      continue;
-    out.push_back(
-        fmt::format("the {} is doubtful in {} of {} frames: hidden, lost or beside its place; look there, "
-                    "and correct it",
-                    toString(mark.name), doubtful, mark.samples.size()));
-  }
-  return out;
-}
 
 /// What of a track counts for readings.
 Track withoutFouled(Track track, const std::vector<FouledStretch>& fouled) {
@@ -153,52 +87,8 @@ Result<void> readSound(const PassRequest& request, const Clip& clip, const ClipC
   return {};
 }
 
-RowTimes rowTimesOf(Seconds readout, const ClipInfo& clip) {
-  return {readout, clip.width_px, clip.height_px, clip.clockwiseTurn_deg};
-}
-
-/// From where the side view sees a roll.
-RollView rollViewOf(const PassRequest& request, const Clip& clip, const std::optional<Scale>& scale) {
-  RollView out;
-  out.pictureMiddleY_px = request.lens ? request.lens->cy : 0.5 * (clip.info().height_px - 1);
-  if (request.bodyHalfHeight && scale)
-    out.halfHeight_px = request.bodyHalfHeight->value() / scale->mmPerPixel();
-  if (request.lens) {
-    out.cameraDistance_px = request.lens->fy;
-  } else if (request.scalePlane && scale) {
-    out.cameraDistance_px = request.scalePlane->cameraToLure.value() / scale->mmPerPixel();
-  }
-  return out;
-}
-
-/// How the marked bottom slopes in the lure's plane, in the traces' own directions; level where none is
-/// marked.
-double bottomSlope_deg(const PassRequest& request, const Rectification& picture) {
-  if (!request.bottom) return 0.0;
-  const PixelPoint up =
-      upFromPlumb(request.plumb ? std::optional(picture.flat(*request.plumb)) : std::nullopt);
-  const TankFrame frame({std::nullopt, {-up.y_px, up.x_px}, up});
-  const PixelLine bottom = picture.flat(*request.bottom);
-  const TankPoint from = frame.toTank(bottom.from);
-  const TankPoint to = frame.toTank(bottom.to);
-  const double slope = std::atan2(to.v_mm - from.v_mm, to.u_mm - from.u_mm) * kDegreesPerRadian;
-  // Traces run along the pull, which may be leftwards; a line has no direction.
-  return request.pull == Pull::Left ? -std::remainder(slope, 180.0) : std::remainder(slope, 180.0);
-}
-
 constexpr double kAtBottom_mm = 10.0;
 constexpr double kAtBottom_bodies = 0.1;  ///< where no size is known
-
-/// From where a pull is seen, whatever carries the camera.
-enum class Look { Above, Side, Ahead };
-
-Look lookOf(const PassRequest& request) {
-  if (request.view == View::Top) return Look::Above;
-  if (request.view == View::HeadOn) return Look::Ahead;
-  if (request.view == View::Side || !request.seenFrom || *request.seenFrom == SeenFrom::Side)
-    return Look::Side;
-  return *request.seenFrom == SeenFrom::Above ? Look::Above : Look::Ahead;
-}
 
 /// The frames of a track from one to another, both included; they have some in common.
 Track framesOf(const Track& track, FrameStretch frames) {
@@ -219,11 +109,19 @@ Track framesOf(const Track& track, FrameStretch frames) {
   return out;
 }
 
-/// A track with the true times of its frames: the whole window, or one stretch of it.
-struct Timed {
-  Track track;
-  std::vector<double> time_s;
-};
+/// Every mark where it is surely seen first in some frames.
+std::vector<MarkSeed> seedsIn(const Track& track, FrameStretch frames) {
+  std::vector<MarkSeed> out;
+  for (const MarkTrack& mark : track.marks) {
+    for (std::size_t n = frames.first; n <= frames.last; ++n) {
+      const MarkSample& sample = mark.samples[n - track.firstFrame];
+      if (!sample.seen || sample.quality < kDoubtfulBelow) continue;
+      out.push_back({mark.name, n, sample.at});
+      break;
+    }
+  }
+  return out;
+}
 
 /// Reads one pass: all that its readings share is made once.
 class PassReader {
@@ -233,16 +131,22 @@ class PassReader {
       : request_(request), clip_(clip), clock_(clock), picture_(std::move(picture)), job_(job) {}
 
   Result<PassResult> read(Track track);
+  /// What it does one after the other, without reading any of it.
+  Result<std::vector<ClipStretch>> stretches(Track track) {
+    const auto whole = prepare(std::move(track));
+    if (!whole) return tl::unexpected(whole.error());
+    return stretchesOf(*whole);
+  }
 
  private:
+  Result<Timed> prepare(Track track);
   void takeScale(const Timed& whole);
-  void takeOwnScale(const Timed& whole, const std::optional<Scale>& ruler);
+  void takeOwnScale(const Timed& whole);
   Result<void> readAll(const Timed& whole);
   Result<void> readOne(Protocol protocol, const Timed& part, std::optional<std::size_t> stretch);
   void readPull(const Timed& part, const PassTraces& traces, ReadingSheet& sheet);
   void readWobbleSeenFrom(Look look, const Timed& part, ReadingSheet& sheet);
   Result<void> readKnocks(const Timed& part, ReadingSheet& sheet);
-  [[nodiscard]] SightView sightView(const std::optional<Scale>& ruler) const;
   [[nodiscard]] std::vector<ClipStretch> stretchesOf(const Timed& whole) const;
 
   const PassRequest& request_;
@@ -254,10 +158,11 @@ class PassReader {
   std::optional<Scale> ruler_;
   std::optional<Estimate> ownScale_;
   std::string noOwnScale_;
+  std::optional<ReadingSheet> sideWobble_;  ///< of the whole pass, where the ruler wanted it already
   PassResult result_;
 };
 
-Result<PassResult> PassReader::read(Track track) {
+Result<Timed> PassReader::prepare(Track track) {
   result_.track = std::move(track);
   result_.timeBasis = clock_.basis();
   for (std::size_t i = 0; i < result_.track.frameCount; ++i)
@@ -275,7 +180,13 @@ Result<PassResult> PassReader::read(Track track) {
   whole.track = withoutFouled(std::move(whole.track), request_.fouled);
   takeScale(whole);
   result_.traces = traceBody(whole.track, whole.time_s, geometry_);
-  if (auto ok = readAll(whole); !ok) return tl::unexpected(ok.error());
+  return whole;
+}
+
+Result<PassResult> PassReader::read(Track track) {
+  const auto whole = prepare(std::move(track));
+  if (!whole) return tl::unexpected(whole.error());
+  if (auto ok = readAll(*whole); !ok) return tl::unexpected(ok.error());
   for (std::string& warning : warningsFor(request_, clip_, result_))
     result_.warnings.push_back(std::move(warning));
   return std::move(result_);
@@ -284,7 +195,7 @@ Result<PassResult> PassReader::read(Track track) {
 /// A ruler's scale, or the lure's own length, whichever is surer. What is followed behind the lure lies where
 /// the ruler does.
 void PassReader::takeScale(const Timed& whole) {
-  if (request_.ownLength) takeOwnScale(whole, ruler_);
+  if (request_.ownLength) takeOwnScale(whole);
   const auto behind = scaleOf(request_, std::nullopt);
   if (behind && *behind) {
     geometry_.backgroundScale = **behind;
@@ -296,18 +207,21 @@ void PassReader::takeScale(const Timed& whole) {
   }
 }
 
-void PassReader::takeOwnScale(const Timed& whole, const std::optional<Scale>& ruler) {
+void PassReader::takeOwnScale(const Timed& whole) {
   const OwnLength& own = *request_.ownLength;
   const Look look = lookOf(request_);
   if (look == Look::Ahead) return;  // its length is not seen
-  const SightTrace sight = traceSight(whole.track, whole.time_s, geometry_, sightView(ruler));
+  const SightTrace sight =
+      traceSight(whole.track, whole.time_s, geometry_, sightViewOf(request_, clip_.info(), ruler_));
   OwnRulerInput input{{sight.t_s, sight.length_px}, {}, 0.0, own.length.value(), own.u95.value()};
   if (look == Look::Above) input.swing_deg = 90.0;  // a level body shows its whole length from above
   if (look == Look::Side && !hasStretches(request_) && request_.protocol == Protocol::Retrieve) {
-    ReadingSheet wobble;
-    readSideWobble(sight, wobble);
-    if (const Estimate* angle = wobble.estimate(ReadingId::WobbleAngle)) input.swing_deg = 0.5 * angle->value;
-    for (const TimeSpan& cycle : wobble.evidence().cycles) input.cycles.push_back({cycle.from_s, cycle.to_s});
+    sideWobble_.emplace();
+    readSideWobble(sight, *sideWobble_);
+    if (const Estimate* angle = sideWobble_->estimate(ReadingId::WobbleAngle))
+      input.swing_deg = 0.5 * angle->value;
+    for (const TimeSpan& cycle : sideWobble_->evidence().cycles)
+      input.cycles.push_back({cycle.from_s, cycle.to_s});
   }
   const auto scale = ownRuler(input);
   if (!scale) {
@@ -316,10 +230,10 @@ void PassReader::takeOwnScale(const Timed& whole, const std::optional<Scale>& ru
   }
   ownScale_ = scale->scale;
   const Scale told = Scale::known(1.0 / scale->scale.value, scale->relativeU95());
-  if (!ruler || told.relativeU95() < ruler->relativeU95()) geometry_.scale = told;
-  if (!ruler) return;
-  const double differ = told.mmPerPixel() / ruler->mmPerPixel();
-  if (std::abs(differ - 1.0) <= std::hypot(told.relativeU95(), ruler->relativeU95())) return;
+  if (!ruler_ || told.relativeU95() < ruler_->relativeU95()) geometry_.scale = told;
+  if (!ruler_) return;
+  const double differ = told.mmPerPixel() / ruler_->mmPerPixel();
+  if (std::abs(differ - 1.0) <= std::hypot(told.relativeU95(), ruler_->relativeU95())) return;
   std::string implied;
   if (request_.scalePlane)
     implied = fmt::format("; the lure would have been {:.0f} mm from the camera",
@@ -327,28 +241,6 @@ void PassReader::takeOwnScale(const Timed& whole, const std::optional<Scale>& ru
   result_.warnings.push_back(fmt::format(
       "the ruler and the lure's own length disagree by {:.1f} %{}: check both, and where the ruler hung",
       100.0 * std::abs(differ - 1.0), implied));
-}
-
-SightView PassReader::sightView(const std::optional<Scale>& ruler) const {
-  SightView out;
-  out.width_px = clip_.info().width_px;
-  out.middle = {0.5 * (clip_.info().width_px - 1), 0.5 * (clip_.info().height_px - 1)};
-  if (request_.lens) {
-    out.focal_px = request_.lens->fx;
-    out.middle = {request_.lens->cx, request_.lens->cy};
-  } else if (request_.scalePlane && ruler) {
-    out.focal_px = request_.scalePlane->cameraToLure.value() / ruler->mmPerPixel();
-  }
-  if (request_.ownLength && ruler) {
-    const OwnLength& own = *request_.ownLength;
-    out.whole_px = own.length.value() / ruler->mmPerPixel();
-    out.wholeRelativeU95 = std::hypot(ruler->relativeU95(), own.u95.value() / own.length.value());
-  }
-  if (request_.viewAngle) {
-    out.heading_rad = request_.viewAngle->deg / kDegreesPerRadian;
-    out.headingU95_rad = request_.viewAngle->u95_deg / kDegreesPerRadian;
-  }
-  return out;
 }
 
 std::vector<ClipStretch> PassReader::stretchesOf(const Timed& whole) const {
@@ -431,8 +323,13 @@ Result<void> PassReader::readOne(Protocol protocol, const Timed& part, std::opti
 }
 
 void PassReader::readWobbleSeenFrom(Look look, const Timed& part, ReadingSheet& sheet) {
+  if (sideWobble_) {
+    sheet = std::move(*sideWobble_);
+    return;
+  }
   if (look == Look::Side)
-    return readSideWobble(traceSight(part.track, part.time_s, geometry_, sightView(ruler_)), sheet);
+    return readSideWobble(
+        traceSight(part.track, part.time_s, geometry_, sightViewOf(request_, clip_.info(), ruler_)), sheet);
   if (look != Look::Ahead) return;
   const auto refuse = [&](const char* why) {
     for (const ReadingId id : {ReadingId::WobbleFrequency, ReadingId::WobbleAngle, ReadingId::CycleVariation})
@@ -457,41 +354,12 @@ void PassReader::readWobbleSeenFrom(Look look, const Timed& part, ReadingSheet& 
                    body.length_mm * height / body.height_mm, height, body, sheet);
 }
 
-/// Along the marked line of the pull, and to its right as the lure goes.
-struct AgainstLine {
-  Series along;
-  Series across;
-};
-
-AgainstLine placesAgainst(const PixelLine& line, const Timed& part, const Rectification& picture,
-                          double unit) {
-  AgainstLine out;
-  const MarkTrack* nose = part.track.find(MarkName::Nose);
-  const MarkTrack* tail = part.track.find(MarkName::Tail);
-  if (nose == nullptr || tail == nullptr) return out;
-  const PixelLine flat = picture.flat(line);
-  PixelPoint way = (flat.to - flat.from) * (1.0 / length(flat.to - flat.from).value());
-  std::vector<std::pair<double, PixelPoint>> places;
-  for (std::size_t i = 0; i < part.track.frameCount; ++i) {
-    if (nose->samples[i].seen && tail->samples[i].seen)
-      places.emplace_back(part.time_s[i],
-                          midpoint(picture.flat(nose->samples[i].at), picture.flat(tail->samples[i].at)));
-  }
-  if (places.size() > 1 && dot(places.back().second - places.front().second, way) < 0.0) way = way * -1.0;
-  const PixelPoint right{-way.y_px, way.x_px};
-  for (const auto& [t, at] : places) {
-    out.along.add(t, dot(at - flat.from, way) * unit);
-    out.across.add(t, dot(at - flat.from, right) * unit);
-  }
-  return out;
-}
-
 void PassReader::readPull(const Timed& part, const PassTraces& traces, ReadingSheet& sheet) {
   const Look look = lookOf(request_);
   readWobbleSeenFrom(look, part, sheet);
   readRetrieve(traces, look == Look::Above ? View::Top : request_.view, sheet);
   readFlash(traceFlash(part.track, part.time_s), sheet);
-  readRoll(traceRoll(part.track, part.time_s, geometry_, rollViewOf(request_, clip_, geometry_.scale)),
+  readRoll(traceRoll(part.track, part.time_s, geometry_, rollViewOf(request_, clip_.info(), geometry_.scale)),
            sheet);
   if (request_.pullLine) {
     const AgainstLine places = placesAgainst(*request_.pullLine, part, picture_, traces.unitPerPixel);
@@ -524,45 +392,52 @@ Result<void> PassReader::readKnocks(const Timed& part, ReadingSheet& sheet) {
   }
   std::vector<double> knocks = knocksOf(*heard);
   for (double& knock : knocks) knock += part.time_s.front();
-  readTwitchKnocks(starts, knocks, false, sheet);
+  readTwitchKnocks(starts, knocks, sheet);
   return {};
+}
+
+/// What a request is read by besides its track; errors as readPass.
+struct ReadBy {
+  ClipClock clock;
+  Rectification picture;
+};
+
+Result<ReadBy> readByOf(const PassRequest& request, const Clip& clip) {
+  auto clock = ClipClock::create(clip.index(), request.captureRate);
+  if (!clock) return tl::unexpected(clock.error());
+  auto picture = rectificationOf(request);
+  if (!picture) return tl::unexpected(picture.error());
+  return ReadBy{std::move(*clock), std::move(*picture)};
 }
 
 }  // namespace
 
 Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track track,
                             const JobControl& job) {
-  const auto clock = ClipClock::create(clip.index(), request.captureRate);
-  if (!clock) return tl::unexpected(clock.error());
-  const auto picture = rectificationOf(request);
-  if (!picture) return tl::unexpected(picture.error());
-  return PassReader(request, clip, *clock, *picture, job).read(std::move(track));
+  const auto by = readByOf(request, clip);
+  if (!by) return tl::unexpected(by.error());
+  return PassReader(request, clip, by->clock, by->picture, job).read(std::move(track));
 }
 
 Result<std::vector<PassRequest>> passesOfStretches(const PassRequest& request, const Clip& clip,
-                                                   Track track) {
+                                                   const Track& track) {
   PassRequest whole = request;
   whole.findStretches = true;
-  const auto read = readPass(whole, clip, std::move(track));
-  if (!read) return tl::unexpected(read.error());
+  const auto by = readByOf(whole, clip);
+  if (!by) return tl::unexpected(by.error());
+  const JobControl unwatched;
+  const auto stretches = PassReader(whole, clip, by->clock, by->picture, unwatched).stretches(track);
+  if (!stretches) return tl::unexpected(stretches.error());
   std::vector<PassRequest> out;
-  for (const ClipStretch& stretch : read->stretches) {
+  for (const ClipStretch& stretch : *stretches) {
     if (stretch.protocol == Protocol::Pause) continue;
     PassRequest one = request;
     one.protocol = stretch.protocol;
     one.firstFrame = stretch.frames.first;
     one.lastFrame = stretch.frames.last;
     one.twitches.reset();
-    one.marks.clear();
-    for (const MarkTrack& mark : read->track.marks) {
-      for (std::size_t n = stretch.frames.first; n <= stretch.frames.last; ++n) {
-        const MarkSample& sample = mark.samples[n - read->track.firstFrame];
-        if (!sample.seen || sample.quality < kDoubtfulBelow) continue;
-        one.marks.push_back({mark.name, n, sample.at});
-        break;
-      }
-    }
-    if (one.marks.size() == read->track.marks.size()) out.push_back(std::move(one));
+    one.marks = seedsIn(track, stretch.frames);
+    if (one.marks.size() == track.marks.size()) out.push_back(std::move(one));
   }
   if (out.size() < 2) out.clear();
   return out;

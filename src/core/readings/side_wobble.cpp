@@ -130,12 +130,6 @@ std::string smallestThatShows(const SightTrace& trace) {
 
 }  // namespace
 
-double yawBetween_deg(double one_px, double other_px, double whole_px, bool passesSquare) {
-  const double one = std::acos(std::clamp(one_px / whole_px, -1.0, 1.0));
-  const double other = std::acos(std::clamp(other_px / whole_px, -1.0, 1.0));
-  return kDegreesPerRadian * (passesSquare ? one + other : std::abs(one - other));
-}
-
 void readSideWobble(const SightTrace& trace, ReadingSheet& sheet) {
   if (trace.frames() < 16 || trace.cues.empty()) return;
   const auto pulse = pulseOf(trace);

@@ -22,8 +22,4 @@ namespace fin {
 /// Pure; on any thread.
 void readSideWobble(const SightTrace& trace, ReadingSheet& sheet);
 
-/// The yaw that one shortening tells, where the body passes the picture's plane in between: acos of both
-/// minima over the full length, added, where the heading is less than the swing; their difference where not.
-double yawBetween_deg(double one_px, double other_px, double whole_px, bool passesSquare);
-
 }  // namespace fin

@@ -32,11 +32,11 @@ SightTrace traceSight(const Track& track, std::span<const double> time_s, const 
   SightTrace out;
   out.view = view;
   const double focal = view.focal_px.value_or(kUsualFocal * view.width_px);
-  SightCue length{"its length", {}, false};
-  SightCue bob{"its height", {}, false};
-  SightCue pitch{"the height of its nose over its tail", {}, true};
-  SightCue flank{"the flank mark's height", {}, true};
-  SightCue parts{"the place of the mid mark", {}, true};
+  SightCue length{{}, false};
+  SightCue bob{{}, false};
+  SightCue pitch{{}, true};
+  SightCue flank{{}, true};
+  SightCue parts{{}, true};
   double ahead = 1.0;
   for (std::size_t i = 0; i < track.frameCount; ++i) {
     const auto nose = placeOf(track, MarkName::Nose, i, geometry);

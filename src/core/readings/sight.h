@@ -2,7 +2,6 @@
 #pragma once
 
 #include <optional>
-#include <string>
 #include <vector>
 
 #include "core/readings/pass_traces.h"
@@ -23,7 +22,6 @@ struct SightView {
 /// Something of the body that moves with the wobble. Even cues do the same on both sides, and so twice a
 /// wobble where it swings about the picture's plane; odd ones do it once.
 struct SightCue {
-  std::string word;  ///< for the person
   Series px;
   bool odd = false;
 };

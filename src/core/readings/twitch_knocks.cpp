@@ -32,7 +32,7 @@ ShareInterval wilson(double hits, double n) {
 
 }  // namespace
 
-void readTwitchKnocks(std::span<const double> starts_s, std::span<const double> knocks_s, bool clapped,
+void readTwitchKnocks(std::span<const double> starts_s, std::span<const double> knocks_s,
                       ReadingSheet& sheet) {
   if (starts_s.empty()) return;
   std::vector<double> intervals;
@@ -85,7 +85,7 @@ void readTwitchKnocks(std::span<const double> starts_s, std::span<const double> 
   Estimate delay;
   delay.value = median(delays);
   delay.setUncertainty({{UncertaintySource::Scatter, delays.size() > 1 ? medianU95(delays) : kLongest_s},
-                        {UncertaintySource::FrameTime, clapped ? 0.0 : kSoundLate_s}});
+                        {UncertaintySource::FrameTime, kSoundLate_s}});
   delay.n = static_cast<double>(delays.size());
   delay.grade = worse(share.grade, Grade::Fair);
   sheet.give(ReadingId::RattleDelay, delay);

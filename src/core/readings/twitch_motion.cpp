@@ -96,15 +96,6 @@ TwitchMotion motionOfHops(const PassTraces& traces) {
   return motionOf(traces.upCentre, traces.alongCentre, traces.unitPerPixel);
 }
 
-double valueAt(const Series& series, double t_s) {
-  const auto after = std::lower_bound(series.t_s.begin(), series.t_s.end(), t_s);
-  if (after == series.t_s.begin()) return series.y.front();
-  if (after == series.t_s.end()) return series.y.back();
-  const auto i = static_cast<std::size_t>(after - series.t_s.begin());
-  const double share = (t_s - series.t_s[i - 1]) / (series.t_s[i] - series.t_s[i - 1]);
-  return series.y[i - 1] + share * (series.y[i] - series.y[i - 1]);
-}
-
 double crossing(const Series& s, std::size_t after, double level) {
   const double rise = s.y[after] - s.y[after - 1];
   const double share = rise != 0.0 ? (level - s.y[after - 1]) / rise : 0.5;

@@ -7,6 +7,7 @@
 
 #include "core/readings/pass_traces.h"
 #include "core/readings/twitch_starts.h"
+#include "core/signals/interpolation.h"
 
 namespace fin {
 
@@ -44,8 +45,6 @@ std::vector<Twitch> findTwitches(const TwitchMotion& motion, const std::optional
 /// How many pushes begin before the one before has come to rest: the twitches run into each other.
 std::size_t pushesWithoutRest(const TwitchMotion& motion, const std::vector<Twitch>& twitches);
 
-/// Straight between samples; the first or the last beyond them.
-double valueAt(const Series& series, double t_s);
 /// When a series passes a level between a sample and the one before it.
 double crossing(const Series& s, std::size_t after, double level);
 

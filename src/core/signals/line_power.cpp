@@ -7,6 +7,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "core/signals/interpolation.h"
 #include "core/signals/line_fit.h"
 #include "core/signals/serial_correlation.h"
 
@@ -56,15 +57,6 @@ Solved solve(const Eigen::MatrixXd& a, const Series& series) {
   out.parameters = (a.transpose() * a).ldlt().solve(a.transpose() * valuesOf(series));
   out.residuals = valuesOf(series) - a * out.parameters;
   return out;
-}
-
-double valueAt(const Series& series, double t) {
-  const auto next = std::lower_bound(series.t_s.begin(), series.t_s.end(), t);
-  if (next == series.t_s.begin()) return series.y.front();
-  if (next == series.t_s.end()) return series.y.back();
-  const auto i = static_cast<std::size_t>(next - series.t_s.begin());
-  const double share = (t - series.t_s[i - 1]) / (series.t_s[i] - series.t_s[i - 1]);
-  return series.y[i - 1] + share * (series.y[i] - series.y[i - 1]);
 }
 
 /// A series over a phase, freed of its straight line, under a Hann window.

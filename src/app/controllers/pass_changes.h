@@ -1,0 +1,18 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <vector>
+
+#include "core/records/log.h"
+
+namespace fin::app {
+
+std::vector<PassChange> reversed(std::vector<PassChange> changes);
+/// Another file is to be opened for it.
+bool otherClip(const LoggedPass& a, const LoggedPass& b);
+/// What a list of passes shows is no longer the same.
+bool listedOtherwise(const PassChange& change);
+/// What makes passes be read by other thresholds; nothing for those that are already.
+std::vector<PassChange> readBy(const Thresholds& thresholds, const std::vector<LoggedPass>& passes);
+
+}  // namespace fin::app
