@@ -27,18 +27,26 @@ Result<std::string> slurp(const std::string& name) {
 
 }  // namespace
 
-Result<MeasuredFile> measureFile(const std::string& pass, const MeasuringMeans& means,
-                                 const JobControl& job) {
+Result<PassRequest> requestIn(const std::string& pass) {
   const auto text = slurp(pass);
   if (!text) return tl::unexpected(text.error());
   const auto folder = pass == "-" ? std::filesystem::path() : std::filesystem::path(pass).parent_path();
-  auto request = parsePassRequest(*text, folder);
-  if (!request) return tl::unexpected(request.error());
-  const auto clip = openClip(*request, {.job = {job.stop, {}}});
+  return parsePassRequest(*text, folder);
+}
+
+Result<MeasuredFile> measureRequest(PassRequest request, const MeasuringMeans& means, const JobControl& job) {
+  const auto clip = openClip(request, {.job = {job.stop, {}}});
   if (!clip) return tl::unexpected(clip.error());
-  auto measured = measure({*request, (*clip)->info().fingerprint, nullptr}, *clip, means, job);
+  auto measured = measure({request, (*clip)->info().fingerprint, nullptr}, *clip, means, job);
   if (!measured) return tl::unexpected(measured.error());
-  return MeasuredFile{std::move(*request), (*clip)->info().fingerprint, std::move(measured->result)};
+  return MeasuredFile{std::move(request), (*clip)->info().fingerprint, std::move(measured->result)};
+}
+
+Result<MeasuredFile> measureFile(const std::string& pass, const MeasuringMeans& means,
+                                 const JobControl& job) {
+  auto request = requestIn(pass);
+  if (!request) return tl::unexpected(request.error());
+  return measureRequest(std::move(*request), means, job);
 }
 
 Result<void> handOut(const std::optional<std::filesystem::path>& path, const std::string& text) {

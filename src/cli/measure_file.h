@@ -17,7 +17,12 @@ struct MeasuredFile {
   PassResult result;
 };
 
-/// Follows and reads one pass file ("-" for standard input). Errors of any step.
+/// What a pass file ("-" for standard input) says. BadRequest as parsePassRequest.
+Result<PassRequest> requestIn(const std::string& pass);
+/// Follows and reads one pass. Errors of any step.
+Result<MeasuredFile> measureRequest(PassRequest request, const MeasuringMeans& means = {},
+                                    const JobControl& job = {});
+/// Both.
 Result<MeasuredFile> measureFile(const std::string& pass, const MeasuringMeans& means = {},
                                  const JobControl& job = {});
 

@@ -51,6 +51,48 @@ TEST(LadderCommand, ReadsPullsOfOneRigAndSaysWhereItBegins) {
   EXPECT_NE(out["warnings"][0].get<std::string>().find("another rig (another one)"), std::string::npos);
 }
 
+/// A fall at a rate on a head of so many grams in the water; its pass file's path.
+std::string fall(const test::TemporaryFolder& folder, double rate, std::optional<double> head_g) {
+  RehearsalScene scene = test::smallFall();
+  std::get<Sink>(scene.motion).speed_mm_s = rate;
+  const std::string name = "fall-" + std::to_string(static_cast<int>(rate));
+  EXPECT_TRUE(filmRehearsal(scene, folder / (name + ".mp4")));
+  PassRequest request = requestFor(RehearsalTank(scene), folder / (name + ".mp4"));
+  if (head_g) request.head = RigHead{*head_g};
+  const auto file = folder / (name + ".pass.json");
+  test::write(file, writePassRequest(request, folder.path()));
+  return file.string();
+}
+
+TEST(WeightCommand, TellsTheBodysWeightFromItsFallsOnTwoHeads) {
+  const test::TemporaryFolder folder;
+  const auto ran =
+      runCli(folder, "weight " + fall(folder, 150.0, 2.0) + " " + fall(folder, 200.0, 5.0) + " --head 3.5");
+  ASSERT_EQ(ran.exit, 0) << ran.err;
+  const json out = json::parse(ran.out);
+  const json& body = out["readings"][0];
+  EXPECT_EQ(body["name"], "body_weight");
+  // (150² · 5 − 200² · 2) / (200² − 150²), by the rates that the scenes were made with.
+  EXPECT_NEAR(body["value"].get<double>(), 1.857, body["u95"].get<double>());
+  const json& rate = out["readings"][1];
+  EXPECT_EQ(rate["head_in_water_g"], 3.5);
+  EXPECT_NEAR(rate["value"].get<double>(), std::sqrt(0.5 * (150.0 * 150.0 + 200.0 * 200.0)),
+              rate["u95"].get<double>());
+  EXPECT_EQ(out["points"].size(), 2U);
+}
+
+TEST(WeightCommand, AsksForTheHeadBeforeItFollowsAnything) {
+  const test::TemporaryFolder folder;
+  PassRequest request;
+  request.clip = folder / "not-there.mp4";
+  request.protocol = Protocol::Fall;
+  request.marks = {{MarkName::Nose, 0, {80.0, 20.0}}, {MarkName::Tail, 0, {0.0, 20.0}}};
+  test::write(folder / "a.pass.json", writePassRequest(request, folder.path()));
+  const auto ran = runCli(folder, "weight " + (folder / "a.pass.json").string());
+  EXPECT_EQ(ran.exit, 2) << "3 would mean that it looked for the clip";
+  EXPECT_NE(ran.err.find("rig.head_in_water_g"), std::string::npos) << ran.err;
+}
+
 TEST(LadderCommand, NamesThePassThatCannotBeRead) {
   const test::TemporaryFolder folder;
   test::write(folder / "bad.pass.json", "{");

@@ -14,6 +14,7 @@
 #include "core/exchange/rack_csv.h"
 #include "core/exchange/result_files.h"
 #include "core/exchange/verdict_json.h"
+#include "core/exchange/weight_file.h"
 #include "support/reading_words.h"
 
 namespace fin {
@@ -136,6 +137,14 @@ TEST(Golden, LadderAndPasses) {
   for (const auto& [speed, action] : {std::pair(80.0, 1.0), {160.0, 12.0}, {320.0, 30.0}})
     rungs.push_back({"rung", speed, 2.0, action, 0.5, 4.0, 0.0, 3.0});
   expectGolden("ladder.readings.json", writeLadder(evaluateLadder(rungs), {"a warning"}));
+  std::vector<HeadFall> falls;
+  for (const auto& [head, rate] : {std::pair(2.0, 150.0), {5.0, 200.0}})
+    falls.push_back({.name = "fall.pass.json",
+                     .head_g = head,
+                     .rate_mm_s = rate,
+                     .rateU95_mm_s = 0.015 * rate,
+                     .mode = "plumb"});
+  expectGolden("heads.readings.json", writeHeads(falls, {10.0, -3.0}, {"a warning"}));
   Entry entry{.rig = "Vinto 11, 7 g head", .model = "Vinto 11", .graded = false};
   entry.whyNotGraded = "ours";
   entry.price = 4.25;
