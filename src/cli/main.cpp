@@ -26,8 +26,9 @@ int main(int argc, char** argv) {
 
   fin::cli::LadderCommand ladder;
   std::string ladderOut;
-  CLI::App* ladderApp =
-      app.add_subcommand("ladder", "read pulls of one rig at several speeds: onset, blow-out and the curve");
+  CLI::App* ladderApp = app.add_subcommand("ladder",
+                                           "read pulls of one rig at several speeds, or its twitches at "
+                                           "several intervals: its limits and the curve");
   ladderApp->add_option("passes", ladder.passes, "pass files (agile-fin-pass/1)")->required();
   ladderApp->add_option("--out", ladderOut, "write the readings here instead of to standard output");
 

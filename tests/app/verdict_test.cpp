@@ -53,15 +53,10 @@ class VerdictTest : public ReadDayTest {
           {ReadingId::CycleVariation, variation, "%", 0.3, 12.0}},
          true);
   }
-  /// Of the page that is to be seen: the pages of one kind share their names.
   template <class T>
   T* seen(const char* name) {
     EXPECT_TRUE(waitFor([this] { return !window_->verdict().report().busy(); }));
-    for (T* widget : window_->findChildren<T*>(name)) {
-      if (widget->isVisible()) return widget;
-    }
-    ADD_FAILURE() << name << " is not to be seen";
-    return nullptr;
+    return visible<T>(name);
   }
   QString said(const char* label) { return seen<QLabel>(label)->text(); }
   QStringList order() {

@@ -33,6 +33,15 @@ class WindowTest : public testing::Test {
     EXPECT_NE(found, nullptr) << name.toStdString();
     return found;
   }
+  /// Of the page that is to be seen: pages of one kind share their names.
+  template <class T>
+  T* visible(const QString& name) {
+    for (T* widget : window_->findChildren<T*>(name)) {
+      if (widget->isVisible()) return widget;
+    }
+    ADD_FAILURE() << name.toStdString() << " is not to be seen";
+    return nullptr;
+  }
   void press(const QString& button) { QTest::mouseClick(find<QPushButton>(button), Qt::LeftButton); }
   template <class Box>
   void typeInto(Box* box, const QString& text) {

@@ -51,6 +51,33 @@ TEST(LadderCommand, ReadsPullsOfOneRigAndSaysWhereItBegins) {
   EXPECT_NE(out["warnings"][0].get<std::string>().find("another rig (another one)"), std::string::npos);
 }
 
+TEST(LadderCommand, ReadsTwitchesOfOneRigAndSaysWhenItKeepsItsDepth) {
+  const test::TemporaryFolder folder;
+  std::string passes;
+  // Two intervals; it rises in the shorter pauses and sinks in the longer ones.
+  for (const auto& [every_s, drift] : {std::pair(0.7, 40.0), {1.1, -20.0}}) {
+    RehearsalScene scene = test::smallJerks();
+    auto& jerks = std::get<Jerks>(scene.motion);
+    jerks.every_s = every_s;
+    jerks.drift_mm_s = drift;
+    scene.length = Seconds(0.3 + 3.0 * every_s);
+    const std::string name = "twitched-" + std::to_string(static_cast<int>(10.0 * every_s));
+    EXPECT_TRUE(filmRehearsal(scene, folder / (name + ".mp4")));
+    const auto file = folder / (name + ".pass.json");
+    test::write(file,
+                writePassRequest(requestFor(RehearsalTank(scene), folder / (name + ".mp4")), folder.path()));
+    passes += " " + file.string();
+  }
+  const auto ran = runCli(folder, "ladder" + passes);
+  ASSERT_EQ(ran.exit, 0) << ran.err;
+  const json out = json::parse(ran.out);
+  EXPECT_EQ(out["protocol"], "twitch");
+  ASSERT_EQ(out["readings"].size(), 2U) << ran.out;
+  // 28 mm at 0.7 s, -22 at 1.1: level at 0.7 + 0.4 · 28/50.
+  EXPECT_EQ(out["readings"][1]["name"], "level_interval");
+  EXPECT_NEAR(out["readings"][1]["value"].get<double>(), 0.924, 0.03);
+}
+
 /// A fall at a rate on a head of so many grams in the water; its pass file's path.
 std::string fall(const test::TemporaryFolder& folder, double rate, std::optional<double> head_g) {
   RehearsalScene scene = test::smallFall();

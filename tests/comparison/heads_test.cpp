@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/comparison/heads.h"
+#include "core/comparison/pooled_steps.h"
 
 #include <gtest/gtest.h>
 
@@ -45,7 +46,7 @@ TEST(Heads, AreOnlyBelievedWhereTheyFallAlike) {
 
 TEST(Heads, TellFromWhichFallOnTheTailKicks) {
   const std::vector<double> rates{80.0, 120.0, 160.0, 220.0, 260.0};
-  EXPECT_NEAR(*risesThrough(rates, {1.0, 4.0, 22.0, 30.0, 30.0}, 6.0), 124.4, 0.05);
+  EXPECT_NEAR(*firstReaching(rates, nonDecreasing({1.0, 4.0, 22.0, 30.0, 30.0}), 6.0), 124.4, 0.05);
   std::vector<HeadFall> falls;
   const double angles[] = {1.0, 4.0, 22.0, 30.0, 30.0};
   for (std::size_t i = 0; i < rates.size(); ++i) {

@@ -17,14 +17,14 @@ namespace {
 using nlohmann::json;
 using Adapter = valijson::adapters::NlohmannJsonAdapter;
 
-json contentOf(const std::filesystem::path& file) {
+json jsonIn(const std::filesystem::path& file) {
   std::ifstream in(file);
   EXPECT_TRUE(in) << file;
   return json::parse(in);
 }
 
 json schemaNamed(const std::string& name) {
-  return contentOf(std::filesystem::path(FIN_SCHEMAS) / (name + ".schema.json"));
+  return jsonIn(std::filesystem::path(FIN_SCHEMAS) / (name + ".schema.json"));
 }
 
 /// What is wrong with a document; empty where it is as its schema says.
@@ -49,7 +49,7 @@ struct Format {
 class Schemas : public testing::TestWithParam<Format> {};
 
 TEST_P(Schemas, SayWhatTheGoldenFilesAre) {
-  const json document = contentOf(std::filesystem::path(FIN_GOLDEN_FILES) / GetParam().golden);
+  const json document = jsonIn(std::filesystem::path(FIN_GOLDEN_FILES) / GetParam().golden);
   json schema = schemaNamed(GetParam().schema);
   EXPECT_EQ(wrongWith(document, schema), "");
   // Every key is described, also where a document may have others.
@@ -79,7 +79,7 @@ INSTANTIATE_TEST_SUITE_P(Exchange, Schemas,
 
 TEST(PassSchema, RefusesWhatTheProgramRefuses) {
   const json schema = schemaNamed("pass");
-  const json whole = contentOf(std::filesystem::path(FIN_GOLDEN_FILES) / "pass.json");
+  const json whole = jsonIn(std::filesystem::path(FIN_GOLDEN_FILES) / "pass.json");
   const auto refused = [&](const char* where, const json& value) {
     json document = whole;
     document[json::json_pointer(where)] = value;

@@ -3,10 +3,15 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <map>
+#include <set>
 
 #include "core/measuring/measure.h"
+#include "core/measuring/session.h"
+#include "core/rehearsal/rehearse.h"
 #include "support/numbered_film.h"
 #include "support/small_scene.h"
+#include "support/truth_readings.h"
 
 namespace fin {
 namespace {
@@ -154,6 +159,39 @@ TEST_F(SeveralThings, NothingIsInMillimetresWhereTheLureCannotBeTheRuler) {
   ASSERT_TRUE(read);
   EXPECT_EQ(read->readings.find(ReadingId::TravelSpeed), nullptr);
   EXPECT_EQ(read->readings.find(ReadingId::OwnScale), nullptr);
+}
+
+/// Filmed, followed and read: twitched, pulled from where it lies, let go.
+TEST(SeveralThingsFilmed, AreFoundAndReadFromOneFollowing) {
+  const test::TemporaryFolder folder;
+  RehearsalScene scene = test::smallFall();
+  TwitchPullFall things;
+  things.jerks = {.count = 2,
+                  .first_s = 0.3,
+                  .every_s = 0.9,
+                  .start_mm = -170.0,
+                  .height_mm = 70.0,
+                  .advance_mm = 60.0,
+                  .back_mm = 20.0};
+  things.pullFrom_s = 2.1;
+  things.pull = {.speed_mm_s = 110.0, .wobble_Hz = 0.0, .wobble_deg = 0.0};
+  things.fallFrom_s = 3.7;
+  things.sink = {.speed_mm_s = 150.0, .timeConstant_s = 0.08, .bottom_mm = -1000.0, .attitude_deg = 0.0};
+  scene.motion = things;
+  scene.length = Seconds(4.6);
+  ASSERT_TRUE(filmRehearsal(scene, folder / "several.mp4"));
+  const auto clip = *Clip::open(folder / "several.mp4");
+  const PassRequest request = requestFor(RehearsalTank(scene), folder / "several.mp4");
+  const auto done = measure({request, clip->info().fingerprint, nullptr}, clip);
+  ASSERT_TRUE(done) << done.error().message;
+  const ReadingSet& set = done->measurement->readings;
+  std::map<std::size_t, std::set<ReadingId>> read;
+  for (const Reading& r : set.readings) read[*r.stretch].insert(r.id);
+  ASSERT_GE(read.size(), 3U);
+  EXPECT_TRUE(read[0].contains(ReadingId::TwitchCount));
+  EXPECT_NEAR(test::valueOf(set, ReadingId::Advance), 60.0, 3.0);
+  EXPECT_NEAR(test::valueOf(set, ReadingId::TravelSpeed), 110.0, 4.0);
+  EXPECT_NEAR(test::valueOf(set, ReadingId::FallRate), 150.0, 5.0);
 }
 
 }  // namespace

@@ -112,6 +112,8 @@ TEST(Log, KeepsWhatTheDayIsDecidedBy) {
   VerdictPlan plan;
   plan.wishes = {{ReadingId::PauseDrift, Direction::Target, 2.5, 2.0, 260.0, PointsCurve{12.0, {}, 0.0}},
                  {ReadingId::WobbleAngle, Direction::More, 0.0, 0.5, {}, PointsCurve{10.0, 18.0, 40.0}}};
+  plan.wishes.push_back(usualWish(ReadingId::FallMode));
+  plan.wishes.back().className = "glide";
   plan.purposes.push_back({"Under the ice", {usualWish(ReadingId::FallRate)}});
   plan.interest = "one of us designed the Pellow";
   plan.correctDrift = true;

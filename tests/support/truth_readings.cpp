@@ -5,6 +5,7 @@
 #include <functional>
 #include <random>
 
+#include "core/readings/beat.h"
 #include "core/readings/drag.h"
 #include "core/readings/fall.h"
 #include "core/readings/hop.h"
@@ -68,6 +69,7 @@ TruthSheet sheetOf(const RehearsalTank& tank, const Seen& seen, std::optional<Pr
   if (request.protocol == Protocol::Drag) readDrag(traces, sheet);
   if (request.protocol == Protocol::Rest) readRest(traces, 0.0, sheet);
   if (request.protocol == Protocol::Retrieve) readRetrieve(traces, request.view, sheet);
+  if (!traces.blade.empty()) readBeat(traces.blade, traces.bladeLength, traces, sheet);
   return out;
 }
 

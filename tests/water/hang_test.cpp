@@ -23,8 +23,8 @@ TEST(Hang, SinksInTheColdAsItShrinksMoreThanTheWaterDoes) {
 TEST(Hang, HoldsBetweenTwoTemperatures) {
   const auto window = hangWindow(neutralAt20(), GramsPerKilogram(0.0), MillimetresPerSecond(10.0));
   ASSERT_TRUE(window);
-  EXPECT_NEAR(window->from.value(), 15.6, 0.05);
-  EXPECT_NEAR(window->to.value(), 31.3, 0.05);
+  EXPECT_NEAR(window->from.value, 15.6, 0.05);
+  EXPECT_NEAR(window->to.value, 31.3, 0.05);
   EXPECT_FALSE(hangWindow(neutralAt20(), GramsPerKilogram(35.0), MillimetresPerSecond(10.0)));
 }
 

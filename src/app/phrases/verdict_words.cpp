@@ -26,6 +26,11 @@ QString why(const Ranking::Left& left) {
 
 }  // namespace
 
+QString spokenWish(const Wish& wish) {
+  const QString name = spokenName(wish.reading);
+  return wish.className.empty() ? name : QString("%1: %2").arg(name, QString::fromStdString(wish.className));
+}
+
 QString plainNumber(double number, int decimals) {
   QString out = QString::number(number, 'f', decimals);
   while (out.contains('.') && (out.endsWith('0') || out.endsWith('.'))) out.chop(1);
@@ -99,8 +104,7 @@ QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
   if (ranking.whyNone.empty()) {
     QStringList alone;
     for (std::size_t w = 0; w < table.wishes.size(); ++w) {
-      if (ranking.placings.front().cells[w] && !table.scatterKnown[w])
-        alone += spokenName(table.wishes[w].reading);
+      if (ranking.placings.front().cells[w] && !table.scatterKnown[w]) alone += spokenWish(table.wishes[w]);
     }
     if (!alone.isEmpty()) {
       out +=
@@ -134,7 +138,7 @@ QString reasonInWords(const ScoreTable& table, const Placing& placing, UnitSyste
   QStringList unknown;
   for (const std::size_t w : order) {
     const Wish& wish = table.wishes[w];
-    const QString name = spokenName(wish.reading);
+    const QString name = spokenWish(wish);
     if (const auto& cell = table.cells[w][placing.entry]) {
       parts += QString("%1 %2").arg(name.toLower(), spokenAs(wish.reading, cell->value, cell->u95, units));
     } else {

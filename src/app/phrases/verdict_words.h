@@ -14,6 +14,8 @@ namespace fin::app {
 QString plainNumber(double number, int decimals = 2);
 QString percent(double share);
 /// Who is first, or why nobody is.
+/// "Wobble angle"; of a reading in words with the class that is wanted: "How it falls: glide".
+QString spokenWish(const Wish& wish);
 QString firstInWords(const ScoreTable& table, const Ranking& ranking);
 /// How firm that is: under measuring, and under other weights.
 QString firmnessInWords(const ScoreTable& table, const Ranking& ranking);

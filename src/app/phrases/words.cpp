@@ -117,6 +117,15 @@ const std::map<ReadingId, ReadingName>& names() {
       {DragKick, {"Kick on the drag", "tail angle per length"}},
       {OnsetSpeed, {"Starts working at", "onset speed"}},
       {BlowoutSpeed, {"Blows out at", "blow-out speed"}},
+      {FlashesPerTwitch, {"Flashes per twitch", "brightness peaks per twitch"}},
+      {FlashShare, {"Twitches that flash", "share with a brightness peak"}},
+      {FallFlashRate, {"Flashes while falling", "brightness peaks per second, steady fall"}},
+      {ZoneTime, {"Stays before a fish", "mean time in the zone"}},
+      {ZoneTenth, {"Stays at least, nine in ten", "tenth percentile of the time in the zone"}},
+      {BodyBend, {"Body bent by", "greatest offset of the mid line from its chord"}},
+      {HookOffset, {"Hook off the middle", "offset of the hook from the mid line"}},
+      {HoldInterval, {"Holds its depth, twitched every", "shortest interval with a climb of 5 mm at most"}},
+      {LevelInterval, {"Climbs no more, twitched every", "shortest interval without a climb"}},
       {BodyWeight, {"Body weighs in water", "weight in water, negative floats"}},
       {KickFallRate, {"Tail kicks from a fall of", "fall speed at the onset of the kick"}},
       {KickHead, {"Lightest head that kicks", "head weight in water at the onset of the kick"}},
@@ -259,6 +268,8 @@ QString spokenName(Protocol protocol) {
       return words("Dragging");
     case Protocol::Pause:
       return words("Pause");
+    case Protocol::Still:
+      return words("Held still");
   }
   return {};
 }
@@ -354,7 +365,7 @@ ShownUnit shownUnit(std::string_view unit, UnitSystem units) {
   if (unit == "deg") return {1.0, "°"};
   if (unit == "deg/m") return {1.0, words("°/m")};
   if (unit == "Hz" || unit == "1/s") return {1.0, words("per second")};
-  if (unit == "text") return {};
+  if (unit == "text") return {1.0, words("% of passes")};  // the only number a class has
   return {1.0, QString::fromUtf8(unit.data(), static_cast<qsizetype>(unit.size()))};
 }
 

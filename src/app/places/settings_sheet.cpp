@@ -9,6 +9,7 @@
 #include <QHBoxLayout>
 #include <QMediaDevices>
 #include <QVBoxLayout>
+#include <array>
 
 #include "app/ui/pieces.h"
 #include "app/ui/settings.h"
@@ -122,30 +123,23 @@ SettingsSheet::SettingsSheet(QWidget* parent) : QFrame(parent) {
   });
 }
 
-/// Where a motion takes its name. As defined, but for a school that has it another way.
+/// Where a motion takes its name, and how large the water before a fish is. As defined, but for a school that
+/// has it another way.
 QLayout* SettingsSheet::buildThresholds() {
   struct Line {
     const char* name;
     QString text;
     const char* unit;
-    UnitBox::Range box;
-    double Thresholds::*value;
+    int decimals;
   };
-  const Line lines[] = {{"glideFrom",
-                         tr("A fall glides from, along over down"),
-                         "",
-                         {kGlideFromRange.least, kGlideFromRange.most, 2},
-                         &Thresholds::glideFrom},
-                        {"flutterFrom",
-                         tr("A fall flutters from a rocking of"),
-                         "°",
-                         {kFlutterFromRange_deg.least, kFlutterFromRange_deg.most, 0},
-                         &Thresholds::flutterFrom_deg},
-                        {"holdsWithin",
-                         tr("A pause holds within, up or down"),
-                         "mm/s",
-                         {kHoldsWithinRange_mm_s.least, kHoldsWithinRange_mm_s.most, 1},
-                         &Thresholds::holdsWithin_mm_s}};
+  // As kThresholdKeys has them.
+  const std::array<Line, kThresholdKeys.size()> lines{
+      Line{"glideFrom", tr("A fall glides from, along over down"), "", 2},
+      Line{"flutterFrom", tr("A fall flutters from a rocking of"), "°", 0},
+      Line{"holdsWithin", tr("A pause holds within, up or down"), "mm/s", 1},
+      Line{"zoneHalf", tr("Before a fish it counts within, along"), "mm", 0},
+      Line{"zoneHalfHeight", tr("Before a fish it counts within, up or down"), "mm", 0},
+      Line{"zoneInterval", tr("There it is twitched every (0: as filmed)"), "s", 2}};
   auto* all = new QVBoxLayout;
   all->setSpacing(8);
   QLabel* heading = new QLabel(tr("How motions are named"));
@@ -155,14 +149,16 @@ QLayout* SettingsSheet::buildThresholds() {
   form->setHorizontalSpacing(18);
   QPushButton* defined = namedButton(tr("As defined"), "thresholdsAsDefined");
   std::vector<std::pair<UnitBox*, double Thresholds::*>> boxes;
-  for (const Line& line : lines) {
-    auto* box = new UnitBox(line.text, line.unit, line.box);
+  for (std::size_t i = 0; i < lines.size(); ++i) {
+    const Line& line = lines[i];
+    const ThresholdKey& threshold = kThresholdKeys[i];
+    auto* box = new UnitBox(line.text, line.unit, {threshold.least, threshold.most, line.decimals});
     box->setObjectName(line.name);
     box->setUnits(Settings::all().units());
-    box->show(Settings::all().thresholds().*line.value);
+    box->show(Settings::all().thresholds().*threshold.value);
     form->addRow(line.text, box);
-    boxes.emplace_back(box, line.value);
-    connect(box, &UnitBox::edited, this, [value = line.value, defined](double metric) {
+    boxes.emplace_back(box, threshold.value);
+    connect(box, &UnitBox::edited, this, [value = threshold.value, defined](double metric) {
       Thresholds chosen = Settings::all().thresholds();
       chosen.*value = metric;
       Settings::all().setThresholds(chosen);

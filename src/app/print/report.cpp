@@ -5,6 +5,7 @@
 
 #include <QBuffer>
 
+#include "app/phrases/class_words.h"
 #include "app/phrases/verdict_words.h"
 #include "app/plots/plot.h"
 #include "app/plots/spread_plot.h"
@@ -147,7 +148,7 @@ class Report {
       if (wish.weight != 1.0) way += QObject::tr(", weight %1").arg(plainNumber(wish.weight));
       if (table_.speeds_mm_s[w])
         way += QObject::tr(", pulled at about %1").arg(spokenPull(*table_.speeds_mm_s[w], units_));
-      parts += QString("%1 (%2)").arg(spokenName(wish.reading), way);
+      parts += QString("%1 (%2)").arg(spokenWish(wish), way);
     }
     return parts.isEmpty() ? QString() : paragraph(QObject::tr("Scored by: %1.").arg(parts.join("; ")));
   }
@@ -257,16 +258,33 @@ class Report {
         name.clear();
       }
     }
+    rows += classes();
     if (rows.isEmpty()) return {};
     return section(QObject::tr("Readings"),
                    paragraph(QObject::tr(
                        "Means over the passes with the half-width of their 95 % interval; pulls at the "
-                       "speed at which most rigs were pulled. Rigs that share a letter cannot be told apart; "
+                       "speed at which most rigs were pulled. What is read in words: the commonest, with "
+                       "the 95 % interval of its share. Rigs that share a letter cannot be told apart; "
                        "no letter: one pass.")) +
                        fin::app::table({QObject::tr("Reading"), QObject::tr("Rig"), QObject::tr("Value"),
                                         QObject::tr("Passes"), QString()},
                                        rows),
                    Page::New);
+  }
+
+  /// Rows of what was read in words.
+  QString classes() const {
+    const auto& passes = controller_.lineUp().passes();
+    QString rows;
+    for (const ReadingId reading : classReadingsAmong(passes)) {
+      QString name = "<b>" + spokenName(reading).toHtmlEscaped() + "</b>";
+      for (const RigClasses& rig : compareClasses(passes, reading).rigs) {
+        rows += row({name, escaped(rig.rig), spokenClasses(rig).toHtmlEscaped(), QString::number(rig.passes),
+                     QString::fromStdString(rig.letters)});
+        name.clear();
+      }
+    }
+    return rows;
   }
 
   /// Which file, which frames, by which method and when: for whoever wants to check.

@@ -19,16 +19,6 @@ const QString kPullUnit = "pull_unit";
 const QString kClipFolder = "clip_folder";
 const QString kFileFolder = "file_folder";
 const QString kSoundDevice = "sound_device";
-const QString kGlideFrom = "glide_from";
-const QString kFlutterFrom = "flutter_from_deg";
-const QString kHoldsWithin = "holds_within_mm_s";
-
-/// What cannot be meant is as defined.
-double within(const QVariant& kept, const ThresholdRange& range, double asDefined) {
-  bool number = false;
-  const double value = kept.toDouble(&number);
-  return number && value >= range.least && value <= range.most ? value : asDefined;
-}
 
 }  // namespace
 
@@ -129,17 +119,19 @@ void Settings::setSoundDevice(const QByteArray& device) {
   keep(kSoundDevice, device);
 }
 
+/// What cannot be meant is as defined.
 Thresholds Settings::thresholds() const {
-  const Thresholds defined;
-  return {within(value(kGlideFrom), kGlideFromRange, defined.glideFrom),
-          within(value(kFlutterFrom), kFlutterFromRange_deg, defined.flutterFrom_deg),
-          within(value(kHoldsWithin), kHoldsWithinRange_mm_s, defined.holdsWithin_mm_s)};
+  Thresholds out;
+  for (const ThresholdKey& threshold : kThresholdKeys) {
+    bool number = false;
+    const double kept = value(threshold.key).toDouble(&number);
+    if (number && threshold.allows(kept)) out.*threshold.value = kept;
+  }
+  return out;
 }
 
 void Settings::setThresholds(const Thresholds& thresholds) {
-  keep(kGlideFrom, thresholds.glideFrom);
-  keep(kFlutterFrom, thresholds.flutterFrom_deg);
-  keep(kHoldsWithin, thresholds.holdsWithin_mm_s);
+  for (const ThresholdKey& threshold : kThresholdKeys) keep(threshold.key, thresholds.*threshold.value);
 }
 
 }  // namespace fin::app

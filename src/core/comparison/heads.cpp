@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/comparison/pooled_steps.h"
 #include "core/comparison/speed_ladder.h"
 
 namespace fin {
@@ -146,28 +147,6 @@ Result<Estimate> fallRateOnHead(std::span<const HeadFall> falls, double head_g) 
   return e;
 }
 
-std::optional<double> risesThrough(std::span<const double> rates, std::vector<double> angles,
-                                   double threshold) {
-  // Pool adjacent violators: what falls is levelled with what came before.
-  for (std::size_t i = 1; i < angles.size(); ++i) {
-    std::size_t from = i;
-    double sum = angles[i];
-    double n = 1.0;
-    while (from > 0 && angles[from - 1] > sum / n + 1e-12) {
-      --from;
-      sum += angles[from];
-      n += 1.0;
-    }
-    for (std::size_t k = from; k <= i; ++k) angles[k] = sum / n;
-  }
-  for (std::size_t i = 1; i < angles.size(); ++i) {
-    if (angles[i - 1] >= threshold || angles[i] < threshold) continue;
-    return rates[i - 1] +
-           (rates[i] - rates[i - 1]) * (threshold - angles[i - 1]) / (angles[i] - angles[i - 1]);
-  }
-  return std::nullopt;
-}
-
 Result<KickOnset> kickOnset(std::span<const HeadFall> given) {
   std::vector<HeadFall> falls(given.begin(), given.end());
   std::sort(falls.begin(), falls.end(),
@@ -183,7 +162,7 @@ Result<KickOnset> kickOnset(std::span<const HeadFall> given) {
   const double largest = *std::max_element(angles.begin(), angles.end());
   const double threshold = std::max(kOfLargestKick * largest, kOfSlowestKick * angles.front());
   if (largest <= 0.0) return failure(ErrorCode::Unsupported, "its tail kicks on none of these heads");
-  const auto rate = risesThrough(rates, angles, threshold);
+  const auto rate = firstReaching(rates, nonDecreasing(angles), threshold);
   if (!rate)
     return failure(ErrorCode::Unsupported,
                    fmt::format("it kicks on the lightest head already ({:.0f} mm/s): film a lighter one",

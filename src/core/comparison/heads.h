@@ -48,8 +48,4 @@ struct KickOnset {
 };
 Result<KickOnset> kickOnset(std::span<const HeadFall> falls);
 
-/// The rate at which an angle over rising rates reaches a threshold, as above; none where it does not.
-std::optional<double> risesThrough(std::span<const double> rates, std::vector<double> angles,
-                                   double threshold);
-
 }  // namespace fin

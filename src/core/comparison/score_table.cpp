@@ -6,7 +6,9 @@
 #include <cmath>
 #include <map>
 
+#include "core/comparison/class_spread.h"
 #include "core/readings/registry.h"
+#include "core/signals/count_intervals.h"
 
 namespace fin {
 namespace {
@@ -34,6 +36,18 @@ std::map<std::string, ScoredValue> overPasses(const std::vector<ComparedPass>& p
   return out;
 }
 
+std::map<std::string, ScoredValue> overClasses(const std::vector<ComparedPass>& passes, const Wish& wish) {
+  std::map<std::string, ScoredValue> out;
+  for (const RigClasses& rig : compareClasses(passes, wish.reading).rigs) {
+    if (rig.passes == 0) continue;
+    const std::size_t so = rig.passesOf(wish.className);
+    const CountInterval share = clopperPearson(so, rig.passes);
+    out[rig.rig] = {100.0 * static_cast<double>(so) / static_cast<double>(rig.passes),
+                    50.0 * (share.to - share.from), rig.passes, rig.letters};
+  }
+  return out;
+}
+
 std::map<std::string, ScoredValue> overLadders(const std::vector<ComparedPass>& passes, ReadingId reading) {
   std::map<std::string, ScoredValue> out;
   for (const auto& [rig, rungs] : laddersOf(passes)) {
@@ -54,7 +68,9 @@ ScoreTable tableFor(const std::vector<ComparedPass>& passes, std::vector<Entry> 
     const auto speed = ladder            ? std::nullopt
                        : wish.speed_mm_s ? wish.speed_mm_s
                                          : commonSpeed(passes, wish.reading);
-    const auto values = ladder ? overLadders(passes, wish.reading) : overPasses(passes, wish.reading, speed);
+    const auto values = ladder                  ? overLadders(passes, wish.reading)
+                        : isClass(wish.reading) ? overClasses(passes, wish)
+                                                : overPasses(passes, wish.reading, speed);
     out.speeds_mm_s.push_back(speed);
     out.scatterKnown.push_back(ladder || std::any_of(values.begin(), values.end(),
                                                      [](const auto& v) { return v.second.passes > 1; }));

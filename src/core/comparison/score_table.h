@@ -45,10 +45,11 @@ struct ScoreTable {
   friend bool operator==(const ScoreTable&, const ScoreTable&) = default;
 };
 
-/// Every rig's value of every wish, as compare() gives it. A rig with one pass cannot tell how its passes
-/// scatter, so it is as unsure as the scatter of the others says, where they have two and more. Onset and
-/// blow-out come from the rig's ladder. Means, intervals and letters are those of spread.h; the scatter of
-/// the others is pooled within rigs (Student's t with its degrees of freedom). Pure; on any thread.
+/// Every rig's value of every wish, as compare() gives it; of a reading in words the share of its passes with
+/// the wanted class, its exact interval halved (class_spread.h). A rig with one pass cannot tell how its
+/// passes scatter, so it is as unsure as the scatter of the others says, where they have two and more. Onset
+/// and blow-out come from the rig's ladder. Means, intervals and letters are those of spread.h; the scatter
+/// of the others is pooled within rigs (Student's t with its degrees of freedom). Pure; on any thread.
 ScoreTable tableFor(const std::vector<ComparedPass>& passes, std::vector<Entry> entries,
                     std::vector<Wish> wishes);
 

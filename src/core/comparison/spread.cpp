@@ -39,19 +39,19 @@ double intervalOf(const RigValues& rig) {
 }
 
 /// Groups of which each is told apart from no member, by insertion and absorption.
-std::vector<std::set<std::size_t>> groupsOf(std::size_t count, const std::vector<RigPair>& pairs) {
+std::vector<std::set<std::size_t>> groupsOf(std::size_t count,
+                                            const std::vector<std::pair<std::size_t, std::size_t>>& apart) {
   std::set<std::size_t> all;
   for (std::size_t i = 0; i < count; ++i) all.insert(i);
   std::vector<std::set<std::size_t>> groups{all};
-  for (const RigPair& pair : pairs) {
-    if (!pair.apart) continue;
+  for (const auto& [a, b] : apart) {
     std::vector<std::set<std::size_t>> next;
     for (const auto& group : groups) {
-      if (!group.contains(pair.a) || !group.contains(pair.b)) {
+      if (!group.contains(a) || !group.contains(b)) {
         next.push_back(group);
         continue;
       }
-      for (const std::size_t out : {pair.a, pair.b}) {
+      for (const std::size_t out : {a, b}) {
         next.push_back(group);
         next.back().erase(out);
       }
@@ -143,6 +143,17 @@ std::optional<std::size_t> passesNeeded(double difference, double variance, doub
   return least;
 }
 
+std::vector<std::string> lettersFor(std::size_t count,
+                                    const std::vector<std::pair<std::size_t, std::size_t>>& apart) {
+  std::vector<std::string> out(count);
+  char letter = 'a';
+  for (const auto& group : groupsOf(count, apart)) {
+    for (const std::size_t i : group) out[i] += letter;
+    ++letter;
+  }
+  return out;
+}
+
 Spread compare(const std::vector<RigValues>& rigs, FurtherPasses further) {
   std::vector<const RigValues*> order;
   for (const RigValues& rig : rigs) {
@@ -183,19 +194,15 @@ Spread compare(const std::vector<RigValues>& rigs, FurtherPasses further) {
     if (const auto needed = passesNeeded(pair.difference, variance, level, have + kMostFurther))
       pair.morePasses = std::max<std::size_t>(*needed, have + 1) - have;
   }
-  std::vector<RigPair> among;  // by place in `tested`
+  std::vector<std::pair<std::size_t, std::size_t>> apart;  // by place in `tested`
+  const auto place = [&](std::size_t rig) {
+    return static_cast<std::size_t>(std::find(tested.begin(), tested.end(), rig) - tested.begin());
+  };
   for (const RigPair& pair : out.pairs) {
-    among.push_back(pair);
-    among.back().a =
-        static_cast<std::size_t>(std::find(tested.begin(), tested.end(), pair.a) - tested.begin());
-    among.back().b =
-        static_cast<std::size_t>(std::find(tested.begin(), tested.end(), pair.b) - tested.begin());
+    if (pair.apart) apart.emplace_back(place(pair.a), place(pair.b));
   }
-  char letter = 'a';
-  for (const auto& group : groupsOf(tested.size(), among)) {
-    for (const std::size_t i : group) out.rigs[tested[i]].letters += letter;
-    ++letter;
-  }
+  const std::vector<std::string> letters = lettersFor(tested.size(), apart);
+  for (std::size_t i = 0; i < tested.size(); ++i) out.rigs[tested[i]].letters = letters[i];
   return out;
 }
 

@@ -3,6 +3,7 @@
 
 #include <optional>
 #include <string>
+#include <utility>
 #include <vector>
 
 namespace fin {
@@ -54,6 +55,11 @@ enum class FurtherPasses { NotAsked, Find };
 /// variances and the difference as they are, at a level shared over the pairs; it is what takes the time, and
 /// is found only where it is asked for. Checked against R.
 Spread compare(const std::vector<RigValues>& rigs, FurtherPasses further = FurtherPasses::NotAsked);
+
+/// A letter for each group of which no two are apart, as a string for each of `count`: two share one unless
+/// they are apart.
+std::vector<std::string> lettersFor(std::size_t count,
+                                    const std::vector<std::pair<std::size_t, std::size_t>>& apart);
 
 double meanOf(const std::vector<double>& values);
 /// The standard deviation within groups, over all of them that have two values and more.

@@ -5,6 +5,9 @@
 #include <map>
 #include <set>
 
+#include "core/comparison/class_spread.h"
+#include "core/readings/registry.h"
+
 namespace fin {
 namespace {
 
@@ -49,10 +52,15 @@ std::vector<Purpose> usualPurposes() {
   };
 }
 
-Wish usualWish(ReadingId reading) {
+Wish usualWish(ReadingId reading, const std::vector<ComparedPass>& passes) {
   const auto found = std::find_if(std::begin(kUsual), std::end(kUsual),
                                   [&](const Usual& u) { return u.reading == reading; });
-  return wish(reading, found == std::end(kUsual) ? More : found->direction);
+  Wish out = wish(reading, found == std::end(kUsual) ? More : found->direction);
+  if (isClass(reading)) {
+    const ClassSpread spread = compareClasses(passes, reading);
+    if (!spread.classes.empty()) out.className = spread.classes.front();
+  }
+  return out;
 }
 
 std::vector<Wish> proposedWishes(const std::vector<ComparedPass>& passes) {

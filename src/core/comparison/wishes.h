@@ -32,6 +32,8 @@ struct Wish {
   /// Only pulls of about this speed; none takes the speed at which most rigs were pulled.
   std::optional<double> speed_mm_s;
   std::optional<PointsCurve> curve;  ///< none: from the worst of the day to the best
+  /// Of a reading in words: the class that is wanted. Its value is the share of passes that were read so, %.
+  std::string className = {};
 
   friend bool operator==(const Wish&, const Wish&) = default;
 };
@@ -49,8 +51,9 @@ std::vector<Purpose> usualPurposes();
 /// The readings that the day's passes can be scored by without a word from the tester: of the protocol that
 /// most rigs were read by, those that as many rigs have, each in its usual direction.
 std::vector<Wish> proposedWishes(const std::vector<ComparedPass>& passes);
-/// In the direction it is usually wanted; more, where there is no usual one.
-Wish usualWish(ReadingId reading);
+/// In the direction it is usually wanted; more, where there is no usual one. Of a reading in words the class
+/// that most passes were read as.
+Wish usualWish(ReadingId reading, const std::vector<ComparedPass>& passes = {});
 
 /// What the tester decides by. A value: undo swaps whole ones.
 struct VerdictPlan {

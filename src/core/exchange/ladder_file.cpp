@@ -23,18 +23,34 @@ ordered_json toJson(const LadderRung& rung) {
   return out;
 }
 
-}  // namespace
+ordered_json toJson(const CadenceRung& rung) {
+  return {{"pass", rung.name},
+          {"interval_s", rung.interval_s},
+          {"rise_mm", rung.rise_mm},
+          {"rise_u95_mm", rung.riseU95_mm}};
+}
 
-std::string writeLadder(const SpeedLadder& ladder, const std::vector<std::string>& warnings) {
+template <class Ladder>
+std::string written(const Ladder& ladder, Protocol protocol, const std::vector<std::string>& warnings) {
   ordered_json out;
   out["format"] = "agile-fin-readings/1";
-  out["protocol"] = "retrieve";
+  out["protocol"] = toString(protocol);
   out["method"] = kMethodVersion;
   putReadings(ladder.readings, out);
   out["points"] = ordered_json::array();
-  for (const LadderRung& rung : ladder.rungs) out["points"].push_back(toJson(rung));
+  for (const auto& rung : ladder.rungs) out["points"].push_back(toJson(rung));
   out["warnings"] = warnings;
   return out.dump(1, ' ', false, ordered_json::error_handler_t::replace) + "\n";
+}
+
+}  // namespace
+
+std::string writeLadder(const SpeedLadder& ladder, const std::vector<std::string>& warnings) {
+  return written(ladder, Protocol::Retrieve, warnings);
+}
+
+std::string writeCadence(const CadenceLadder& ladder, const std::vector<std::string>& warnings) {
+  return written(ladder, Protocol::Twitch, warnings);
 }
 
 }  // namespace fin

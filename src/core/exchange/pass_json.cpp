@@ -269,9 +269,10 @@ Thresholds readThresholds(Object& pass) {
   const json* value = pass.get("thresholds");
   if (value == nullptr) return out;
   Object object(*value, "thresholds");
-  out.glideFrom = object.maybeNumber("glide_from").value_or(out.glideFrom);
-  out.flutterFrom_deg = object.maybeNumber("flutter_from_deg").value_or(out.flutterFrom_deg);
-  out.holdsWithin_mm_s = object.maybeNumber("holds_within_mm_s").value_or(out.holdsWithin_mm_s);
+  for (const ThresholdKey& threshold : kThresholdKeys) {
+    double& number = out.*threshold.value;
+    number = object.maybeNumber(threshold.key).value_or(number);
+  }
   object.nothingElse();
   return out;
 }

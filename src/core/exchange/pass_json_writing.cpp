@@ -100,10 +100,10 @@ std::string writePassRequest(const PassRequest& request, const std::filesystem::
     out["quiet"] = {{"from_s", request.quiet->from.value()}, {"to_s", request.quiet->to.value()}};
   if (request.twitches)
     out["twitches"] = {{"starts_s", request.twitches->starts_s}, {"left_out_s", request.twitches->leftOut_s}};
-  if (request.thresholds != Thresholds{})
-    out["thresholds"] = {{"glide_from", request.thresholds.glideFrom},
-                         {"flutter_from_deg", request.thresholds.flutterFrom_deg},
-                         {"holds_within_mm_s", request.thresholds.holdsWithin_mm_s}};
+  if (request.thresholds != Thresholds{}) {
+    for (const ThresholdKey& threshold : kThresholdKeys)
+      out["thresholds"][threshold.key] = request.thresholds.*threshold.value;
+  }
   if (!request.rigName.empty() || !request.rigNote.empty() || request.head) {
     out["rig"] = {{"name", request.rigName}, {"note", request.rigNote}};
     if (request.head) out["rig"]["head_in_water_g"] = request.head->inWater_g;

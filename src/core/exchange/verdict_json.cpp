@@ -14,9 +14,10 @@ constexpr auto keysOf(const PointsCurve*) {
 }
 
 constexpr auto keysOf(const Wish*) {
-  return std::tuple{key("reading", &Wish::reading),       key("direction", &Wish::direction),
-                    key("target", &Wish::target),         key("weight", &Wish::weight),
-                    key("speed_mm_s", &Wish::speed_mm_s), key("curve", &Wish::curve)};
+  return std::tuple{key("reading", &Wish::reading), key("direction", &Wish::direction),
+                    key("target", &Wish::target),   key("class", &Wish::className),
+                    key("weight", &Wish::weight),   key("speed_mm_s", &Wish::speed_mm_s),
+                    key("curve", &Wish::curve)};
 }
 
 constexpr auto keysOf(const Purpose*) {

@@ -169,12 +169,9 @@ Result<void> validate(const PassRequest& request, Stage stage) {
         return wrong("twitches", "what is left out must be one of the starts");
     }
   }
-  for (const auto& [value, range, key] :
-       {std::tuple{request.thresholds.glideFrom, kGlideFromRange, "glide_from"},
-        {request.thresholds.flutterFrom_deg, kFlutterFromRange_deg, "flutter_from_deg"},
-        {request.thresholds.holdsWithin_mm_s, kHoldsWithinRange_mm_s, "holds_within_mm_s"}}) {
-    if (!(value >= range.least && value <= range.most))
-      return wrong(key, fmt::format("must be from {} to {}", range.least, range.most));
+  for (const ThresholdKey& threshold : kThresholdKeys) {
+    if (!threshold.allows(request.thresholds.*threshold.value))
+      return wrong(threshold.key, fmt::format("must be from {} to {}", threshold.least, threshold.most));
   }
   for (const auto& [line, key] : {std::pair{&request.plumb, "plumb"},
                                   {&request.waterline, "waterline"},

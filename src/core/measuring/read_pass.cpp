@@ -12,6 +12,7 @@
 #include "core/readings/course.h"
 #include "core/readings/drag.h"
 #include "core/readings/fall.h"
+#include "core/readings/flashes.h"
 #include "core/readings/head_on_wobble.h"
 #include "core/readings/hop.h"
 #include "core/readings/own_ruler.h"
@@ -20,6 +21,7 @@
 #include "core/readings/roll.h"
 #include "core/readings/side_wobble.h"
 #include "core/readings/skirt.h"
+#include "core/readings/still.h"
 #include "core/readings/stretches.h"
 #include "core/readings/surface.h"
 #include "core/readings/twitch.h"
@@ -281,9 +283,13 @@ Result<void> PassReader::readOne(Protocol protocol, const Timed& part, std::opti
   ReadingSheet sheet;
   const PassTraces traces = stretch ? traceBody(part.track, part.time_s, geometry_) : result_.traces;
   if (protocol == Protocol::Retrieve) readPull(part, traces, sheet);
-  if (protocol == Protocol::Fall) readFall(traces, request_.view, sheet, request_.thresholds);
+  if (protocol == Protocol::Fall) {
+    readFall(traces, request_.view, sheet, request_.thresholds);
+    readFallFlashes(traceFlash(part.track, part.time_s), sheet);
+  }
   if (protocol == Protocol::Twitch || protocol == Protocol::Walk || protocol == Protocol::Pause) {
     readTwitch(traces, protocol, request_.view, sheet, request_.twitches, request_.thresholds);
+    readTwitchFlashes(traceFlash(part.track, part.time_s), sheet.evidence().twitches, sheet);
     if (auto ok = readKnocks(part, sheet); !ok) return ok;
   }
   if (protocol == Protocol::Hop) readHop(traces, sheet, request_.twitches);
@@ -293,6 +299,7 @@ Result<void> PassReader::readOne(Protocol protocol, const Timed& part, std::opti
     result_.outline = traceOutline(part.track, part.time_s, geometry_);
     readSkirt(result_.outline, sheet);
   }
+  if (protocol == Protocol::Still) readStill(part.track, picture_, sheet);
   if (protocol == Protocol::Sound) {
     if (auto ok = readSound(request_, clip_, clock_, sheet, job_); !ok) return ok;
   }

@@ -22,7 +22,7 @@ std::vector<MeasuredFall> fallsAmong(const std::vector<ComparedPass>& passes, co
   std::vector<MeasuredFall> out;
   for (const ComparedRig& rig : valuesOf(passes, ReadingId::FallRate)) {
     const Spread spread = compare({numbersOf(rig)});
-    MeasuredFall fall{rig.rig, {}, {}, {}};
+    MeasuredFall fall{.rig = rig.rig};
     fall.rate = {
         .value = spread.rigs[0].mean, .u95 = spread.rigs[0].u95, .n = static_cast<double>(rig.values.size())};
     const auto first = std::find_if(passes.begin(), passes.end(),
@@ -30,9 +30,12 @@ std::vector<MeasuredFall> fallsAmong(const std::vector<ComparedPass>& passes, co
     if (first != passes.end()) {
       if (const Rig* known = rigOf(*first)) fall.rigId = known->id;
       fall.timeConstant = timeConstantOf(first->readings);
-      const Reading* mode = first->readings.find(ReadingId::FallMode);
-      const auto* words = mode != nullptr ? std::get_if<std::string>(&mode->value) : nullptr;
-      if (words != nullptr) fall.mode = *words;
+      if (const auto like = headFallOf(rig.rig, 0.0, first->readings)) {
+        fall.mode = like->mode;
+        fall.attitude_deg = like->attitude_deg;
+        fall.glideRatio = like->glideRatio;
+        fall.kick_deg = like->kick_deg;
+      }
     }
     out.push_back(std::move(fall));
   }
@@ -45,6 +48,43 @@ RigWeights weightsOf(const Rig& rig, Grams bodyInWater) {
   out.hook = Grams(rig.hook_g.value_or(0.0));
   out.insert = Grams(rig.insert_g.value_or(0.0));
   out.bodyInWater = bodyInWater;
+  return out;
+}
+
+std::vector<HeadFall> headsOf(const std::vector<MeasuredFall>& falls, ModelId model, const Rack& rack,
+                              const WaterState& water) {
+  std::vector<HeadFall> out;
+  const auto density = fin::density(water);
+  if (!density) return out;
+  for (const MeasuredFall& fall : falls) {
+    const Rig* rig = fall.rigId ? rack.rig(*fall.rigId) : nullptr;
+    if (rig == nullptr || rig->model != model) continue;
+    const auto head = inWater(weightsOf(*rig, Grams(0.0)), *density);
+    if (!head || head->value() <= 0.0) continue;
+    out.push_back({.name = fall.rig,
+                   .head_g = head->value(),
+                   .rate_mm_s = fall.rate.value,
+                   .rateU95_mm_s = fall.rate.u95,
+                   .mode = fall.mode,
+                   .attitude_deg = fall.attitude_deg,
+                   .glideRatio = fall.glideRatio,
+                   .kick_deg = fall.kick_deg});
+  }
+  return out;
+}
+
+Result<HangingLure> hangingLure(const Model& model, const WeightQuestion& question,
+                                const WeightAnswer& answer) {
+  if (!model.weight_g) return failure(ErrorCode::BadRequest, "say in the rack what the model weighs");
+  const bool soldWithHooks = model.family != Family::SoftPlastic;
+  const double hooks = question.changed.hook.value() - (soldWithHooks ? question.measured.hook.value() : 0.0);
+  HangingLure out;
+  out.mass = Grams(*model.weight_g + question.changed.head.value() + question.changed.insert.value() + hooks);
+  out.inWater = answer.inWaterAfter;
+  out.inWaterU95 = question.weightU95;
+  out.weighedIn = question.changedWater;
+  out.dragArea_mm2 = answer.dragArea_mm2;
+  if (question.fallRate.value > 0.0) out.dragAreaU95 = 2.0 * question.fallRate.u95 / question.fallRate.value;
   return out;
 }
 

@@ -9,8 +9,8 @@
 namespace fin {
 namespace {
 
-constexpr std::array<std::string_view, 10> kProtocols{"retrieve", "fall",  "twitch", "walk", "rest",
-                                                      "skirt",    "sound", "hop",    "drag", "pause"};
+constexpr std::array<std::string_view, 11> kProtocols{"retrieve", "fall", "twitch", "walk",  "rest", "skirt",
+                                                      "sound",    "hop",  "drag",   "pause", "still"};
 constexpr std::array<std::string_view, 4> kViews{"side", "top", "head-on", "chase"};
 constexpr std::array<std::string_view, 3> kGrades{"good", "fair", "poor"};
 

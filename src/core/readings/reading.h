@@ -13,12 +13,13 @@
 
 namespace fin {
 
-/// Pause: what lies still between others; only a stretch of a clip is read by it.
-enum class Protocol { Retrieve, Fall, Twitch, Walk, Rest, Skirt, Sound, Hop, Drag, Pause };
+/// Pause: what lies still between others; only a stretch of a clip is read by it. Still: a lure that is held
+/// before the camera, to see how it is rigged.
+enum class Protocol { Retrieve, Fall, Twitch, Walk, Rest, Skirt, Sound, Hop, Drag, Pause, Still };
 /// In the order in which they are offered.
-inline constexpr std::array kAllProtocols{Protocol::Retrieve, Protocol::Fall,  Protocol::Twitch,
-                                          Protocol::Walk,     Protocol::Hop,   Protocol::Drag,
-                                          Protocol::Rest,     Protocol::Skirt, Protocol::Sound};
+inline constexpr std::array kAllProtocols{
+    Protocol::Retrieve, Protocol::Fall, Protocol::Twitch, Protocol::Walk,  Protocol::Hop,
+    Protocol::Drag,     Protocol::Rest, Protocol::Skirt,  Protocol::Still, Protocol::Sound};
 enum class View { Side, Top, HeadOn, Chase };
 
 std::string_view toString(Protocol protocol);
@@ -55,7 +56,7 @@ struct ReadingSet {
 };
 
 /// Raised whenever a change to a method alters a reported number.
-constexpr int kMethodVersion = 13;
+constexpr int kMethodVersion = 14;
 /// The method version at which following last changed: tracks made before it are followed anew.
 constexpr int kFollowingVersion = 13;
 

@@ -184,6 +184,10 @@ std::vector<ReadingSpec> fall() {
           "Tumble if the body turns right over; else spiral if nose and tail trade sides; else flutter if it "
           "rocks by more than 30 degrees; else glide if it goes more than 0.35 to the side for 1 down; else "
           "plumb."),
+      spec(
+          FallFlashRate, "1/s", kSide, kBody, false,
+          "How often in the steady part the lure's brightness rises over its median by four times its spread "
+          "and a tenth."),
       ownScale(kSide),
   };
 }
@@ -228,6 +232,16 @@ std::vector<ReadingSpec> twitchLike(bool walking) {
            "The body's mean angle over the same parts, nose down positive; the middle one."),
       spec(RisePerTwitch, "mm", kSideViews, kBody, kNeedsScale,
            "Change of height from one start to the next."),
+      spec(FlashesPerTwitch, "", views, kBody, false,
+           "How often the lure's brightness rises over its median by four times its spread and a tenth, over "
+           "the twitches."),
+      spec(FlashShare, "%", views, kBody, false, "The share of twitches with such a flash."),
+      spec(ZoneTime, "s", kSideViews, kBody, kNeedsScale,
+           "Measured twitches, drawn whole again and again, lead the lure through the water before a fish; "
+           "the "
+           "mean of the seconds that it is in there."),
+      spec(ZoneTenth, "s", kSideViews, kBody, kNeedsScale,
+           "Of the same: in one of ten runs it is there no longer than this."),
       ownScale(kNotHeadOn),
       with(AskedWith::Sound,
            spec(RattleShare, "%", kAll, kBody, false,
@@ -275,6 +289,18 @@ std::vector<ReadingSpec> rest() {
            "ends.")};
   // What lies on the bottom may wear a skirt.
   for (ReadingSpec& spec : skirt()) specs.push_back(std::move(spec));
+  return specs;
+}
+
+std::vector<ReadingSpec> still() {
+  std::vector<ReadingSpec> specs{
+      spec(BodyBend, "%", kNotHeadOn, kBody, false,
+           "The middle between the two sides of the outline, from tail to nose, as a smooth curve; how far "
+           "that "
+           "strays from its chord, over its length. 0 is straight."),
+      with(AskedWith::Hook, spec(HookOffset, "%", kNotHeadOn, {Nose, Tail, Hook}, false,
+                                 "How far the hook's mark lies beside that curve, over the body's length."))};
+  for (ReadingSpec& s : specs) s.needsOutline = true;
   return specs;
 }
 
@@ -343,10 +369,10 @@ std::vector<ReadingSpec> pause() {
 }
 
 /// In the order of the Protocol enumeration.
-const std::array<std::vector<ReadingSpec>, 10>& all() {
-  static const std::array<std::vector<ReadingSpec>, 10> specs{
-      retrieve(), fall(), twitchLike(false), twitchLike(true), rest(), skirt(), sound(), hop(),
-      drag(),     pause()};
+const std::array<std::vector<ReadingSpec>, 11>& all() {
+  static const std::array<std::vector<ReadingSpec>, 11> specs{
+      retrieve(), fall(), twitchLike(false), twitchLike(true), rest(), skirt(), sound(),
+      hop(),      drag(), pause(),           still()};
   return specs;
 }
 
@@ -371,6 +397,7 @@ bool restsOnPlaces(Protocol protocol, const ReadingSpec& spec) {
       return true;  // even an attitude is one in a part of the way
     case Protocol::Skirt:
     case Protocol::Sound:
+    case Protocol::Still:
       return false;
   }
   return false;
@@ -388,8 +415,20 @@ const ReadingSpec* specOf(ReadingId reading) {
 std::string_view unitOf(ReadingId reading) {
   const ReadingSpec* spec = specOf(reading);
   if (spec != nullptr) return spec->unit;
-  // What only several passes together tell: speeds, and weights of falls on several heads.
-  return reading == ReadingId::BodyWeight || reading == ReadingId::KickHead ? "g" : "mm/s";
+  switch (reading) {  // what only several passes together tell
+    case BodyWeight:
+    case KickHead:
+      return "g";
+    case HoldInterval:
+    case LevelInterval:
+      return "s";
+    default:
+      return "mm/s";
+  }
+}
+
+bool isClass(ReadingId reading) {
+  return unitOf(reading) == "text";
 }
 
 }  // namespace fin

@@ -11,7 +11,7 @@
 namespace fin {
 
 /// What a pass has to have for a reading to be asked of it at all: without, it is neither read nor refused.
-enum class AskedWith { Always, OwnLength, PullLine, Blade, Mid, Outline, Levels, Sound };
+enum class AskedWith { Always, OwnLength, PullLine, Blade, Mid, Hook, Outline, Levels, Sound };
 
 /// What a reading needs before it can be asked for.
 struct ReadingSpec {
@@ -35,5 +35,7 @@ bool restsOnPlaces(Protocol protocol, const ReadingSpec& spec);
 const ReadingSpec* specOf(ReadingId reading);
 /// "mm/s" and the like; "text" for a class.
 std::string_view unitOf(ReadingId reading);
+/// It is read in words: of a fixed set of classes.
+bool isClass(ReadingId reading);
 
 }  // namespace fin

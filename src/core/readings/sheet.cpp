@@ -34,6 +34,8 @@ bool isAsked(const ReadingSpec& spec, const PassNeeds& needs) {
       return placed(MarkName::Blade);
     case AskedWith::Mid:
       return placed(MarkName::Mid);
+    case AskedWith::Hook:
+      return placed(MarkName::Hook);
     case AskedWith::Outline:
       return needs.hasOutline && needs.hasWaterline;
     case AskedWith::Levels:

@@ -10,6 +10,7 @@
 #include "core/readings/body_angle.h"
 #include "core/readings/twitch_motion.h"
 #include "core/readings/twitch_sheet.h"
+#include "core/readings/zone_time.h"
 #include "core/signals/line_fit.h"
 
 namespace fin {
@@ -243,6 +244,7 @@ void readTwitch(const PassTraces& traces, Protocol protocol, View view, ReadingS
   if (view == View::Side || view == View::Chase) {
     readPauses(m, thresholds.holdsWithin_mm_s, out);
     out.length(ReadingId::RisePerTwitch, m.rise, "one twitch alone does not tell what a twitch adds");
+    if (traces.inMillimetres) readZone(motion, twitches, thresholds, sheet);
   }
   if (protocol == Protocol::Walk) readWalk(m, out);
 }

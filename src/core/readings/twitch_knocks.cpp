@@ -6,6 +6,7 @@
 #include <boost/math/distributions/binomial.hpp>
 #include <cmath>
 
+#include "core/signals/count_intervals.h"
 #include "core/signals/series.h"
 
 namespace fin {
@@ -16,19 +17,6 @@ constexpr double kLongest_s = 0.6;
 constexpr double kOfInterval = 0.45;
 constexpr double kSoundLate_s = 0.04;
 constexpr double kChanceOfKnocks = 0.05;
-
-struct ShareInterval {
-  double from = 0.0;
-  double to = 1.0;
-};
-
-ShareInterval wilson(double hits, double n) {
-  constexpr double z = kNormal95;
-  const double share = hits / n;
-  const double middle = (share + z * z / (2.0 * n)) / (1.0 + z * z / n);
-  const double half = z * std::sqrt(share * (1.0 - share) / n + z * z / (4.0 * n * n)) / (1.0 + z * z / n);
-  return {middle - half, middle + half};
-}
 
 }  // namespace
 
@@ -65,7 +53,7 @@ void readTwitchKnocks(std::span<const double> starts_s, std::span<const double> 
           : boost::math::cdf(boost::math::complement(boost::math::binomial(differ, 0.5), alone - 1.0));
   Estimate share;
   share.value = 100.0 * hits / n;
-  const ShareInterval interval = wilson(hits, n);
+  const CountInterval interval = wilson(static_cast<std::size_t>(hits), starts_s.size());
   share.u95 = 50.0 * (interval.to - interval.from);
   share.n = n;
   share.grade = chance < kChanceOfKnocks ? Grade::Fair : Grade::Poor;

@@ -17,6 +17,8 @@ constexpr double kRingHalf = 0.055;     ///< of the sphere's x
 constexpr int kStrands = 26;            ///< of a skirt
 constexpr double kStrandHalf_mm = 1.0;  ///< of their thickness
 constexpr double kMarkAt = 1.0 / kOverhang;
+constexpr double kBladeHalf_mm = 1.2;  ///< of its thickness
+constexpr double kBladeMark = 0.85;    ///< of its length
 
 Matrix3d attitude(const BodyPose& pose) {
   // Yaw to the left turns x towards −z: a turn about +y. Pitch lowers the nose: a turn about −z.
@@ -29,6 +31,10 @@ Matrix3d attitude(const BodyPose& pose) {
 Matrix3d bentTail(const BodyPose& pose) {
   return (AngleAxisd(pose.kick_rad, Vector3d::UnitY()) * AngleAxisd(-pose.flick_rad, Vector3d::UnitZ()))
       .toRotationMatrix();
+}
+
+Matrix3d swungBlade(const BodyPose& pose) {
+  return AngleAxisd(pose.blade_rad, Vector3d::UnitY()).toRotationMatrix();
 }
 
 PosedPart part(const Matrix3d& turned, const Vector3d& centre, const Vector3d& halfAxes) {
@@ -64,6 +70,16 @@ std::vector<PosedPart> posedParts(const LureBuild& build, const BodyPose& pose) 
     parts.back().paint = build.belly;
     parts.push_back(part(bent, tailEnd + bent * Vector3d(-0.92 * build.tail_mm, 0.0, 0.0),
                          {0.10 * build.tail_mm, 0.45 * build.height_mm, 0.30 * build.width_mm}));
+    parts.back().paint = build.bands;
+  }
+  if (build.blade_mm > 0.0) {
+    const Matrix3d swung = turned * swungBlade(pose);
+    const auto along = [&](double share) -> Vector3d {
+      return tailEnd + swung * Vector3d(-share * build.blade_mm, 0.0, 0.0);
+    };
+    parts.push_back(part(swung, along(0.45), {0.5 * build.blade_mm, 0.25 * build.blade_mm, kBladeHalf_mm}));
+    parts.back().paint = {205.0, 210.0, 215.0};
+    parts.push_back(part(swung, along(kBladeMark), {0.12 * build.blade_mm, 0.16 * build.blade_mm, 2.0}));
     parts.back().paint = build.bands;
   }
   if (build.skirt_mm > 0.0) {
@@ -126,9 +142,10 @@ Vector3d markPlace(const LureBuild& build, const BodyPose& pose, MarkName mark) 
       return pose.centre_mm + turned * Vector3d(0.0, -0.5 * build.height_mm, 0.0);
     case MarkName::Flank:
       return pose.centre_mm + turned * Vector3d(0.0, 0.0, 0.5 * build.width_mm);
+    case MarkName::Blade:
+      return tail + turned * swungBlade(pose) * Vector3d(-kBladeMark * build.blade_mm, 0.0, 0.0);
     case MarkName::Mid:
-    case MarkName::Blade:  // the rehearsal lure wears neither blade nor hook
-    case MarkName::Hook:
+    case MarkName::Hook:  // the rehearsal lure wears none
       return pose.centre_mm;
   }
   return pose.centre_mm;

@@ -17,6 +17,7 @@ struct LureBuild {
   double height_mm = 20.0;
   double width_mm = 12.0;
   double tail_mm = 0.0;                          ///< a soft tail behind the body; none at 0
+  double blade_mm = 0.0;                         ///< a blade that swings behind the tail; none at 0
   double skirt_mm = 0.0;                         ///< strands from the tail on; none at 0
   double lip_mm = 0.0;                           ///< a diving lip under the nose; none at 0
   std::array<double, 3> back{60.0, 80.0, 60.0};  ///< red, green, blue, 0 … 255

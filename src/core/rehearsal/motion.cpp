@@ -51,14 +51,20 @@ PlayedMotion::PlayedMotion(Motion motion) : motion_(std::move(motion)) {
           {hops->first_s + i * hops->every_s, hops->height_mm + hops->heightSpread_mm * normal(random)});
     }
   }
-  if (const auto* jerks = std::get_if<Jerks>(&motion_)) {
-    std::mt19937 random(jerks->seed);
-    std::normal_distribution<double> normal;
-    double at_s = jerks->first_s;
-    for (int i = 0; i < jerks->count; ++i) {
-      twitches_.push_back({at_s, jerks->advance_mm + jerks->advanceSpread_mm * normal(random)});
-      at_s += std::max(jerks->every_s + jerks->uneven_s * normal(random), jerks->push_s + jerks->back_s);
-    }
+  if (const auto* jerks = std::get_if<Jerks>(&motion_)) drawTwitches(*jerks);
+  if (const auto* things = std::get_if<TwitchPullFall>(&motion_)) {
+    cycleStarts_s_ = drawCycles(things->pull);
+    drawTwitches(things->jerks);
+  }
+}
+
+void PlayedMotion::drawTwitches(const Jerks& jerks) {
+  std::mt19937 random(jerks.seed);
+  std::normal_distribution<double> normal;
+  double at_s = jerks.first_s;
+  for (int i = 0; i < jerks.count; ++i) {
+    twitches_.push_back({at_s, jerks.advance_mm + jerks.advanceSpread_mm * normal(random)});
+    at_s += std::max(jerks.every_s + jerks.uneven_s * normal(random), jerks.push_s + jerks.back_s);
   }
 }
 
@@ -79,10 +85,15 @@ BodyPose PlayedMotion::pose(const StraightPull& pull, double time_s) const {
   // A second harmonic in quadrature makes one side of the wobble slower than the other.
   const double swing = std::sin(phase) + pull.lopsided * std::cos(2.0 * phase);
   BodyPose out;
-  out.centre_mm = {pull.start_mm + pull.speed_mm_s * time_s, pull.height_mm, 0.0};
+  const double gone_mm = pull.speed_mm_s * time_s;
+  const double course_rad = pull.course_deg / kDegreesPerRadian;
+  out.centre_mm = {pull.start_mm + gone_mm * std::cos(course_rad), pull.height_mm,
+                   gone_mm * std::sin(course_rad)};
   out.yaw_rad = halfRadians(pull.wobble_deg) * swing;
   out.roll_rad = halfRadians(pull.roll_deg) * std::sin(phase) + pull.list_deg / kDegreesPerRadian;
   out.kick_rad = halfRadians(pull.kick_deg) * std::sin(phase - 0.9);
+  const double beat = pull.blade_Hz > 0.0 ? kTurn_rad * pull.blade_Hz * time_s : phase;
+  out.blade_rad = halfRadians(pull.blade_deg) * std::sin(beat - 0.5);
   return out;
 }
 
@@ -123,7 +134,10 @@ BodyPose PlayedMotion::pose(const Hops& hops, double time_s) const {
     along += hops.ahead_mm * eased(since / hops.lift_s);
     over = hop.reach_mm * eased(since / hops.lift_s);
     const double falling = since - hops.lift_s;
-    if (falling <= 0.0) continue;
+    if (falling <= 0.0) {
+      out.flick_rad = halfRadians(hops.liftKick_deg) * std::sin(kTurn_rad * hops.liftKick_Hz * since);
+      continue;
+    }
     const double fallen = fallen_mm(hops.speed_mm_s, hops.timeConstant_s, falling);
     over = std::max(hop.reach_mm - fallen, 0.0);
     out.flick_rad =
@@ -148,6 +162,20 @@ BodyPose PlayedMotion::pose(const SkirtStop& stop, double time_s) {
   const double quivers = since > stop.opening_s ? 0.5 * stop.quiver_deg : 0.0;
   out.flare_rad = (flare + quivers * std::sin(kTurn_rad * stop.quiver_Hz * since)) / kDegreesPerRadian;
   return out;
+}
+
+BodyPose PlayedMotion::pose(const TwitchPullFall& things, double time_s) const {
+  if (time_s < things.pullFrom_s) return pose(things.jerks, time_s);
+  const Eigen::Vector3d jerked = pose(things.jerks, things.pullFrom_s).centre_mm;
+  StraightPull pull = things.pull;
+  pull.start_mm = jerked.x() - pull.speed_mm_s * things.pullFrom_s;
+  pull.height_mm = jerked.y();
+  if (time_s < things.fallFrom_s) return pose(pull, time_s);
+  Sink sink = things.sink;
+  sink.release_s = things.fallFrom_s;
+  sink.from_mm = pull.height_mm;
+  sink.aside_mm = pull.start_mm + pull.speed_mm_s * things.fallFrom_s;
+  return pose(sink, time_s);
 }
 
 }  // namespace fin

@@ -12,7 +12,8 @@ namespace fin {
 /// Where the body is and how it lies. Tank axes: x along the pull, y up, z to the lure's right; mm and
 /// radians. Yaw turns the nose to the lure's left, pitch lowers it, roll leans the back to the right. Kick is
 /// the angle of a soft tail against the body, to the left, and flick the same, upwards; flare, how far a
-/// skirt's outer strands stand off the body's axis.
+/// skirt's outer strands stand off the body's axis; blade, how far a blade behind the tail has swung to the
+/// left.
 struct BodyPose {
   Eigen::Vector3d centre_mm = Eigen::Vector3d::Zero();
   double yaw_rad = 0.0;
@@ -21,10 +22,12 @@ struct BodyPose {
   double kick_rad = 0.0;
   double flick_rad = 0.0;
   double flare_rad = 0.0;
+  double blade_rad = 0.0;
 };
 
-/// An even pull with a wobble. `lopsided` adds that share of second harmonic; `unevenness` is the standard
-/// deviation of single cycle lengths as a share of the mean one.
+/// An even pull with a wobble, along a course that may leave the pull, to the lure's right. `lopsided` adds
+/// that share of second harmonic; `unevenness` is the standard deviation of single cycle lengths as a share
+/// of the mean one.
 struct StraightPull {
   double speed_mm_s = 250.0;
   double start_mm = -600.0;  ///< along, of the body's centre at time 0
@@ -33,7 +36,10 @@ struct StraightPull {
   double wobble_deg = 30.0;  ///< peak to peak
   double roll_deg = 0.0;     ///< peak to peak, in step with the wobble
   double list_deg = 0.0;
-  double kick_deg = 0.0;  ///< of a soft tail, peak to peak
+  double kick_deg = 0.0;   ///< of a soft tail, peak to peak
+  double blade_Hz = 0.0;   ///< a beat of its own; 0: in step with the wobble
+  double blade_deg = 0.0;  ///< peak to peak
+  double course_deg = 0.0;
   double lopsided = 0.0;
   double unevenness = 0.0;
   unsigned seed = 1;
@@ -90,6 +96,8 @@ struct Hops {
   double attitude_deg = 15.0;
   double kick_Hz = 6.0;
   double kick_deg = 40.0;  ///< peak to peak, up and down
+  double liftKick_Hz = 0.0;
+  double liftKick_deg = 0.0;  ///< the same on the way up
   unsigned seed = 1;
 };
 
@@ -109,7 +117,17 @@ struct SkirtStop {
   double quiver_Hz = 5.0;
 };
 
-using Motion = std::variant<StraightPull, Sink, Jerks, Hops, SkirtStop>;
+/// One clip of several things: twitched, then pulled from where it lies, then let go. Places that follow from
+/// what came before are not looked at.
+struct TwitchPullFall {
+  Jerks jerks;
+  double pullFrom_s = 4.0;
+  StraightPull pull;
+  double fallFrom_s = 6.0;
+  Sink sink;
+};
+
+using Motion = std::variant<StraightPull, Sink, Jerks, Hops, SkirtStop, TwitchPullFall>;
 
 /// A motion with what it draws at random already drawn, so that any instant can be asked in any order.
 class PlayedMotion {
@@ -125,6 +143,8 @@ class PlayedMotion {
   [[nodiscard]] BodyPose pose(const Jerks& jerks, double time_s) const;
   [[nodiscard]] BodyPose pose(const Hops& hops, double time_s) const;
   [[nodiscard]] static BodyPose pose(const SkirtStop& stop, double time_s);
+  [[nodiscard]] BodyPose pose(const TwitchPullFall& things, double time_s) const;
+  void drawTwitches(const Jerks& jerks);
 
   Motion motion_;
   std::vector<double> cycleStarts_s_;  ///< of a StraightPull, rising from before time 0

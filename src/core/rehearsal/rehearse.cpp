@@ -14,6 +14,7 @@ constexpr double kClear_px = 12.0;  ///< from the picture's edge
 std::vector<MarkName> marksOf(const LureBuild& lure) {
   std::vector<MarkName> marks{MarkName::Nose, MarkName::Tail};
   if (lure.tail_mm > 0.0) marks.push_back(MarkName::Tip);
+  if (lure.blade_mm > 0.0) marks.push_back(MarkName::Blade);
   return marks;
 }
 
@@ -85,6 +86,7 @@ PassRequest requestFor(const RehearsalTank& tank, const std::filesystem::path& c
   PassRequest request;
   request.clip = clip;
   request.protocol = protocolOf(scene.motion);
+  request.findStretches = std::holds_alternative<TwitchPullFall>(scene.motion);
   request.view = scene.camera.view;
   request.captureRate = scene.rate;
   request.pull = scene.camera.fromLeft ? Pull::Left : Pull::Right;

@@ -7,11 +7,39 @@
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
+#include "app/plots/cadence_plot.h"
 #include "app/plots/plot.h"
 #include "app/ui/pieces.h"
 #include "app/ui/theme.h"
 
 namespace fin::app {
+namespace {
+
+QString numberText(const Reading& reading, UnitSystem units) {
+  return spokenAs(reading.id, std::get<double>(reading.value), reading.u95.value_or(0.0), units);
+}
+
+/// Notes and refusals, a line each.
+QStringList wordsOn(const ReadingSet& readings) {
+  QStringList lines;
+  for (const Reading& reading : readings.readings) {
+    QStringList notes;
+    for (const std::string& note : reading.notes) notes += QString::fromStdString(note);
+    if (!notes.isEmpty()) {
+      lines += QString("<b>%1:</b> %2.")
+                   .arg(spokenName(reading.id).toHtmlEscaped(), notes.join("; ").toHtmlEscaped());
+    }
+  }
+  for (const Refusal& refusal : readings.refused) {
+    lines +=
+        QString("<b>%1:</b> %2.")
+            .arg(spokenName(refusal.id).toHtmlEscaped(), QString::fromStdString(refusal.why).toHtmlEscaped());
+  }
+  return lines;
+}
+
+}  // namespace
+
 LadderPage::LadderPage(LineUp& lineUp, QWidget* parent)
     : QWidget(parent),
       lineUp_(lineUp),
@@ -35,7 +63,6 @@ LadderPage::LadderPage(LineUp& lineUp, QWidget* parent)
   setLetters(*band_, "large");
   band_->setWordWrap(true);
   layout->addWidget(band_);
-  plot_->yAxis->setLabel(tr("Width of the action, °"));
   layout->addWidget(plot_, 1);
   words_->setObjectName("ladderWords");
   words_->setTextFormat(Qt::RichText);
@@ -52,6 +79,7 @@ void LadderPage::setUnits(UnitSystem units) {
 
 void LadderPage::refresh() {
   ladders_ = laddersOf(lineUp_.passes());
+  cadences_ = cadencesOf(lineUp_.passes());
   {
     const QSignalBlocker quiet(rig_);
     const QString before = rig_->currentText();
@@ -62,8 +90,10 @@ void LadderPage::refresh() {
       if (ladders_[i].second.size() > ladders_[static_cast<std::size_t>(longest)].second.size())
         longest = static_cast<int>(i);
     }
+    for (const auto& [rig, rungs] : cadences_)
+      rig_->addItem(tr("%1, twitched").arg(QString::fromStdString(rig)));
     const int known = rig_->findText(before);
-    rig_->setCurrentIndex(known >= 0 ? known : ladders_.empty() ? -1 : longest);
+    rig_->setCurrentIndex(known >= 0 ? known : rig_->count() == 0 ? -1 : longest);
   }
   show();
 }
@@ -72,16 +102,20 @@ void LadderPage::show() {
   plot_->clearPlottables();
   plot_->clearItems();
   const int chosen = rig_->currentIndex();
-  const bool any = chosen >= 0 && chosen < static_cast<int>(ladders_.size());
-  enableOr(*rig_, any, tr("No rig was pulled at several speeds yet."));
-  plot_->setVisible(any);
-  if (!any) {
+  enableOr(*rig_, chosen >= 0, tr("No rig was pulled at several speeds yet."));
+  plot_->setVisible(chosen >= 0);
+  if (chosen < 0) {
     band_->setText(tr("No rig was pulled at two speeds yet."));
     words_->setText(tr(
         "Plan straight pulls of one rig at three speeds or more, from dead slow to too fast. From them come "
-        "the speed at which its action begins and the one at which it goes wrong."));
+        "the speed at which its action begins and the one at which it goes wrong. Twitches of one rig at two "
+        "intervals and more tell how slowly it has to be twitched to keep its depth."));
     return;
   }
+  if (chosen >= static_cast<int>(ladders_.size()))
+    return showTwitches(
+        evaluateCadence(cadences_[static_cast<std::size_t>(chosen) - ladders_.size()].second));
+  plot_->yAxis->setLabel(tr("Width of the action, °"));
   const ShownUnit unit = shownUnit(kPullSpeed, units_);
   plot_->xAxis->setLabel(tr("Pulled at, %1").arg(unit.unit));
   double fastest = 0.0;
@@ -102,6 +136,19 @@ void LadderPage::show() {
     if (isChosen) say(ladder);
   }
   plot_->replot();
+}
+
+void LadderPage::showTwitches(const CadenceLadder& ladder) {
+  drawCadence(*plot_, ladder, units_);
+  const Reading* holds = ladder.readings.find(ReadingId::HoldInterval);
+  band_->setText(holds != nullptr
+                     ? tr("Keeps its depth when twitched every %1 or slower").arg(numberText(*holds, units_))
+                     : tr("Does not keep its depth at the intervals filmed"));
+  QStringList lines = wordsOn(ladder.readings);
+  if (const Reading* level = ladder.readings.find(ReadingId::LevelInterval))
+    lines.prepend(tr("<b>Climbs no more</b> when twitched every %1.").arg(numberText(*level, units_)));
+  lines += tr("Nothing is said of intervals that were not filmed.");
+  words_->setText(lines.join("<br>"));
 }
 
 /// The usable band, from onset to the fastest pull that went well; hatched from there to the blow-out, as the
@@ -163,29 +210,13 @@ void LadderPage::draw(const SpeedLadder& ladder, const QColor& colour, bool chos
 void LadderPage::say(const SpeedLadder& ladder) {
   const auto onset = numberIn(ladder.readings, ReadingId::OnsetSpeed);
   const auto blowout = numberIn(ladder.readings, ReadingId::BlowoutSpeed);
-  const auto text = [&](ReadingId id) {
-    const SpokenValue v = spoken(*ladder.readings.find(id), units_);
-    return QString("%1 %2 %3").arg(v.value, v.uncertainty, v.unit);
-  };
+  const auto text = [&](ReadingId id) { return numberText(*ladder.readings.find(id), units_); };
   band_->setText(onset && blowout ? tr("Works from %1; goes wrong at %2")
                                         .arg(text(ReadingId::OnsetSpeed), text(ReadingId::BlowoutSpeed))
                  : onset   ? tr("Works from %1 on").arg(text(ReadingId::OnsetSpeed))
                  : blowout ? tr("Goes wrong at %1").arg(text(ReadingId::BlowoutSpeed))
                            : tr("No usable band in the speeds filmed"));
-  QStringList lines;
-  for (const Reading& reading : ladder.readings.readings) {
-    QStringList notes;
-    for (const std::string& note : reading.notes) notes += QString::fromStdString(note);
-    if (!notes.isEmpty()) {
-      lines += QString("<b>%1:</b> %2.")
-                   .arg(spokenName(reading.id).toHtmlEscaped(), notes.join("; ").toHtmlEscaped());
-    }
-  }
-  for (const Refusal& refusal : ladder.readings.refused) {
-    lines +=
-        QString("<b>%1:</b> %2.")
-            .arg(spokenName(refusal.id).toHtmlEscaped(), QString::fromStdString(refusal.why).toHtmlEscaped());
-  }
+  QStringList lines = wordsOn(ladder.readings);
   const bool lost = std::any_of(ladder.rungs.begin(), ladder.rungs.end(),
                                 [](const LadderRung& r) { return !r.action_deg.has_value(); });
   if (lost) lines += tr("A cross stands for a pull in which no steady rhythm was found.");

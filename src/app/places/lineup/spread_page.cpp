@@ -7,6 +7,8 @@
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
+#include "app/phrases/class_words.h"
+#include "app/plots/class_plot.h"
 #include "app/plots/plot.h"
 #include "app/ui/pieces.h"
 #include "app/ui/theme.h"
@@ -104,7 +106,8 @@ void SpreadPage::refresh() {
   {
     const QSignalBlocker quiet(choice_);
     choice_->clear();
-    const std::vector<ReadingId> readings = readingsAmong(lineUp_.passes());
+    std::vector<ReadingId> readings = readingsAmong(lineUp_.passes());
+    for (const ReadingId reading : classReadingsAmong(lineUp_.passes())) readings.push_back(reading);
     for (const ReadingId reading : readings) {
       auto* item = new QListWidgetItem(spokenName(reading), choice_);
       item->setData(kReadingRole, QVariant::fromValue(reading));
@@ -145,6 +148,9 @@ void SpreadPage::showChosen() {
 }
 
 void SpreadPage::show(ReadingId reading) {
+  plot_->clearItems();
+  points_.clear();
+  if (isClass(reading)) return showClasses(reading);
   const std::optional<double> speed =
       speed_->currentData().isValid() ? std::optional(speed_->currentData().toDouble()) : std::nullopt;
   const std::vector<ComparedRig> rigs = valuesOf(lineUp_.passes(), reading, speed);
@@ -158,6 +164,21 @@ void SpreadPage::show(ReadingId reading) {
   say(spread, lineUp_.differencesFor(reading, speed));
   listPasses(spread, rigs, unit);
   showDrift(reading);
+}
+
+/// What was read in words: how many passes of how many, and who is told apart by it.
+void SpreadPage::showClasses(ReadingId reading) {
+  const ClassSpread spread = compareClasses(lineUp_.passes(), reading);
+  heading_->setText(spokenName(reading));
+  drawClasses(*plot_, spread, spokenName(reading));
+  QStringList lines = classesInWords(spread);
+  if (!spread.pairs.empty()) lines += tr("Rigs that share a letter cannot be told apart.");
+  words_->setText((lines + commonWords(lineUp_.differencesFor(reading))).join("<br>"));
+  passes_->clear();
+  for (const RigClasses& rig : spread.rigs)
+    passes_->addItem(QString("%1: %2").arg(nameOf(rig.rig), spokenClasses(rig)));
+  drift_->hide();
+  correctDrift_->hide();
 }
 
 void SpreadPage::showReading(ReadingId reading) {
@@ -212,13 +233,19 @@ void SpreadPage::say(const Spread& spread, const QStringList& differences) {
   if (!spread.pairs.empty()) lines += tr("Rigs that share a letter cannot be told apart.");
   if (spread.rigs.size() == 1 && spread.untested.empty())
     lines += tr("Only one rig has this reading: there is nothing to compare it with yet.");
+  words_->setText((lines + commonWords(differences)).join("<br>"));
+}
+
+/// Whatever is compared: what was not equal, and what was left out.
+QStringList SpreadPage::commonWords(const QStringList& differences) const {
+  QStringList lines;
   for (const QString& difference : differences)
     lines += tr("<b>Not equal:</b> %1").arg(difference.toHtmlEscaped());
   if (lineUp_.fouled() > 0) {
     lines += tr("<b>Left out:</b> %1 of the day.")
                  .arg(counted(lineUp_.fouled(), tr("fouled pass"), tr("fouled passes")));
   }
-  words_->setText(lines.join("<br>"));
+  return lines;
 }
 
 void SpreadPage::listPasses(const Spread& spread, const std::vector<ComparedRig>& rigs,

@@ -14,8 +14,8 @@ class QCustomPlot;
 
 namespace fin::app {
 
-/// One reading over all passes: each pass a point, each rig's mean with its interval, and in words what can
-/// be told apart and what cannot.
+/// One reading over all passes: each pass a point, each rig's mean with its interval (of a reading in words
+/// how many passes of how many), and in words what can be told apart and what cannot.
 class SpreadPage : public QWidget {
   Q_OBJECT
 
@@ -35,7 +35,9 @@ class SpreadPage : public QWidget {
   void fillSpeeds();
   void showChosen();
   void show(ReadingId reading);
+  void showClasses(ReadingId reading);
   void showDrift(ReadingId reading);
+  [[nodiscard]] QStringList commonWords(const QStringList& differences) const;
   void say(const Spread& spread, const QStringList& differences);
   void listPasses(const Spread& spread, const std::vector<ComparedRig>& rigs, const ShownUnit& unit);
   [[nodiscard]] PassId passAt(QPointF at) const;

@@ -16,6 +16,7 @@ namespace {
 
 constexpr double kDepths_mm[] = {500.0, 1000.0, 2000.0, 3000.0, 5000.0};
 constexpr double kUsualWeightU95_g = 0.1;
+constexpr std::size_t kBody = 3;  // its place among the weights
 
 }  // namespace
 
@@ -116,6 +117,15 @@ QWidget* WeightPage::buildForm() {
       faintLabel(tr("Weigh the body hung from a thread in the water, without head and hooks; what pulls "
                     "upwards counts below zero. Heads are taken as lead, inserts as tungsten, hooks as "
                     "steel.")));
+  fromHeads_ = faintLabel({});
+  fromHeads_->setObjectName("bodyFromHeads");
+  inForm->addWidget(fromHeads_);
+  useBody_ = namedButton({}, "useBodyFromHeads");
+  inForm->addWidget(useBody_, 0, Qt::AlignLeft);
+  connect(useBody_, &QPushButton::clicked, this, [this] {
+    for (const Weights* boxes : {&before_, &after_}) (*boxes)[kBody]->show(foundBody_g_);
+    answer();
+  });
   layout->addWidget(amounts_);
   layout->addStretch();
   connect(rig_, &QComboBox::currentIndexChanged, this, &WeightPage::choose);
@@ -160,7 +170,7 @@ void WeightPage::choose() {
     const Rig* rig = fall->rigId ? lineUp_.day().plan().rack.rig(*fall->rigId) : nullptr;
     // Another rig of the same model has the same body.
     const ModelId model = rig == nullptr ? ModelId() : rig->model;
-    const double body = model == model_ ? before_[3]->metric() : 0.0;
+    const double body = model == model_ ? before_[kBody]->metric() : 0.0;
     model_ = model;
     const RigWeights known = rig == nullptr ? RigWeights{} : weightsOf(*rig, Grams(body));
     const double weights[] = {known.head.value(), known.hook.value(), known.insert.value(),
@@ -215,6 +225,7 @@ void WeightPage::answer() {
           .arg(speed(fall->rate.value, fall->rate.u95),
                counted(static_cast<std::size_t>(fall->rate.n), tr("pass"), tr("passes")),
                fall->mode.empty() ? QString() : tr("; way of falling: %1").arg(fall->mode.c_str())));
+  weighByHeads();
   const WeightQuestion asked = question(*fall);
   const auto answered = changeWeight(asked);
   if (!answered) {
@@ -237,10 +248,13 @@ void WeightPage::answer() {
   if (std::abs(rate) - answered->rate.u95 < asked.holdBand.value() && answered->state != BuoyancyState::Holds)
     lines += tr("So near to hanging still, the smallest weight decides: try it.");
   lines += wantedHead(asked);
+  lines += hangs(asked, *answered);
+  lines += kicks();
   if (const QString miss = heldAgainst(*fall); !miss.isEmpty()) lines += miss;
   lines +=
       tr("Holds as long as it falls in the same attitude and in the same way; a lighter head may turn a "
          "straight fall into a glide.");
+  lines.removeAll(QString());
   words_->setText(lines.join("<br>"));
   fillCountdown(*answered);
 }
@@ -253,6 +267,67 @@ QString WeightPage::wantedHead(const WeightQuestion& asked) const {
         .arg(wanted, QString::fromStdString(head.error().message).toHtmlEscaped());
   return tr("<b>To fall at %1</b> it needs a head of %2, the rest as changed.")
       .arg(wanted, spokenAmount(head->value(), "g", 1, units_));
+}
+
+std::vector<HeadFall> WeightPage::heads() const {
+  const DayPlan& plan = lineUp_.day().plan();
+  return headsOf(falls_, model_, plan.rack, plan.water.state());
+}
+
+/// What the falls of the model on its heads say the body weighs, to be taken at a key.
+void WeightPage::weighByHeads() {
+  const std::vector<HeadFall> falls = heads();
+  fromHeads_->setVisible(!falls.empty());
+  const auto body = bodyWeight(falls);
+  useBody_->setVisible(body.has_value());
+  if (!body) {
+    fromHeads_->setText(
+        tr("Without scales, from falls on two heads: %1.").arg(QString::fromStdString(body.error().message)));
+    return;
+  }
+  foundBody_g_ = body->value;
+  const QString weight = spokenAs(ReadingId::BodyWeight, body->value, body->u95, units_);
+  fromHeads_->setText(tr("Without scales, from its falls on %1: the body weighs %2 in the water.")
+                          .arg(counted(falls.size(), tr("head"), tr("heads")), weight));
+  useBody_->setText(tr("Take %1").arg(spokenAmount(body->value, "g", 2, units_)));
+}
+
+/// In which waters it would hang; nothing where it is not made to and would not.
+QString WeightPage::hangs(const WeightQuestion& asked, const WeightAnswer& answered) const {
+  const Model* model = lineUp_.day().plan().rack.model(model_);
+  if (model == nullptr) return {};
+  const auto lure = hangingLure(*model, asked, answered);
+  const auto window =
+      lure ? hangWindow(*lure, asked.changedWater.salinity, asked.holdBand) : tl::unexpected(lure.error());
+  const QString salt = spokenAmount(asked.changedWater.salinity.value(), "g/kg", 0, units_);
+  if (window)
+    return tr("<b>Hangs</b> within %1 from %2 to %3 (%4) in water of %5 salt%6.")
+        .arg(spokenSpeed(asked.holdBand.value(), units_), spokenAmount(window->from.value, "°C", 1, units_),
+             spokenAmount(window->to.value, "°C", 1, units_), hangDoubt(*window), salt,
+             window->from.grade == Grade::Poor ? tr("; so near its edge that it may hang nowhere")
+                                               : QString());
+  if (model->buoyancy != Buoyancy::Hangs) return {};
+  return tr("<b>Hangs:</b> %1.").arg(QString::fromStdString(window.error().message).toHtmlEscaped());
+}
+
+QString WeightPage::hangDoubt(const HangWindow& window) const {
+  const double factor = shownUnit("°C", units_).factor;
+  return tr("± %1 and ± %2").arg(window.from.u95 * factor, 0, 'f', 1).arg(window.to.u95 * factor, 0, 'f', 1);
+}
+
+/// The lightest head on which the tail kicks on the way down.
+QString WeightPage::kicks() const {
+  const std::vector<HeadFall> falls = heads();
+  if (std::none_of(falls.begin(), falls.end(), [](const HeadFall& f) { return f.kick_deg.has_value(); }))
+    return {};
+  const auto onset = kickOnset(falls);
+  if (!onset)
+    return tr("<b>Kick on the way down:</b> %1.")
+        .arg(QString::fromStdString(onset.error().message).toHtmlEscaped());
+  const QString rate = speed(onset->rate.value, onset->rate.u95);
+  if (!onset->head) return tr("<b>The tail kicks</b> on the way down from %1 on.").arg(rate);
+  return tr("<b>The tail kicks</b> on the way down from %1 on: from a head of %2 in the water.")
+      .arg(rate, spokenAs(ReadingId::KickHead, onset->head->value, onset->head->u95, units_));
 }
 
 /// The same model on other rigs that were measured: what would have been predicted, and by how much it

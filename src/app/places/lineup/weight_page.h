@@ -4,6 +4,7 @@
 #include <QComboBox>
 #include <QGridLayout>
 #include <QLabel>
+#include <QPushButton>
 #include <QTableWidget>
 #include <QWidget>
 
@@ -14,7 +15,7 @@
 namespace fin::app {
 
 /// A measured fall, and how the rig would fall with other weights or in other water. Where a second rig of
-/// the model was measured the prediction is held against it.
+/// the model was measured the prediction is held against it, and the body is weighed without scales.
 class WeightPage : public QWidget {
   Q_OBJECT
 
@@ -37,6 +38,11 @@ class WeightPage : public QWidget {
   [[nodiscard]] WeightQuestion question(const MeasuredFall& fall) const;
   [[nodiscard]] QString heldAgainst(const MeasuredFall& fall) const;
   [[nodiscard]] QString wantedHead(const WeightQuestion& question) const;
+  [[nodiscard]] std::vector<HeadFall> heads() const;
+  void weighByHeads();
+  [[nodiscard]] QString hangs(const WeightQuestion& question, const WeightAnswer& answer) const;
+  [[nodiscard]] QString hangDoubt(const HangWindow& window) const;
+  [[nodiscard]] QString kicks() const;
   [[nodiscard]] QString speed(double mm_s, double u95) const;
 
   LineUp& lineUp_;
@@ -52,6 +58,9 @@ class WeightPage : public QWidget {
   UnitBox* wanted_ = nullptr;
   QLabel* answer_;
   QLabel* words_;
+  QLabel* fromHeads_ = nullptr;
+  QPushButton* useBody_ = nullptr;
+  double foundBody_g_ = 0.0;
   QWidget* amounts_ = nullptr;  ///< shown where there is a fall to change
   QLabel* countdownHeading_ = nullptr;
   QTableWidget* countdown_;

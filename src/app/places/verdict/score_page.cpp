@@ -151,7 +151,7 @@ void ScorePage::refresh() {
 void ScorePage::fillTable(const ScoreTable& table, const Ranking& ranking) {
   QStringList heads{tr("Place"), tr("Rig")};
   for (std::size_t w = 0; w < table.wishes.size(); ++w) {
-    QString head = spokenName(table.wishes[w].reading).replace(", ", ",\n");
+    QString head = spokenWish(table.wishes[w]).replace(", ", ",\n");
     if (table.wishes[w].weight != 1.0) head += " × " + plainNumber(table.wishes[w].weight);
     if (table.speeds_mm_s[w]) head += "\n" + tr("at %1").arg(spokenPull(*table.speeds_mm_s[w], units_));
     heads += head;

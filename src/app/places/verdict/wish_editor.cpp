@@ -6,7 +6,9 @@
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
+#include "app/phrases/verdict_words.h"
 #include "app/ui/pieces.h"
+#include "core/comparison/class_spread.h"
 #include "core/comparison/ranking.h"
 #include "core/readings/registry.h"
 
@@ -61,7 +63,7 @@ WishEditor::WishEditor(const LineUp& lineUp, bool curves, QWidget* parent)
   connect(add_, &QComboBox::activated, this, [this] {
     if (!add_->currentData().isValid()) return;
     std::vector<Wish> more = wishes_;
-    more.push_back(usualWish(add_->currentData().value<ReadingId>()));
+    more.push_back(usualWish(add_->currentData().value<ReadingId>(), lineUp_.passes()));
     emit edited(tr("Add %1").arg(add_->currentText()), more);
     list_->setCurrentRow(list_->count() - 1);
   });
@@ -96,7 +98,7 @@ void WishEditor::fillList() {
                         : wish.direction == Direction::Less
                             ? tr("less")
                             : tr("near %1 %2").arg(wish.target * unit.factor).arg(unit.unit);
-    QString line = QString("%1: %2").arg(spokenName(wish.reading), way.trimmed());
+    QString line = QString("%1: %2").arg(spokenWish(wish), way.trimmed());
     for (const WeightWord& w : kWeights) {
       if (w.weight == wish.weight && w.weight != 1.0) line += ", " + tr(w.word);
     }
@@ -111,6 +113,7 @@ void WishEditor::fillChoice() {
   add_->clear();
   add_->addItem(tr("Add what counts …"));
   std::vector<ReadingId> readings = readingsAmong(lineUp_.passes());
+  for (const ReadingId reading : classReadingsAmong(lineUp_.passes())) readings.push_back(reading);
   if (!laddersOf(lineUp_.passes()).empty())
     readings.insert(readings.end(), std::begin(kLadderReadings), std::end(kLadderReadings));
   for (const ReadingId reading : readings) {
@@ -136,7 +139,8 @@ void WishEditor::spellOut() {
   auto* form = new QFormLayout(form_);
   form->setContentsMargins(0, 0, 0, 0);
   form->setVerticalSpacing(4);
-  const std::string unit(unitOf(wish.reading));
+  const std::string unit(isClass(wish.reading) ? "%" : unitOf(wish.reading));
+  if (isClass(wish.reading)) buildClass(*form, wish);
   buildWanted(*form, wish, unit.c_str());
   buildWeight(*form);
   buildSpeed(*form, wish);
@@ -145,6 +149,26 @@ void WishEditor::spellOut() {
   setUnitsWithin(*form_, units_);
   form_->show();
   fillForm();
+}
+
+/// Which class is wanted, of those that were read.
+void WishEditor::buildClass(QFormLayout& form, const Wish& wish) {
+  auto* classes = new QComboBox;
+  classes->setObjectName("wantedClass");
+  QStringList names;
+  for (const std::string& name : compareClasses(lineUp_.passes(), wish.reading).classes)
+    names += QString::fromStdString(name);
+  const QString now = QString::fromStdString(wish.className);
+  if (!names.contains(now)) names += now;
+  classes->addItems(names);
+  classes->setCurrentText(now);
+  form.addRow(spokenName(wish.reading), classes);
+  connect(classes, &QComboBox::textActivated, this, [this](const QString& name) {
+    change(tr("Which is wanted"), [&](Wish& w) {
+      w.className = name.toStdString();
+      w.curve.reset();
+    });
+  });
 }
 
 void WishEditor::buildWanted(QFormLayout& form, const Wish& wish, const char* unit) {

@@ -35,6 +35,7 @@ class WishEditor : public QWidget {
   /// Makes the lines below anew, in the units of the chosen reading.
   void spellOut();
   void fillForm();
+  void buildClass(QFormLayout& form, const Wish& wish);
   void buildWanted(QFormLayout& form, const Wish& wish, const char* unit);
   void buildWeight(QFormLayout& form);
   void buildSpeed(QFormLayout& form, const Wish& wish);
