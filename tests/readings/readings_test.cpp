@@ -201,7 +201,8 @@ TEST(ReadingId, HasAWordOfItsOwnAndADefinitionWhereAPassTellsIt) {
     const auto id = static_cast<ReadingId>(i);
     EXPECT_EQ(readingNamed(toString(id)), id) << toString(id);
     const std::set<ReadingId> ofSeveral{ReadingId::OnsetSpeed, ReadingId::BlowoutSpeed, ReadingId::BodyWeight,
-                                        ReadingId::KickFallRate, ReadingId::KickHead};
+                                        ReadingId::KickFallRate, ReadingId::KickHead,
+                                        ReadingId::HoldInterval, ReadingId::LevelInterval};
     ASSERT_EQ(specOf(id) == nullptr, ofSeveral.contains(id)) << toString(id);
     if (!ofSeveral.contains(id)) {
       EXPECT_FALSE(specOf(id)->definition.empty()) << toString(id);

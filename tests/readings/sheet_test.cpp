@@ -13,7 +13,7 @@ PassNeeds everything(Protocol protocol, View view) {
   return {protocol,
           view,
           {MarkName::Nose, MarkName::Tail, MarkName::Tip, MarkName::Back, MarkName::Belly, MarkName::Flank,
-           MarkName::Mid, MarkName::Blade},
+           MarkName::Mid, MarkName::Blade, MarkName::Hook},
           true,
           true,
           true};
