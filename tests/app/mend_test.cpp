@@ -7,6 +7,8 @@
 #include "app/canvas/tools/placing_tool.h"
 
 #include "app/window_fixture.h"
+#include "support/logged.h"
+#include "support/numbered_film.h"
 
 namespace fin::app {
 namespace {
@@ -214,6 +216,38 @@ TEST_F(Mending, KeepsWhatTheMarksTellWhereAnOutlineCannotBeFollowed) {
   undo();
   ASSERT_TRUE(settled());
   EXPECT_TRUE(sampleAt(MarkName::Nose, 90).seen);
+}
+
+/// A clip of several things that was followed already.
+TEST_F(WindowTest, SplittingAClipFollowsNothingAgain) {
+  test::film(folder_ / "several.mp4", {.frames = 350});
+  {
+    auto log = Log::open(folder_ / "day.finlog");
+    ASSERT_TRUE(log) << log.error().message;
+    PassRequest request;
+    request.clip = folder_ / "several.mp4";
+    request.pull = Pull::Right;
+    request.scale = ScaleMark{{0.0, 90.0}, {100.0, 90.0}, Millimetres(100.0), Millimetres(0.5)};
+    request.marks = {{MarkName::Nose, 0, {80.0, 20.0}}, {MarkName::Tail, 0, {0.0, 20.0}}};
+    request.lastFrame = 349;
+    test::keepReadings(**log, test::addPass(**log, "several", request), {}, test::severalThings());
+  }
+  openWindow();
+  PassController& passes = window_->passController();
+  passes.select(passes.passes().front().id);
+  ASSERT_TRUE(waitFor([&] { return passes.result() != nullptr && !passes.busy(); }));
+  press("mend");
+  press("splitClip");
+  ASSERT_TRUE(waitFor([&] { return passes.passes().size() == 4; }));
+  EXPECT_EQ(passes.passes()[1].title, "several, twitch and pause");
+  // A film without a lure: had it been followed again, nothing of the fall would be there.
+  EXPECT_EQ(passes.passes()[3].request.protocol, Protocol::Fall);
+  ASSERT_TRUE(waitFor([&] { return passes.result() != nullptr && !passes.busy(); }));
+  const Reading* rate = passes.result()->readings.find(ReadingId::FallRate);
+  ASSERT_NE(rate, nullptr);
+  EXPECT_NEAR(std::get<double>(rate->value), 180.0, 4.0);
+  QTest::keyClick(window_.get(), Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(passes.passes().size(), 1U) << "one undo takes them all out";
 }
 
 }  // namespace

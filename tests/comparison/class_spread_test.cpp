@@ -37,7 +37,7 @@ TEST(ClassSpread, HasTheExactTestOfATable) {
 
 TEST(ClassSpread, CountsPassesByClassAndThoseRefusedApart) {
   const auto passes = falls({{"Lark", {"glide", "plumb", "glide", "", "glide"}}, {"Rill", {"plumb"}}});
-  ASSERT_EQ(classReadingsAmong(passes), std::vector{ReadingId::FallMode});
+  ASSERT_EQ(readingsAmong(passes, ReadAs::Class), std::vector{ReadingId::FallMode});
   const ClassSpread spread = compareClasses(passes, ReadingId::FallMode);
   ASSERT_EQ(spread.rigs.size(), 2U);
   EXPECT_EQ(spread.rigs[0].passes, 4U);

@@ -6,6 +6,7 @@
 #include <map>
 #include <set>
 
+#include "core/comparison/speed_ladder.h"
 #include "core/measuring/measure.h"
 #include "core/measuring/session.h"
 #include "core/rehearsal/rehearse.h"
@@ -27,17 +28,7 @@ class SeveralThings : public testing::Test {
     request_.pull = Pull::Right;
     request_.scale = ScaleMark{{0.0, 90.0}, {100.0, 90.0}, Millimetres(100.0), Millimetres(0.5)};
     request_.marks = {{MarkName::Nose, 0, {80.0, 20.0}}, {MarkName::Tail, 0, {0.0, 20.0}}};
-    double x = 0.0, y = 20.0;
-    track_.frameCount = 350;
-    track_.marks = {{MarkName::Nose, {}}, {MarkName::Tail, {}}};
-    for (int n = 0; n < 350; ++n) {
-      const double t = n / 50.0;
-      const bool twitches = (t > 0.2 && t < 0.4) || (t > 1.0 && t < 1.2);
-      x += (twitches ? 350.0 : t > 2.0 && t < 4.0 ? 250.0 : 0.0) / 50.0;
-      y += t > 5.0 ? 180.0 * std::tanh((t - 5.0) / 0.1) / 50.0 : 0.0;
-      track_.marks[0].samples.push_back({true, {80.0 + x, y}, 1.0});
-      track_.marks[1].samples.push_back({true, {x, y}, 1.0});
-    }
+    track_ = test::severalThings();
   }
   static const Reading* of(const PassResult& result, ReadingId id, std::size_t stretch) {
     for (const Reading& r : result.readings.readings) {
@@ -89,19 +80,23 @@ TEST_F(SeveralThings, OutsideOfTheWindowAreLeftOut) {
   EXPECT_NEAR(std::get<double>(of(*read, ReadingId::TravelSpeed, 1)->value), 250.0, 1.0);
 }
 
-TEST_F(SeveralThings, BecomePassesOfTheirOwn) {
-  const auto parts = passesOfStretches(request_, *clip_, track_);
-  ASSERT_TRUE(parts);
+TEST_F(SeveralThings, BecomePassesOfTheirOwnReadFromOneFollowing) {
+  const auto parts = measureStretches(request_, track_, clip_);
+  ASSERT_TRUE(parts) << parts.error().message;
   ASSERT_EQ(parts->size(), 3U) << "a wait is no pass";
-  EXPECT_EQ((*parts)[1].protocol, Protocol::Retrieve);
-  EXPECT_NEAR(static_cast<double>((*parts)[1].firstFrame), 100.0, 6.0);
-  ASSERT_EQ((*parts)[1].marks.size(), 2U);
-  EXPECT_EQ((*parts)[1].marks[0].frame, (*parts)[1].firstFrame);
-  EXPECT_EQ((*parts)[1].marks[0].at.x_px, track_.marks[0].samples[(*parts)[1].firstFrame].at.x_px);
+  const auto& [pull, measured] = (*parts)[1];
+  EXPECT_EQ(pull.protocol, Protocol::Retrieve);
+  EXPECT_NEAR(static_cast<double>(pull.firstFrame), 100.0, 6.0);
+  ASSERT_EQ(pull.marks.size(), 2U);
+  EXPECT_EQ(pull.marks[0].frame, pull.firstFrame);
+  EXPECT_EQ(pull.marks[0].at.x_px, track_.marks[0].samples[pull.firstFrame].at.x_px);
+  // The clip shows no lure: only the track that is there can have told this.
+  EXPECT_NEAR(*numberIn(measured->readings, ReadingId::TravelSpeed), 250.0, 8.0);
+  EXPECT_EQ(stateOf(measured.get(), pull, clip_->info().fingerprint), MeasurementState::Current);
   for (std::size_t n = 0; n < track_.frameCount; ++n) {
     for (MarkTrack& mark : track_.marks) mark.samples[n].at = {5.0 * static_cast<double>(n), 20.0};
   }
-  EXPECT_TRUE(passesOfStretches(request_, *clip_, track_)->empty()) << "one thing all along";
+  EXPECT_TRUE(measureStretches(request_, track_, clip_)->empty()) << "one thing all along";
 }
 
 TEST_F(SeveralThings, OwnLengthGivesSizesAndDisagreesAloud) {

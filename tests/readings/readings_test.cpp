@@ -200,9 +200,9 @@ TEST(ReadingId, HasAWordOfItsOwnAndADefinitionWhereAPassTellsIt) {
   for (std::size_t i = 0; i < kReadingCount; ++i) {
     const auto id = static_cast<ReadingId>(i);
     EXPECT_EQ(readingNamed(toString(id)), id) << toString(id);
-    const std::set<ReadingId> ofSeveral{ReadingId::OnsetSpeed, ReadingId::BlowoutSpeed, ReadingId::BodyWeight,
-                                        ReadingId::KickFallRate, ReadingId::KickHead,
-                                        ReadingId::HoldInterval, ReadingId::LevelInterval};
+    const std::set<ReadingId> ofSeveral{
+        ReadingId::OnsetSpeed, ReadingId::BlowoutSpeed, ReadingId::BodyWeight,   ReadingId::KickFallRate,
+        ReadingId::KickHead,   ReadingId::HoldInterval, ReadingId::LevelInterval};
     ASSERT_EQ(specOf(id) == nullptr, ofSeveral.contains(id)) << toString(id);
     if (!ofSeveral.contains(id)) {
       EXPECT_FALSE(specOf(id)->definition.empty()) << toString(id);

@@ -3,6 +3,7 @@
 
 #include <gtest/gtest.h>
 
+#include <cmath>
 #include <cstdlib>
 #include <opencv2/core.hpp>
 
@@ -44,6 +45,20 @@ void film(const std::filesystem::path& file, const NumberedFilm& what) {
 
 bool ffmpeg(const std::string& arguments) {
   return std::system(("ffmpeg -nostdin -v error -y " + arguments).c_str()) == 0;
+}
+
+Track severalThings() {
+  Track out{0, 350, {{MarkName::Nose, {}}, {MarkName::Tail, {}}}};
+  double x = 0.0, y = 20.0;
+  for (int n = 0; n < 350; ++n) {
+    const double t = n / 50.0;
+    const bool twitches = (t > 0.2 && t < 0.4) || (t > 1.0 && t < 1.2);
+    x += (twitches ? 350.0 : t > 2.0 && t < 4.0 ? 250.0 : 0.0) / 50.0;
+    y += t > 5.0 ? 180.0 * std::tanh((t - 5.0) / 0.1) / 50.0 : 0.0;
+    out.marks[0].samples.push_back({true, {80.0 + x, y}, 1.0});
+    out.marks[1].samples.push_back({true, {x, y}, 1.0});
+  }
+  return out;
 }
 
 }  // namespace fin::test

@@ -9,6 +9,7 @@
 
 #include "core/footage/clip_writer.h"
 #include "core/footage/picture.h"
+#include "core/tracking/track.h"
 
 namespace fin::test {
 
@@ -27,5 +28,9 @@ void film(const std::filesystem::path& file, const NumberedFilm& what = {});
 
 /// Runs the ffmpeg program; false when it fails.
 bool ffmpeg(const std::string& arguments);
+
+/// Nose and tail over seven seconds of it at 50 frames a second: two twitches, a pull, a wait, a fall. The
+/// film shows nothing of it.
+Track severalThings();
 
 }  // namespace fin::test

@@ -9,6 +9,7 @@ FurtherCrossings::FurtherCrossings(PassController& controller, QObject* parent)
     : QObject(parent), controller_(controller) {
   connect(&controller, &PassController::passChanged, this, [this] {
     if (looking()) stop();
+    splitting_.stop();
   });
 }
 
@@ -30,16 +31,22 @@ void FurtherCrossings::look() {
 void FurtherCrossings::split() {
   const LoggedPass* pass = controller_.current();
   if (pass == nullptr || !controller_.clip() || controller_.result() == nullptr) return;
-  const auto parts = passesOfStretches(pass->request, *controller_.clip(), controller_.result()->track);
+  splitting_.start(
+      [clip = controller_.clip(), request = pass->request, track = controller_.result()->track](
+          const JobControl& job) { return measureStretches(request, track, clip, job); },
+      [this, kept = *pass](const Result<std::vector<MeasuredPart>>& parts) { keepParts(kept, parts); });
+}
+
+void FurtherCrossings::keepParts(const LoggedPass& pass, const Result<std::vector<MeasuredPart>>& parts) {
   if (!parts) return emit told(QString::fromStdString(parts.error().message), true);
   if (parts->empty())
     return emit told(tr("The lure does one thing all along, as far as can be told."), false);
   std::vector<NewPass> passes;
   QStringList names;
-  for (const PassRequest& part : *parts) {
-    names << spokenName(part.protocol).toLower();
-    passes.push_back({QString("%1, %2").arg(QString::fromStdString(pass->title), names.last()).toStdString(),
-                      part, pass->clip, pass->planned, pass->camera});
+  for (const MeasuredPart& part : *parts) {
+    names << spokenName(part.request.protocol).toLower();
+    passes.push_back({QString("%1, %2").arg(QString::fromStdString(pass.title), names.last()).toStdString(),
+                      part.request, pass.clip, pass.planned, pass.camera, part.measurement});
   }
   controller_.add(tr("Split by what the lure does"), passes);
   emit told(tr("Each a pass of its own now: %1. Move its window if a cut is off.").arg(names.join(", ")),

@@ -4,6 +4,7 @@
 #include <QObject>
 
 #include "app/controllers/pass_controller.h"
+#include "core/measuring/session.h"
 
 namespace fin::app {
 
@@ -17,7 +18,8 @@ class FurtherCrossings : public QObject {
   FurtherCrossings(PassController& controller, QObject* parent = nullptr);
 
   void look();
-  /// Makes each thing that the lure does in the clip on the bench, one after the other, a pass of its own.
+  /// Makes each thing that the lure does in the clip on the bench, one after the other, a pass of its own,
+  /// read from what was followed.
   void split();
   void stop();
   [[nodiscard]] bool looking() const { return looking_.running(); }
@@ -29,9 +31,11 @@ class FurtherCrossings : public QObject {
 
  private:
   void keep(const LoggedPass& pass, Result<std::vector<PassRequest>> further);
+  void keepParts(const LoggedPass& pass, const Result<std::vector<MeasuredPart>>& parts);
 
   PassController& controller_;
   Job<std::vector<PassRequest>> looking_;
+  Job<std::vector<MeasuredPart>> splitting_;
 };
 
 }  // namespace fin::app

@@ -139,6 +139,8 @@ void PassController::add(const QString& what, const std::vector<NewPass>& passes
         const auto id = log_.addPass(pass);
         if (!id) return tl::unexpected(id.error());
         added.push_back(*id);
+        if (pass.measurement == nullptr) continue;
+        if (auto ok = log_.saveMeasurement(*id, *pass.measurement); !ok) return ok;
       }
       return {};
     });

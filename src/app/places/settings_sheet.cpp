@@ -131,20 +131,19 @@ QLayout* SettingsSheet::buildThresholds() {
     QString text;
     const char* unit;
     int decimals;
+    QString heading = {};  ///< above it
   };
   // As kThresholdKeys has them.
   const std::array<Line, kThresholdKeys.size()> lines{
       Line{"glideFrom", tr("A fall glides from, along over down"), "", 2},
       Line{"flutterFrom", tr("A fall flutters from a rocking of"), "°", 0},
       Line{"holdsWithin", tr("A pause holds within, up or down"), "mm/s", 1},
-      Line{"zoneHalf", tr("Before a fish it counts within, along"), "mm", 0},
-      Line{"zoneHalfHeight", tr("Before a fish it counts within, up or down"), "mm", 0},
-      Line{"zoneInterval", tr("There it is twitched every (0: as filmed)"), "s", 2}};
+      Line{"zoneHalf", tr("Ahead of the fish and behind it"), "mm", 0, tr("The water before a fish")},
+      Line{"zoneHalfHeight", tr("Above and below"), "mm", 0},
+      Line{"zoneInterval", tr("Twitched there every (0: as filmed)"), "s", 2}};
   auto* all = new QVBoxLayout;
   all->setSpacing(8);
-  QLabel* heading = new QLabel(tr("How motions are named"));
-  heading->setProperty("heading", true);
-  all->addWidget(heading);
+  all->addWidget(headingLabel(tr("How motions are named")));
   auto* form = new QFormLayout;
   form->setHorizontalSpacing(18);
   QPushButton* defined = namedButton(tr("As defined"), "thresholdsAsDefined");
@@ -156,6 +155,7 @@ QLayout* SettingsSheet::buildThresholds() {
     box->setObjectName(line.name);
     box->setUnits(Settings::all().units());
     box->show(Settings::all().thresholds().*threshold.value);
+    if (!line.heading.isEmpty()) form->addRow(headingLabel(line.heading));
     form->addRow(line.text, box);
     boxes.emplace_back(box, threshold.value);
     connect(box, &UnitBox::edited, this, [value = threshold.value, defined](double metric) {

@@ -276,7 +276,7 @@ class Report {
   QString classes() const {
     const auto& passes = controller_.lineUp().passes();
     QString rows;
-    for (const ReadingId reading : classReadingsAmong(passes)) {
+    for (const ReadingId reading : readingsAmong(passes, ReadAs::Class)) {
       QString name = "<b>" + spokenName(reading).toHtmlEscaped() + "</b>";
       for (const RigClasses& rig : compareClasses(passes, reading).rigs) {
         rows += row({name, escaped(rig.rig), spokenClasses(rig).toHtmlEscaped(), QString::number(rig.passes),

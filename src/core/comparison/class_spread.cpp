@@ -9,7 +9,6 @@
 #include <set>
 
 #include "core/comparison/spread.h"
-#include "core/readings/registry.h"
 #include "core/signals/count_intervals.h"
 
 namespace fin {
@@ -159,18 +158,6 @@ double freemanHalton(const std::vector<std::vector<std::size_t>>& table) {
     if (logChance <= observed + 1e-6) noLikelier += chance;
   }
   return noLikelier / all;
-}
-
-std::vector<ReadingId> classReadingsAmong(const std::vector<ComparedPass>& passes) {
-  std::vector<ReadingId> out;
-  for (const Protocol protocol : kAllProtocols) {
-    for (const ReadingSpec& spec : readingsOf(protocol)) {
-      const bool there = std::any_of(passes.begin(), passes.end(),
-                                     [&](const ComparedPass& p) { return classIn(p, spec.id) != nullptr; });
-      if (there && std::find(out.begin(), out.end(), spec.id) == out.end()) out.push_back(spec.id);
-    }
-  }
-  return out;
 }
 
 ClassSpread compareClasses(const std::vector<ComparedPass>& passes, ReadingId reading) {

@@ -48,9 +48,6 @@ struct ClassSpread {
   std::size_t passesThatCouldTell = 0;
 };
 
-/// Readings in words that any pass has, in the order of the protocols.
-std::vector<ReadingId> classReadingsAmong(const std::vector<ComparedPass>& passes);
-
 /// Compares rigs by a reading in words. Several clips of one planned pass count once. Interval of the
 /// commonest class: C. Clopper & E. Pearson, 1934. Rigs: the exact test of G. Freeman & J. Halton, 1951, all
 /// together and in pairs, the pairs adjusted by Holm's step-down; apart at 5 %. Pure; on any thread.

@@ -39,12 +39,13 @@ RigValues numbersOf(const ComparedRig& rig) {
   return out;
 }
 
-std::vector<ReadingId> readingsAmong(const std::vector<ComparedPass>& passes) {
+std::vector<ReadingId> readingsAmong(const std::vector<ComparedPass>& passes, ReadAs as) {
   std::vector<ReadingId> out;
   for (const Protocol protocol : kAllProtocols) {
     for (const ReadingSpec& spec : readingsOf(protocol)) {
+      if (as != ReadAs::Either && isClass(spec.id) != (as == ReadAs::Class)) continue;
       const bool there = std::any_of(passes.begin(), passes.end(), [&](const ComparedPass& p) {
-        return numberIn(p.readings, spec.id).has_value();
+        return p.readings.find(spec.id) != nullptr;
       });
       if (there && std::find(out.begin(), out.end(), spec.id) == out.end()) out.emplace_back(spec.id);
     }

@@ -69,8 +69,9 @@ struct DepthCurve {
 template <class Value>
 using ByRig = std::vector<std::pair<std::string, std::vector<Value>>>;
 
-/// All readings with a number, in the order of the protocols.
-std::vector<ReadingId> readingsAmong(const std::vector<ComparedPass>& passes);
+enum class ReadAs { Number, Class, Either };
+/// All readings that any pass has, in the order of the protocols.
+std::vector<ReadingId> readingsAmong(const std::vector<ComparedPass>& passes, ReadAs as = ReadAs::Number);
 /// Speeds of the pulls, each standing for those within a tenth of it; rising.
 std::vector<double> speedsOf(const std::vector<ComparedPass>& passes);
 /// The values of one reading, of pulls at about one speed where one is given. Several clips of one planned

@@ -51,10 +51,15 @@ Result<Track> followPassAgain(const PassRequest& request, const Track& earlier, 
 Result<std::vector<PassRequest>> furtherPasses(const PassRequest& request, const Track& track,
                                                FrameSource& source, const JobControl& job = {});
 
-/// What the lure does one after the other in a pass that was followed, each as a request of its own: its
-/// protocol, its window, and where its marks were followed to at the window's first frame that shows them.
-/// None where it does one thing all along. Errors as readPass.
-Result<std::vector<PassRequest>> passesOfStretches(const PassRequest& request, const Clip& clip,
+/// One thing that the lure does in a clip, as a request of its own: its protocol, its window, and where its
+/// marks were followed to at the window's first frame that shows them; with its part of the track.
+struct StretchPass {
+  PassRequest request;
+  Track track;
+};
+/// What the lure does one after the other in a pass that was followed. None where it does one thing all
+/// along. Errors as readPass.
+Result<std::vector<StretchPass>> passesOfStretches(const PassRequest& request, const Clip& clip,
                                                    const Track& track);
 
 /// What a clip can tell for what was said of it so far, before anything is followed.

@@ -426,7 +426,7 @@ Result<PassResult> readPass(const PassRequest& request, const Clip& clip, Track 
   return PassReader(request, clip, by->clock, by->picture, job).read(std::move(track));
 }
 
-Result<std::vector<PassRequest>> passesOfStretches(const PassRequest& request, const Clip& clip,
+Result<std::vector<StretchPass>> passesOfStretches(const PassRequest& request, const Clip& clip,
                                                    const Track& track) {
   PassRequest whole = request;
   whole.findStretches = true;
@@ -435,7 +435,7 @@ Result<std::vector<PassRequest>> passesOfStretches(const PassRequest& request, c
   const JobControl unwatched;
   const auto stretches = PassReader(whole, clip, by->clock, by->picture, unwatched).stretches(track);
   if (!stretches) return tl::unexpected(stretches.error());
-  std::vector<PassRequest> out;
+  std::vector<StretchPass> out;
   for (const ClipStretch& stretch : *stretches) {
     if (stretch.protocol == Protocol::Pause) continue;
     PassRequest one = request;
@@ -444,7 +444,8 @@ Result<std::vector<PassRequest>> passesOfStretches(const PassRequest& request, c
     one.lastFrame = stretch.frames.last;
     one.twitches.reset();
     one.marks = seedsIn(track, stretch.frames);
-    if (one.marks.size() == track.marks.size()) out.push_back(std::move(one));
+    if (one.marks.size() == track.marks.size())
+      out.push_back({std::move(one), framesOf(track, stretch.frames)});
   }
   if (out.size() < 2) out.clear();
   return out;

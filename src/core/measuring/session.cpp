@@ -88,4 +88,24 @@ Result<Measured> measure(const MeasuringOrder& order, const std::shared_ptr<cons
   return Measured{std::move(record), std::move(*result), followed};
 }
 
+Result<std::vector<MeasuredPart>> measureStretches(const PassRequest& request, const Track& track,
+                                                   const std::shared_ptr<const Clip>& clip,
+                                                   const JobControl& job) {
+  auto parts = passesOfStretches(request, *clip, track);
+  if (!parts) return tl::unexpected(parts.error());
+  std::vector<MeasuredPart> out;
+  for (StretchPass& part : *parts) {
+    auto followed = std::make_shared<Measurement>();
+    followed->clip = clip->info().fingerprint;
+    followed->followedFrom = part.request;
+    followed->followingVersion = kFollowingVersion;
+    followed->followedAt_s = now_s();
+    followed->track = std::move(part.track);
+    auto measured = measure({part.request, followed->clip, followed}, clip, {}, job);
+    if (!measured) return tl::unexpected(measured.error());
+    out.push_back({std::move(part.request), std::move(measured->measurement)});
+  }
+  return out;
+}
+
 }  // namespace fin

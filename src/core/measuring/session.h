@@ -52,4 +52,15 @@ struct MeasuringMeans {
 Result<Measured> measure(const MeasuringOrder& order, const std::shared_ptr<const Clip>& clip,
                          const MeasuringMeans& means = {}, const JobControl& job = {});
 
+/// A stretch of a pass as a pass of its own, measured.
+struct MeasuredPart {
+  PassRequest request;
+  std::shared_ptr<const Measurement> measurement;
+};
+/// What the lure does one after the other (passesOfStretches), each read from the following that is there.
+/// Errors as readPass.
+Result<std::vector<MeasuredPart>> measureStretches(const PassRequest& request, const Track& track,
+                                                   const std::shared_ptr<const Clip>& clip,
+                                                   const JobControl& job = {});
+
 }  // namespace fin

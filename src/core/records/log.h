@@ -26,6 +26,7 @@ struct NewPass {
   ClipFingerprint clip;
   std::optional<PlannedPassId> planned = std::nullopt;
   std::string camera = {};
+  std::shared_ptr<const Measurement> measurement = nullptr;  ///< where it was measured already
 };
 
 /// One pass as the log keeps it: what the person said (the request) and by what its clip is known again.

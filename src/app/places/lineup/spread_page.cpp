@@ -106,8 +106,7 @@ void SpreadPage::refresh() {
   {
     const QSignalBlocker quiet(choice_);
     choice_->clear();
-    std::vector<ReadingId> readings = readingsAmong(lineUp_.passes());
-    for (const ReadingId reading : classReadingsAmong(lineUp_.passes())) readings.push_back(reading);
+    const std::vector<ReadingId> readings = readingsAmong(lineUp_.passes(), ReadAs::Either);
     for (const ReadingId reading : readings) {
       auto* item = new QListWidgetItem(spokenName(reading), choice_);
       item->setData(kReadingRole, QVariant::fromValue(reading));

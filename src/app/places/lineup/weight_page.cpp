@@ -318,7 +318,8 @@ QString WeightPage::hangDoubt(const HangWindow& window) const {
 /// The lightest head on which the tail kicks on the way down.
 QString WeightPage::kicks() const {
   const std::vector<HeadFall> falls = heads();
-  if (std::none_of(falls.begin(), falls.end(), [](const HeadFall& f) { return f.kick_deg.has_value(); }))
+  if (falls.size() < 3 ||
+      std::none_of(falls.begin(), falls.end(), [](const HeadFall& f) { return f.kick_deg.has_value(); }))
     return {};
   const auto onset = kickOnset(falls);
   if (!onset)

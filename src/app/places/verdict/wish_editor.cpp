@@ -112,8 +112,7 @@ void WishEditor::fillChoice() {
   const QSignalBlocker quiet(add_);
   add_->clear();
   add_->addItem(tr("Add what counts …"));
-  std::vector<ReadingId> readings = readingsAmong(lineUp_.passes());
-  for (const ReadingId reading : classReadingsAmong(lineUp_.passes())) readings.push_back(reading);
+  std::vector<ReadingId> readings = readingsAmong(lineUp_.passes(), ReadAs::Either);
   if (!laddersOf(lineUp_.passes()).empty())
     readings.insert(readings.end(), std::begin(kLadderReadings), std::end(kLadderReadings));
   for (const ReadingId reading : readings) {
