@@ -13,6 +13,7 @@
 #include "core/tracking/marks/flank.h"
 #include "core/tracking/marks/follow.h"
 #include "core/tracking/outline/outline.h"
+#include "core/tracking/outline/still_outline.h"
 
 namespace fin {
 
@@ -50,6 +51,35 @@ Result<void> heldByBody(FilmingFrameSource& filming, const PassRequest& request,
   return {};
 }
 
+/// Of a lure that is held still: its marks where they were placed, its outline in the frame it was drawn in.
+Result<Track> stillTrack(const PassRequest& request, std::size_t last, FrameSource& source) {
+  Track out{request.firstFrame, last - request.firstFrame + 1, {}};
+  const std::size_t asked = request.outline         ? request.outline->frame
+                            : request.marks.empty() ? request.firstFrame
+                                                    : request.marks.front().frame;
+  const std::size_t frame = std::clamp(asked, request.firstFrame, last);
+  for (const MarkSeed& seed : request.marks) {
+    auto mark = std::find_if(out.marks.begin(), out.marks.end(),
+                             [&](const MarkTrack& m) { return m.name == seed.name; });
+    if (mark == out.marks.end())
+      mark =
+          out.marks.insert(mark, {seed.name, std::vector<MarkSample>(out.frameCount, {true, seed.at, 1.0})});
+    if (seed.frame == frame) mark->samples.assign(out.frameCount, {true, seed.at, 1.0});
+  }
+  if (!request.outline) return out;
+  const auto picture = source.frame(frame);
+  if (!picture) return tl::unexpected(picture.error());
+  auto outline = outlineInStill(*picture, request.outline->polygon);
+  if (!outline && outline.error().code != ErrorCode::Lost) return tl::unexpected(outline.error());
+  if (!outline) {
+    out.outlineLost = outline.error().message;
+    return out;
+  }
+  out.outline.resize(out.frameCount);
+  out.outline[frame - request.firstFrame] = std::move(*outline);
+  return out;
+}
+
 }  // namespace
 
 Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSource& source,
@@ -59,6 +89,7 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
     return failure(ErrorCode::BadRequest, fmt::format("first_frame: the clip has only {} frames", last + 1),
                    "first_frame");
   }
+  if (request.protocol == Protocol::Still) return stillTrack(request, last, source);
   Track track{request.firstFrame, last - request.firstFrame + 1, {}};
   const bool moving = followsBackground(request);
   PrefetchingFrameSource ahead(source);
@@ -106,7 +137,8 @@ Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSour
 Result<Track> followPassAgain(const PassRequest& request, const Track& earlier, const PassRequest& before,
                               const Clip& clip, FrameSource& source, const JobControl& job,
                               std::size_t keptBytes) {
-  if (!onlySeedsDiffer(before, request) || before.marks.empty() || request.marks.empty())
+  if (!onlySeedsDiffer(before, request) || before.marks.empty() || request.marks.empty() ||
+      request.protocol == Protocol::Still)
     return followPass(request, clip, source, job, keptBytes);
   FilmingFrameSource filming(source, bodyLength_px(request).value_or(0.0),
                              roomForFrames_bytes() / kFilmShare);

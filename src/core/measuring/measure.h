@@ -34,9 +34,10 @@ Result<std::shared_ptr<const Clip>> openClip(const PassRequest& request, Clip::O
 /// The last frame of a request's window, as far as the clip goes.
 std::size_t lastFrameOf(const PassRequest& request, const Clip& clip);
 
-/// Follows marks, background and outline of a request through its window; `keptBytes` is less
-/// where several are followed at once. An outline that cannot be told from what lies behind it leaves what
-/// the marks tell, with the reason in `outlineLost`. Errors as followMarks, followOutline and ClipClock.
+/// Follows marks, background and outline of a request through its window (of a lure that is held still they
+/// are taken where they were placed, and its outline cut out of that one picture); `keptBytes` is less where
+/// several are followed at once. An outline that cannot be told from what lies behind it leaves what the
+/// marks tell, with the reason in `outlineLost`. Errors as followMarks, followOutline and ClipClock.
 Result<Track> followPass(const PassRequest& request, const Clip& clip, FrameSource& source,
                          const JobControl& job = {}, std::size_t keptBytes = roomForFrames_bytes());
 

@@ -22,7 +22,8 @@ MeasurementState stateOf(const Measurement* measurement, const PassRequest& requ
 }
 
 bool onlySeedsDiffer(const PassRequest& before, const PassRequest& now) {
-  return before.outline == now.outline && before.hidden == now.hidden &&
+  return (before.protocol == Protocol::Still) == (now.protocol == Protocol::Still) &&
+         before.outline == now.outline && before.hidden == now.hidden &&
          before.firstFrame == now.firstFrame && before.lastFrame == now.lastFrame &&
          followsBackground(before) == followsBackground(now) && turnsOf(before) == turnsOf(now) &&
          (before.view == View::Chase) == (now.view == View::Chase) && before.byField == now.byField;
