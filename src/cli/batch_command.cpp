@@ -97,8 +97,13 @@ bool isDone(const fs::path& pass, const fs::path& result) {
   if (!fs::is_regular_file(trackBeside(result), ignored)) return false;
   const auto made = madeFrom(contentOf(result));
   if (!made) return false;
-  const auto request = parsePassRequest(contentOf(pass), pass.parent_path());
+  auto request = parsePassRequest(contentOf(pass), pass.parent_path());
   if (!request) return false;
+  if (request->findMarks) {  // those that were found are as good as asked for
+    request->findMarks = false;
+    request->marks = made->readFrom.marks;
+    request->outline = made->readFrom.outline;
+  }
   const auto clip = fingerprintOf(request->clip);
   return clip && stateOf(&*made, *request, *clip) == MeasurementState::Current;
 }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/measure_file.h"
 #include "core/exchange/pass_json.h"
+#include "core/measuring/find_marks.h"
 #include "core/units/whole_file.h"
 
 #include <fstream>
@@ -37,8 +38,16 @@ Result<PassRequest> requestIn(const std::string& pass) {
 Result<MeasuredFile> measureRequest(PassRequest request, const MeasuringMeans& means, const JobControl& job) {
   const auto clip = openClip(request, {.job = {job.stop, {}}});
   if (!clip) return tl::unexpected(clip.error());
+  std::vector<FoundMark> found;
+  if (request.findMarks) {
+    auto pass = findMarks(std::move(request), *clip, job);
+    if (!pass) return tl::unexpected(pass.error());
+    request = std::move(pass->request);
+    found = std::move(pass->found);
+  }
   auto measured = measure({request, (*clip)->info().fingerprint, nullptr}, *clip, means, job);
   if (!measured) return tl::unexpected(measured.error());
+  measured->result.found = std::move(found);
   return MeasuredFile{std::move(request), (*clip)->info().fingerprint, std::move(measured->result)};
 }
 

@@ -218,6 +218,17 @@ TEST_F(Mending, KeepsWhatTheMarksTellWhereAnOutlineCannotBeFollowed) {
   EXPECT_TRUE(sampleAt(MarkName::Nose, 90).seen);
 }
 
+TEST_F(Mending, TheLureIsFoundAtOnePress) {
+  passController().edit("Forget its ends", [](PassRequest& r) { r.marks.clear(); });
+  press("findLure");
+  ASSERT_TRUE(waitFor([&] { return passController().current()->request.marks.size() >= 2; }));
+  for (const MarkSeed& mark : passController().current()->request.marks)
+    EXPECT_LT(length(mark.at - tank_->markAt(mark.name, mark.frame)).value(), 8.0) << toString(mark.name);
+  EXPECT_TRUE(settled()) << "and followed";
+  undo();
+  EXPECT_TRUE(passController().current()->request.marks.empty()) << "one undo takes it back";
+}
+
 /// A clip of several things that was followed already.
 TEST_F(WindowTest, SplittingAClipFollowsNothingAgain) {
   test::film(folder_ / "several.mp4", {.frames = 350});

@@ -116,5 +116,27 @@ TEST(AnyCommand, KnowsItsVersionAndHelp) {
     EXPECT_EQ(run(folder, std::string(command) + "--help").exit, 0) << command;
 }
 
+TEST(FindCommand, ReadsAClipInWhichNobodyPressedAnything) {
+  const test::TemporaryFolder folder;
+  const RehearsalScene scene = test::smallPull();
+  ASSERT_TRUE(filmRehearsal(scene, folder / "pull.mp4"));
+  PassRequest request = requestFor(RehearsalTank(scene), folder / "pull.mp4");
+  request.marks.clear();
+  request.findMarks = true;
+  test::write(folder / "pull.pass.json", writePassRequest(request, folder.path()));
+  EXPECT_NE(slurp(folder / "pull.pass.json").find("\"marks\": \"find\""), std::string::npos);
+  const Ran ran = run(folder, "read " + (folder / "pull.pass.json").string());
+  EXPECT_EQ(ran.exit, 0) << ran.err;
+  EXPECT_NE(ran.out.find("\"found\""), std::string::npos);
+  EXPECT_NE(ran.out.find("\"wobble_frequency\""), std::string::npos);
+
+  request.view = View::Chase;
+  test::write(folder / "chase.pass.json", writePassRequest(request, folder.path()));
+  const Ran chased = run(folder, "read " + (folder / "chase.pass.json").string());
+  EXPECT_EQ(chased.exit, 4);
+  EXPECT_NE(chased.err.find("by hand"), std::string::npos) << chased.err;
+  EXPECT_TRUE(chased.out.empty());
+}
+
 }  // namespace
 }  // namespace fin

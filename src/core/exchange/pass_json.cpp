@@ -378,7 +378,9 @@ PassRequest readPass(const json& root, const std::filesystem::path& folder) {
   readOwnLength(pass, out);
   readSight(pass, out);
   out.pullLine = readLine(pass, "pull_line");
-  out.marks = readMarks(pass);
+  const json* marks = pass.get("marks");
+  out.findMarks = marks != nullptr && *marks == "find";
+  if (!out.findMarks) out.marks = readMarks(pass);
   out.outline = readOutline(pass);
   out.hidden = readHidden(pass);
   out.fouled = readFouled(pass);

@@ -78,7 +78,7 @@ std::string writePassRequest(const PassRequest& request, const std::filesystem::
     out["lens"] = {
         {"model", "pinhole-radtan"}, {"fx", l->fx}, {"fy", l->fy}, {"cx", l->cx}, {"cy", l->cy}, {"k", l->k}};
   }
-  out["marks"] = json::array();
+  out["marks"] = request.findMarks ? json("find") : json::array();
   for (const MarkSeed& m : request.marks) {
     out["marks"].push_back({{"name", toString(m.name)}, {"frame", m.frame}, {"at", toJson(m.at)}});
   }

@@ -72,6 +72,11 @@ std::string writeReadings(const PassRequest& request, const PassResult& result,
                  {"to_s", result.time_s.empty() ? 0.0 : result.time_s.back()},
                  {"basis", result.timeBasis}};
   putReadings(result.readings, out);
+  for (const FoundMark& mark : result.found)
+    out["found"].push_back({{"name", toString(mark.seed.name)},
+                            {"frame", mark.seed.frame},
+                            {"at", {mark.seed.at.x_px, mark.seed.at.y_px}},
+                            {"sure", mark.sure}});
   out["warnings"] = result.warnings;
   if (!request.rigName.empty() || !request.rigNote.empty()) {
     out["rig"] = {{"name", request.rigName}, {"note", request.rigNote}};

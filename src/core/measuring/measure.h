@@ -10,6 +10,7 @@
 #include "core/readings/evidence.h"
 #include "core/readings/feasibility.h"
 #include "core/readings/outline_traces.h"
+#include "core/tracking/finding/find_lure.h"
 #include "core/units/job_control.h"
 
 namespace fin {
@@ -25,6 +26,7 @@ struct PassResult {
   Evidence evidence;
   std::vector<ClipStretch> stretches;  ///< where the clip shows several things
   std::vector<std::string> warnings;
+  std::vector<FoundMark> found = {};  ///< where the marks were found rather than placed
 };
 
 /// Opens the clip of a request, field by field where the request says so. Errors as Clip::open; BadRequest

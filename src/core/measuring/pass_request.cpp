@@ -121,7 +121,7 @@ Result<std::optional<Scale>> scaleOf(const PassRequest& request, const std::opti
 
 Result<void> validate(const PassRequest& request, Stage stage) {
   if (stage == Stage::Whole && request.protocol != Protocol::Sound && request.marks.empty() &&
-      !request.outline) {
+      !request.findMarks && !request.outline) {
     return wrong("marks", "place the lure's marks or its outline");
   }
   if (request.lastFrame && *request.lastFrame < request.firstFrame) {

@@ -95,6 +95,7 @@ struct PassRequest : Calibration {
   View view = View::Side;
   std::optional<Pull> pull;
   std::vector<MarkSeed> marks;
+  bool findMarks = false;  ///< they are to be found (find_marks.h); then there are none
   std::optional<OutlineSeed> outline;
   std::optional<OwnLength> ownLength;
   std::optional<SeenFrom> seenFrom;  ///< side where absent, with a camera that swims along

@@ -80,6 +80,7 @@ BenchPlace::BenchPlace(const CalibrationPanel::Models& models, FurtherCrossings&
   connect(trace_, &TraceView::frameWanted, &controller, &PassController::showFrame);
   connect(steps_, &StepsPanel::rulerWanted, this, &BenchPlace::takeRuler);
   connect(steps_, &StepsPanel::markWanted, this, &BenchPlace::takeMark);
+  connect(steps_, &StepsPanel::told, this, &BenchPlace::showMessage);
   buildLead();
   fillActions();
   refreshPasses();

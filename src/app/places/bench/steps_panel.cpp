@@ -67,7 +67,7 @@ QString leftText(double left_s) {
 }  // namespace
 
 StepsPanel::StepsPanel(PassController& controller, QWidget* parent)
-    : QWidget(parent), controller_(controller) {
+    : QWidget(parent), controller_(controller), finder_(new LureFinder(controller, this)) {
   auto* grid = new QGridLayout(this);
   grid->setContentsMargins(0, 0, 0, 0);
   grid->setVerticalSpacing(6);
@@ -156,7 +156,13 @@ void StepsPanel::buildLengthRow(QGridLayout& grid) {
 
 void StepsPanel::buildMarksRow(QGridLayout& grid) {
   marksHeading_ = heading(tr("Where they are in this frame"));
-  grid.addWidget(marksHeading_, 6, 0, 1, 2);
+  grid.addWidget(marksHeading_, 6, 0);
+  find_ = namedButton({}, "findLure");
+  find_->setToolTip(tr("Looks for what moves as one, and places nose and tail on it."));
+  grid.addWidget(find_, 6, 1);
+  connect(find_, &QPushButton::clicked, finder_, &LureFinder::look);
+  connect(finder_, &LureFinder::changed, this, &StepsPanel::refresh);
+  connect(finder_, &LureFinder::told, this, &StepsPanel::told);
   marksGrid_ = new QGridLayout;
   marksGrid_->setSpacing(4);
   grid.addLayout(marksGrid_, 7, 0, 1, 2);
@@ -227,6 +233,7 @@ void StepsPanel::refresh() {
   setEnabled(pass != nullptr && controller_.clip() != nullptr);
   if (pass == nullptr) return;
   const PassRequest& request = pass->request;
+  find_->setText(finder_->looking() ? tr("Stop looking") : tr("Find the lure"));
   const QSignalBlocker quietRate(rate_);
   protocol_->setCurrentIndex(protocol_->findData(static_cast<int>(request.protocol)));
   view_->setCurrentIndex(view_->findData(static_cast<int>(request.view)));
@@ -281,6 +288,7 @@ void StepsPanel::refreshFollowing() {
   // A sound is heard, and nothing in it followed.
   const bool sound = controller_.current()->request.protocol == Protocol::Sound;
   marksHeading_->setVisible(!sound);
+  find_->setVisible(!sound);
   followText_->setVisible(!sound);
   mend_->setVisible(!controller_.following() && !sound);
   if (controller_.following()) progress_->setValue(0);

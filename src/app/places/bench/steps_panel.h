@@ -10,6 +10,7 @@
 #include <QWidget>
 #include <map>
 
+#include "app/controllers/lure_finder.h"
 #include "app/controllers/pass_controller.h"
 #include "app/ui/unit_box.h"
 
@@ -36,6 +37,7 @@ class StepsPanel : public QWidget {
   void moreWanted();  ///< on size and time
   void mendWanted();  ///< putting right what was followed
   void markWanted(MarkName mark);
+  void told(const QString& message, bool trouble);
 
  private:
   void buildClipRow(class QGridLayout& grid);
@@ -59,6 +61,8 @@ class StepsPanel : public QWidget {
   QWidget* thicknessRow_;
   UnitBox* thickness_;
   QLabel* marksHeading_ = nullptr;
+  LureFinder* finder_;
+  QPushButton* find_ = nullptr;
   QLabel* followText_;
   QProgressBar* progress_;
   QPushButton* followButton_;

@@ -13,7 +13,7 @@ namespace {
 constexpr int kLongest_px = 1200;
 constexpr double kGrown = 0.35;  ///< of what was drawn, across: the lure may reach so far beyond it
 constexpr double kMargin = 1.0;  ///< of the same: how much of the background is looked at around
-constexpr int kRounds = 5;
+constexpr int kCutRounds = 5;
 constexpr double kLeastAlike = 0.45;  ///< of found and drawn: what both hold, over what either holds
 
 cv::Mat filled(const std::vector<cv::Point>& polygon, cv::Size size) {
@@ -69,7 +69,7 @@ Result<OutlineSample> outlineInStill(const Picture& picture, const std::vector<P
   cut.setTo(cv::GC_PR_FGD, inside);
   cv::Mat behind, lure;
   cv::setRNGSeed(1);  // it draws its first guess of the colours
-  cv::grabCut(part, cut, {}, behind, lure, kRounds, cv::GC_INIT_WITH_MASK);
+  cv::grabCut(part, cut, {}, behind, lure, kCutRounds, cv::GC_INIT_WITH_MASK);
   const cv::Mat found = largestPart((cut == cv::GC_FGD) | (cut == cv::GC_PR_FGD));
   if (alike(found, inside) < kLeastAlike)
     return failure(

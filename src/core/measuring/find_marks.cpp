@@ -1,0 +1,61 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/measuring/find_marks.h"
+
+#include <algorithm>
+
+#include "core/measuring/measure.h"
+#include "core/readings/registry.h"
+
+namespace fin {
+namespace {
+
+PixelPoint directionOf(Pull pull) {
+  switch (pull) {
+    case Pull::Right:
+      return {1.0, 0.0};
+    case Pull::Left:
+      return {-1.0, 0.0};
+    case Pull::Up:
+      return {0.0, -1.0};
+    case Pull::Down:
+      return {0.0, 1.0};
+  }
+  return {1.0, 0.0};
+}
+
+bool needsOutline(Protocol protocol) {
+  const auto readings = readingsOf(protocol);
+  return std::any_of(readings.begin(), readings.end(), [](const ReadingSpec& spec) {
+    return spec.needsOutline && spec.askedWith == AskedWith::Always;
+  });
+}
+
+}  // namespace
+
+Result<FoundPass> findMarks(PassRequest request, const std::shared_ptr<const Clip>& clip,
+                            const JobControl& job) {
+  if (request.view == View::Chase)
+    return failure(ErrorCode::Lost, "the camera moves along: place nose and tail by hand");
+  if (request.view == View::HeadOn)
+    return failure(ErrorCode::Lost, "seen from ahead back and belly are placed by hand");
+  const std::size_t last = lastFrameOf(request, *clip);
+  if (request.firstFrame > last)
+    return failure(ErrorCode::BadRequest, "first_frame: the clip ends before it", "first_frame");
+  FindRequest asked{{request.firstFrame, last}, FrontBy::Pull, {}};
+  const bool falls = request.protocol == Protocol::Fall || request.protocol == Protocol::Rest;
+  if (falls) asked.frontBy = FrontBy::Fall;
+  if (request.pull) asked.pull = directionOf(*request.pull);
+  const auto source = Clip::reader(clip, {});
+  if (!source) return tl::unexpected(source.error());
+  auto lure = findLure(**source, asked, job);
+  if (!lure) return tl::unexpected(lure.error());
+  FoundPass out{std::move(request), std::move(lure->marks)};
+  out.request.findMarks = false;
+  out.request.marks.clear();
+  for (const FoundMark& mark : out.found) out.request.marks.push_back(mark.seed);
+  if (!out.request.outline && needsOutline(out.request.protocol))
+    out.request.outline = std::move(lure->outline);
+  return out;
+}
+
+}  // namespace fin

@@ -1,0 +1,266 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/tracking/finding/moving_thing.h"
+
+#include <algorithm>
+#include <cmath>
+#include <opencv2/imgproc.hpp>
+
+#include "core/tracking/background/pixel_median.h"
+
+namespace fin {
+namespace {
+
+constexpr std::size_t kFrames = 48;
+constexpr double kLongSide_px = 640.0;
+constexpr double kLightReach_px = 20.0;
+constexpr float kDark = 4.0F;  ///< added to a colour, so that noise in the dark has no say
+constexpr std::array<float, 3> kLeastScatter{0.03F, 0.02F, 0.02F};
+constexpr double kStandsOut = 4.0;  ///< scatters
+constexpr double kMostStandsOut = 15.0;
+constexpr int kLeastArea_px = 25;
+constexpr std::size_t kMostRegions = 6;
+constexpr std::size_t kLongestGap = 6;  ///< frames looked at in which it may be unseen
+constexpr double kFewestSeen = 0.2;
+constexpr int kFewestFrames = 8;
+
+using Planes = std::array<cv::Mat, 3>;  ///< CV_32FC1: brightness over its surroundings, shares of two colours
+
+struct Region {
+  cv::Point2d centre;
+  double area = 0.0;
+  double length = 0.0;
+  double width = 0.0;
+  double standsOut = 0.0;
+  std::array<double, 3> colour{};
+  bool atRim = false;
+  std::vector<cv::Point> outline;
+};
+
+Planes planesOf(const Picture& picture, cv::Size size) {
+  cv::Mat small;
+  cv::resize(picture.rgb(), small, size, 0.0, 0.0, cv::INTER_AREA);
+  cv::Mat floating;
+  small.convertTo(floating, CV_32FC3);
+  std::array<cv::Mat, 3> rgb;
+  cv::split(floating, rgb.data());
+  for (cv::Mat& plane : rgb) plane += kDark;
+  cv::Mat luma = 0.299 * rgb[0] + 0.587 * rgb[1] + 0.114 * rgb[2];
+  cv::log(luma, luma);
+  cv::Mat around;
+  cv::GaussianBlur(luma, around, {}, kLightReach_px);
+  const cv::Mat all = (rgb[0] + rgb[1] + rgb[2]) / 3.0;
+  return {luma - around, rgb[0] / all, rgb[2] / all};
+}
+
+/// What lies behind, and one over how far it scatters.
+struct Behind {
+  Planes middle;
+  Planes overScatter;
+};
+
+Behind behind(const std::vector<Planes>& film) {
+  Behind out;
+  for (std::size_t c = 0; c < 3; ++c) {
+    std::vector<cv::Mat> planes;
+    for (const Planes& frame : film) planes.push_back(frame[c]);
+    out.middle[c] = medianOf(planes);
+    std::vector<cv::Mat> away;
+    for (const cv::Mat& plane : planes) away.push_back(cv::abs(plane - out.middle[c]));
+    cv::Mat scatter = 1.4826 * medianOf(away);
+    cv::GaussianBlur(scatter, scatter, {}, 3.0);
+    scatter += kLeastScatter[c];
+    out.overScatter[c] = 1.0 / scatter;
+  }
+  return out;
+}
+
+cv::Mat standingOut(const Planes& frame, const Behind& behind) {
+  cv::Mat sum;
+  for (std::size_t c = 0; c < 3; ++c) {
+    const cv::Mat scatters = (frame[c] - behind.middle[c]).mul(behind.overScatter[c]);
+    if (sum.empty()) {
+      sum = scatters.mul(scatters);
+    } else {
+      sum += scatters.mul(scatters);
+    }
+  }
+  cv::sqrt(sum, sum);
+  cv::GaussianBlur(sum, sum, {}, 1.0);
+  return sum;
+}
+
+double medianWithin(const cv::Mat& values, const cv::Mat& mask) {
+  std::vector<float> all;
+  for (int y = 0; y < values.rows; ++y) {
+    for (int x = 0; x < values.cols; ++x) {
+      if (mask.at<uchar>(y, x) != 0) all.push_back(values.at<float>(y, x));
+    }
+  }
+  const auto middle = all.begin() + static_cast<std::ptrdiff_t>(all.size() / 2);
+  std::nth_element(all.begin(), middle, all.end());
+  return *middle;
+}
+
+Region regionOf(const Planes& frame, const cv::Mat& out, const cv::Mat& mask, const cv::Rect& box) {
+  Region region;
+  const cv::Mat part = mask(box);
+  const cv::Moments m = cv::moments(part, true);
+  region.area = m.m00;
+  region.centre = {box.x + m.m10 / m.m00, box.y + m.m01 / m.m00};
+  const double xx = m.mu20 / m.m00, yy = m.mu02 / m.m00, xy = m.mu11 / m.m00;
+  const double mean = 0.5 * (xx + yy);
+  const double apart = std::hypot(0.5 * (xx - yy), xy);
+  region.length = 4.0 * std::sqrt(std::max(mean + apart, 1.0));
+  region.width = 4.0 * std::sqrt(std::max(mean - apart, 0.3));
+  region.standsOut = cv::mean(cv::min(out(box), kMostStandsOut), part)[0];
+  for (std::size_t c = 0; c < 3; ++c) region.colour[c] = medianWithin(frame[c](box), part);
+  region.atRim = box.x <= 1 || box.y <= 1 || box.br().x >= mask.cols - 1 || box.br().y >= mask.rows - 1;
+  std::vector<std::vector<cv::Point>> contours;
+  cv::findContours(part.clone(), contours, cv::RETR_EXTERNAL, cv::CHAIN_APPROX_SIMPLE, box.tl());
+  region.outline = *std::max_element(contours.begin(), contours.end(),
+                                     [](const auto& a, const auto& b) { return a.size() < b.size(); });
+  return region;
+}
+
+/// The most striking regions of a frame.
+std::vector<Region> regionsIn(const Planes& frame, const Behind& behind) {
+  const cv::Mat out = standingOut(frame, behind);
+  cv::Mat mask = out > kStandsOut;
+  cv::morphologyEx(mask, mask, cv::MORPH_CLOSE, cv::Mat::ones(5, 5, CV_8UC1));
+  cv::morphologyEx(mask, mask, cv::MORPH_OPEN, cv::Mat::ones(3, 3, CV_8UC1));
+  cv::Mat labels, stats, centroids;
+  const int count = cv::connectedComponentsWithStats(mask, labels, stats, centroids, 8);
+  std::vector<Region> regions;
+  for (int i = 1; i < count; ++i) {
+    if (stats.at<int>(i, cv::CC_STAT_AREA) < kLeastArea_px) continue;
+    const cv::Rect box(stats.at<int>(i, cv::CC_STAT_LEFT), stats.at<int>(i, cv::CC_STAT_TOP),
+                       stats.at<int>(i, cv::CC_STAT_WIDTH), stats.at<int>(i, cv::CC_STAT_HEIGHT));
+    regions.push_back(regionOf(frame, out, labels == i, box));
+  }
+  std::sort(regions.begin(), regions.end(),
+            [](const Region& a, const Region& b) { return a.area * a.standsOut > b.area * b.standsOut; });
+  regions.resize(std::min(regions.size(), kMostRegions));
+  return regions;
+}
+
+/// How good a region is by itself.
+double worth(const Region& r) {
+  return 0.5 * std::log(r.area) + std::min(r.standsOut, 12.0) / 12.0 - (r.atRim ? 1.0 : 0.0) -
+         (r.length < 1.5 * r.width ? 1.5 : 0.0);
+}
+
+/// How hard it is to believe that two regions are one thing, so many frames apart.
+double jump(const Region& a, const Region& b, double gap) {
+  const double way = cv::norm(a.centre - b.centre) / std::max(20.0, 0.5 * (a.length + b.length));
+  const double share = way / (0.6 * gap + 0.4);
+  double colour = 0.0;
+  for (std::size_t c = 0; c < 3; ++c) colour += std::pow(a.colour[c] - b.colour[c], 2);
+  return std::min(50.0,
+                  0.5 * share * share + 1.5 * std::abs(std::log(a.area / b.area)) + 6.0 * std::sqrt(colour)) +
+         0.7 * (gap - 1.0);
+}
+
+struct Place {
+  std::size_t frame = 0;
+  std::size_t region = 0;
+};
+struct Way {
+  double worth = 0.0;
+  std::vector<Place> places;
+};
+
+/// The way of greatest worth; `taken` regions are not to be used.
+Way bestWay(const std::vector<std::vector<Region>>& film, const std::vector<std::vector<bool>>& taken) {
+  struct Step {
+    double worth = 0.0;
+    std::optional<Place> from;
+  };
+  std::vector<std::vector<Step>> steps(film.size());
+  std::optional<Place> best;
+  for (std::size_t t = 0; t < film.size(); ++t) {
+    for (std::size_t j = 0; j < film[t].size(); ++j) {
+      const double own = worth(film[t][j]);
+      Step step{own, {}};
+      for (std::size_t s = t > kLongestGap ? t - kLongestGap : 0; s < t; ++s) {
+        for (std::size_t i = 0; i < film[s].size(); ++i) {
+          if (taken[s][i]) continue;
+          const double all =
+              steps[s][i].worth + own - jump(film[t][j], film[s][i], static_cast<double>(t - s));
+          if (all > step.worth) step = {all, Place{s, i}};
+        }
+      }
+      steps[t].push_back(step);
+      if (!taken[t][j] && (!best || step.worth > steps[best->frame][best->region].worth)) best = Place{t, j};
+    }
+  }
+  Way out;
+  if (!best) return out;
+  out.worth = steps[best->frame][best->region].worth;
+  for (std::optional<Place> at = best; at; at = steps[at->frame][at->region].from) out.places.push_back(*at);
+  std::reverse(out.places.begin(), out.places.end());
+  return out;
+}
+
+struct Film {
+  std::vector<std::size_t> frames;
+  std::vector<Planes> planes;
+  double smaller = 1.0;
+};
+
+Result<Film> filmOf(FrameSource& source, FrameStretch window, const JobControl& job) {
+  Film out;
+  const std::size_t count = std::min(kFrames, window.last - window.first + 1);
+  for (std::size_t k = 0; k < count; ++k) {
+    if (job.cancelled()) return failure(ErrorCode::Cancelled, "looking for the lure was stopped");
+    const std::size_t frame = window.first + (count > 1 ? k * (window.last - window.first) / (count - 1) : 0);
+    const auto picture = source.frame(frame);
+    if (!picture && picture.error().code == ErrorCode::Damaged) continue;
+    if (!picture) return tl::unexpected(picture.error());
+    out.smaller = kLongSide_px / std::max({picture->width(), picture->height(), 1});
+    out.frames.push_back(frame);
+    out.planes.push_back(planesOf(*picture, cv::Size(cvRound(picture->width() * out.smaller),
+                                                     cvRound(picture->height() * out.smaller))));
+    job.report(0.9 * static_cast<double>(k + 1) / static_cast<double>(count));
+  }
+  return out;
+}
+
+}  // namespace
+
+Result<MovingThing> findMovingThing(FrameSource& source, FrameStretch window, const JobControl& job) {
+  const auto film = filmOf(source, window, job);
+  if (!film) return tl::unexpected(film.error());
+  if (static_cast<int>(film->frames.size()) < kFewestFrames)
+    return failure(ErrorCode::Lost, "the clip is too short to see what moves in it");
+  const Behind rest = behind(film->planes);
+  std::vector<std::vector<Region>> regions;
+  std::vector<std::vector<bool>> taken;
+  for (const Planes& frame : film->planes) {
+    if (job.cancelled()) return failure(ErrorCode::Cancelled, "looking for the lure was stopped");
+    regions.push_back(regionsIn(frame, rest));
+    taken.emplace_back(regions.back().size(), false);
+  }
+  const Way way = bestWay(regions, taken);
+  if (static_cast<double>(way.places.size()) < kFewestSeen * static_cast<double>(film->frames.size()))
+    return failure(ErrorCode::Lost, "nothing moves through this clip as one against the rest");
+  for (const Place& place : way.places) taken[place.frame][place.region] = true;
+  const Way rival = bestWay(regions, taken);
+  MovingThing out;
+  out.lookedAt = film->frames.size();
+  out.lead = std::clamp(1.0 - std::max(rival.worth, 0.0) / std::max(way.worth, 1e-9), 0.0, 1.0);
+  for (const Place& place : way.places) {
+    const Region& region = regions[place.frame][place.region];
+    ThingSeen seen{film->frames[place.frame],
+                   PixelPoint{region.centre.x, region.centre.y} * (1.0 / film->smaller),
+                   region.length / film->smaller,
+                   region.width / film->smaller,
+                   region.atRim,
+                   {}};
+    for (const cv::Point& p : region.outline)
+      seen.outline.push_back(PixelPoint{p.x + 0.5, p.y + 0.5} * (1.0 / film->smaller));
+    out.seen.push_back(std::move(seen));
+  }
+  return out;
+}
+
+}  // namespace fin
