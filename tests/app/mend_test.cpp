@@ -229,6 +229,17 @@ TEST_F(Mending, TheLureIsFoundAtOnePress) {
   EXPECT_TRUE(passController().current()->request.marks.empty()) << "one undo takes it back";
 }
 
+TEST_F(Mending, TheHookIsAskedForOfALureThatIsHeldStill) {
+  EXPECT_FALSE(find<QPushButton>("hook")->isVisible());
+  passController().edit("Hold it still", [](PassRequest& r) { r.protocol = Protocol::Still; });
+  EXPECT_TRUE(find<QPushButton>("hook")->isVisible());
+  EXPECT_FALSE(find<QPushButton>("tip")->isVisible());
+  ASSERT_TRUE(settled());
+  // It moves, but nothing is followed: its marks stay where they were placed.
+  const auto& places = passController().result()->track.find(MarkName::Nose)->samples;
+  EXPECT_EQ(places.front().at.x_px, places.back().at.x_px);
+}
+
 /// A clip of several things that was followed already.
 TEST_F(WindowTest, SplittingAClipFollowsNothingAgain) {
   test::film(folder_ / "several.mp4", {.frames = 350});

@@ -24,7 +24,6 @@ TEST(FindLure, FindsAPulledLureWithItsNoseAhead) {
   ASSERT_TRUE(lure) << lure.error().message;
   EXPECT_LT(off(*lure, MarkName::Nose, tank), 0.08 * body);
   EXPECT_LT(off(*lure, MarkName::Tail, tank), 0.08 * body);
-  for (const FoundMark& mark : lure->marks) EXPECT_LT(mark.sure, 0.8) << "its bands stand out as much";
   EXPECT_GE(lure->outline.polygon.size(), 8U);
 }
 

@@ -5,9 +5,11 @@
 #include <algorithm>
 #include <cmath>
 #include <random>
+#include <span>
 
 #include "core/comparison/pooled_steps.h"
 #include "core/readings/sheet.h"
+#include "core/tracking/quantile.h"
 
 namespace fin {
 namespace {
@@ -91,13 +93,10 @@ CadenceLadder evaluateCadence(std::vector<CadenceRung> rungs) {
       for (CadenceRung& rung : other) rung.rise_mm += rung.riseU95_mm * draw(random);
       if (const auto at = shortestWith(other, most_mm)) drawn.push_back(*at);
     }
-    std::sort(drawn.begin(), drawn.end());
     Reading reading{id, *found, "s", 0.0, static_cast<double>(out.rungs.size())};
     if (!drawn.empty()) {
-      const auto at = [&](double share) {
-        return drawn[static_cast<std::size_t>(share * static_cast<double>(drawn.size() - 1))];
-      };
-      reading.u95 = 0.5 * (at(0.975) - at(0.025));
+      const std::span<double> all(drawn);
+      reading.u95 = 0.5 * (quantileOf(all, 0.975) - quantileOf(all, 0.025));
     }
     reading.grade = gradeOf(*found, *reading.u95);
     if (static_cast<double>(drawn.size()) < kFewestDrawn * kDraws) {

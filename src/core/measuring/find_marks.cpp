@@ -9,20 +9,6 @@
 namespace fin {
 namespace {
 
-PixelPoint directionOf(Pull pull) {
-  switch (pull) {
-    case Pull::Right:
-      return {1.0, 0.0};
-    case Pull::Left:
-      return {-1.0, 0.0};
-    case Pull::Up:
-      return {0.0, -1.0};
-    case Pull::Down:
-      return {0.0, 1.0};
-  }
-  return {1.0, 0.0};
-}
-
 bool needsOutline(Protocol protocol) {
   const auto readings = readingsOf(protocol);
   return std::any_of(readings.begin(), readings.end(), [](const ReadingSpec& spec) {

@@ -14,20 +14,6 @@ constexpr double kHeldShare = 0.7;                ///< of the outline's frames, 
 constexpr double kHeldWithin_bodies = 0.04;       ///< spread of the ends' middle about the outline's
 constexpr double kLargestTilt = 0.5;              ///< tangent: beyond, the path is not the pull's
 
-PixelPoint directionOf(Pull pull) {
-  switch (pull) {
-    case Pull::Right:
-      return {1.0, 0.0};
-    case Pull::Left:
-      return {-1.0, 0.0};
-    case Pull::Up:
-      return {0.0, -1.0};
-    case Pull::Down:
-      return {0.0, 1.0};
-  }
-  return {1.0, 0.0};
-}
-
 struct SeenBody {
   std::size_t index;  ///< of the frame in the track
   double time_s;
@@ -166,6 +152,20 @@ void judgeBackground(const Track& track, const Geometry& geometry, PassTraces& o
 }
 
 }  // namespace
+
+PixelPoint directionOf(Pull pull) {
+  switch (pull) {
+    case Pull::Right:
+      return {1.0, 0.0};
+    case Pull::Left:
+      return {-1.0, 0.0};
+    case Pull::Up:
+      return {0.0, -1.0};
+    case Pull::Down:
+      return {0.0, 1.0};
+  }
+  return {1.0, 0.0};
+}
 
 Pixels markPlaceU95(Pixels bodyLength) {
   constexpr double kByHand_px = 0.55;

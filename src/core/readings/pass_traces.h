@@ -13,6 +13,8 @@ namespace fin {
 
 /// Which way the lure is pulled across the picture.
 enum class Pull { Right, Left, Up, Down };
+/// In the picture, of length 1.
+PixelPoint directionOf(Pull pull);
 
 /// How a view is laid into the lure's plane.
 struct Geometry {

@@ -405,6 +405,7 @@ void BenchPlace::fillActions() {
       .add(tr("Place a spot on the flank (side)"), {Qt::Key_7}, mark(MarkName::Flank))
       .add(tr("Place a mark in the middle of the body"), {Qt::Key_8}, mark(MarkName::Mid))
       .add(tr("Place a mark on the blade"), {Qt::Key_9}, mark(MarkName::Blade))
+      .add(tr("Place the hook (held still)"), {Qt::Key_0}, mark(MarkName::Hook))
       .add(tr("Take the lure as the ruler, or no longer"), {Qt::Key_L}, [this] { takeOwnRuler(); })
       .add(tr("Draw around what is to be hidden"), {Qt::Key_H}, [this] { takeHiding(); })
       .add(tr("Next doubtful stretch"), {Qt::Key_E}, [this] { controller_.showNextDoubtful(); })

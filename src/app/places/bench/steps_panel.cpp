@@ -37,7 +37,7 @@ bool fits(MarkName mark, const PassRequest& request) {
     case MarkName::Tail:
       return true;
     case MarkName::Tip:
-      return request.view != View::HeadOn;
+      return request.view != View::HeadOn && request.protocol != Protocol::Still;
     case MarkName::Back:
     case MarkName::Belly:
       return request.view == View::HeadOn;
@@ -48,7 +48,7 @@ bool fits(MarkName mark, const PassRequest& request) {
     case MarkName::Blade:
       return pull && request.view == View::Top;
     case MarkName::Hook:
-      return false;
+      return request.protocol == Protocol::Still;
   }
   return false;
 }
@@ -173,7 +173,8 @@ void StepsPanel::buildMarksRow(QGridLayout& grid) {
                                   {MarkName::Belly, "6"},
                                   {MarkName::Flank, "7"},
                                   {MarkName::Mid, "8"},
-                                  {MarkName::Blade, "9"}}) {
+                                  {MarkName::Blade, "9"},
+                                  {MarkName::Hook, "0"}}) {
     auto* button = new QPushButton(QString("%1  %2").arg(spokenName(mark), key), this);
     button->setObjectName(QString::fromUtf8(toString(mark).data()));
     button->setCheckable(true);
@@ -265,6 +266,8 @@ void StepsPanel::refresh() {
       "A spot where the body turns, or bends: it helps to tell a wobble seen from the side, and how a body "
       "bends in a hop."));
   marks_[MarkName::Blade]->setToolTip(tr("A spot on a blade that beats behind or beside the body."));
+  marks_[MarkName::Hook]->setToolTip(
+      tr("Where the hook leaves the body; it tells whether it sits in the middle."));
   for (auto& [mark, button] : marks_) marksGrid_->removeWidget(button);
   int shown = 0;
   for (auto& [mark, button] : marks_) {
