@@ -47,6 +47,11 @@ class FallsTest : public ReadDayTest {
            {{ReadingId::TwitchInterval, interval, "s", 0.01, 6.0},
             {ReadingId::RisePerTwitch, rise, "mm", 1.0, 6.0}},
            false);
+    for (const auto& [interval, rise] : {std::pair(0.5, 2.0), {1.0, -1.0}})
+      keep(**log, kHead3, "twitched soft " + std::to_string(interval), Protocol::Twitch,
+           {{ReadingId::TwitchInterval, interval, "s", 0.01, 6.0},
+            {ReadingId::RisePerTwitch, rise, "mm", 1.0, 6.0}},
+           false);
     keep(**log, kHover, "fall in a haze", Protocol::Fall, {{ReadingId::FallTravel, 20.0, "mm", 1.0, 60.0}},
          true);
     ASSERT_TRUE((*log)->savePlan(DayPlan{}, plan_));
@@ -124,6 +129,14 @@ TEST_F(FallsTest, TwitchesAtSeveralIntervalsTellWhenItKeepsItsDepth) {
       << text("ladderBand").toStdString();
   EXPECT_TRUE(text("ladderWords").contains("Climbs no more</b> when twitched every 1.43"))
       << text("ladderWords").toStdString();
+}
+
+TEST_F(FallsTest, ALureThatNeverClimbsIsNotSaidToLeaveItsDepth) {
+  press("pageLadder");
+  auto* rig = find<QComboBox>("ladderRig");
+  rig->setCurrentIndex(rig->findText("Soft, 3 g head, twitched"));
+  EXPECT_EQ(text("ladderBand"), "When it keeps its depth is not told yet");
+  EXPECT_TRUE(text("ladderWords").contains("film quicker twitches")) << text("ladderWords").toStdString();
 }
 
 TEST_F(FallsTest, AClassIsScoredByItsShareOfPasses) {

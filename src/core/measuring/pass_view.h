@@ -28,6 +28,10 @@ struct Timed {
   Track track;
   std::vector<double> time_s;
 };
+/// The frames of a track from one to another, both included; they have some in common.
+Track framesOf(const Track& track, FrameStretch frames);
+/// Every mark where it is surely seen first in some frames.
+std::vector<MarkSeed> seedsIn(const Track& track, FrameStretch frames);
 /// The body's centre along a marked line of the pull, and to its right as the lure goes; `unit` a pixel.
 struct AgainstLine {
   Series along;

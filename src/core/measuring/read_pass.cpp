@@ -92,39 +92,6 @@ Result<void> readSound(const PassRequest& request, const Clip& clip, const ClipC
 constexpr double kAtBottom_mm = 10.0;
 constexpr double kAtBottom_bodies = 0.1;  ///< where no size is known
 
-/// The frames of a track from one to another, both included; they have some in common.
-Track framesOf(const Track& track, FrameStretch frames) {
-  Track out = track;
-  const std::size_t from = std::max(frames.first, track.firstFrame) - track.firstFrame;
-  const std::size_t to = std::min(frames.last - track.firstFrame, track.frameCount - 1) + 1;
-  const auto cut = [from, to](auto& list) {
-    if (list.empty()) return;
-    list.erase(list.begin() + static_cast<std::ptrdiff_t>(to), list.end());
-    list.erase(list.begin(), list.begin() + static_cast<std::ptrdiff_t>(from));
-  };
-  out.firstFrame = track.firstFrame + from;
-  out.frameCount = to - from;
-  for (MarkTrack& mark : out.marks) cut(mark.samples);
-  cut(out.background);
-  cut(out.outline);
-  cut(out.brightness);
-  return out;
-}
-
-/// Every mark where it is surely seen first in some frames.
-std::vector<MarkSeed> seedsIn(const Track& track, FrameStretch frames) {
-  std::vector<MarkSeed> out;
-  for (const MarkTrack& mark : track.marks) {
-    for (std::size_t n = frames.first; n <= frames.last; ++n) {
-      const MarkSample& sample = mark.samples[n - track.firstFrame];
-      if (!sample.seen || sample.quality < kDoubtfulBelow) continue;
-      out.push_back({mark.name, n, sample.at});
-      break;
-    }
-  }
-  return out;
-}
-
 /// Reads one pass: all that its readings share is made once.
 class PassReader {
  public:

@@ -143,7 +143,7 @@ void LadderPage::showTwitches(const CadenceLadder& ladder) {
   const Reading* holds = ladder.readings.find(ReadingId::HoldInterval);
   band_->setText(holds != nullptr
                      ? tr("Keeps its depth when twitched every %1 or slower").arg(numberText(*holds, units_))
-                     : tr("Does not keep its depth at the intervals filmed"));
+                     : tr("When it keeps its depth is not told yet"));
   QStringList lines = wordsOn(ladder.readings);
   if (const Reading* level = ladder.readings.find(ReadingId::LevelInterval))
     lines.prepend(tr("<b>Climbs no more</b> when twitched every %1.").arg(numberText(*level, units_)));
