@@ -85,6 +85,19 @@ TEST_F(BatchAgain, KeepsWhatIsOfThisPassAndThisClip) {
   EXPECT_NE(run().err.find("0 read, 1 there already"), std::string::npos);
 }
 
+TEST_F(BatchAgain, FindsTheMarksOnceAndKeepsWhatWasFound) {
+  request_.marks.clear();
+  request_.findMarks = true;
+  request_.view = View::Top;
+  request_.rigNote = "found";
+  writePass();
+  // What is there has its marks from a person; they are as good as asked for.
+  EXPECT_NE(run().err.find("0 read, 1 there already"), std::string::npos);
+  fs::remove(result());
+  EXPECT_NE(run().err.find("1 read, 0 there already"), std::string::npos);
+  EXPECT_NE(run().err.find("0 read, 1 there already"), std::string::npos);
+}
+
 TEST_F(BatchAgain, ReadsAPassThatWasChangedAlthoughItsResultIsNewer) {
   request_.scale->length = request_.scale->length * 2.0;
   writePass();
