@@ -16,17 +16,24 @@ constexpr std::size_t kViews = 8;      ///< that are cut out
 constexpr double kUsualLong = 0.85;    ///< quantile of the lengths seen: longer ones are two things at once
 constexpr double kOtherLength = 0.15;  ///< by which a view is another thing
 constexpr double kSteep = 0.26;        ///< sine from which the lower end is the nose
+constexpr double kPlainTaper = 0.25;  ///< from which taper is all it can be
+constexpr double kTaperCounts = 0.6;  ///< beside how it falls, which a lure on a line need not keep to
 constexpr double kStrongest = 60.0;    ///< more does not make a spot surer
 constexpr double kSamePlace = 0.02;    ///< of the length
 constexpr double kSameRow_px = 6.0;
-constexpr double kThinTail = 0.45;  ///< of the greatest width
+constexpr double kThinTail = 0.42;  ///< of the greatest width
+constexpr double kWorm = 0.09;      ///< of its length: thinner is no other bait
+constexpr double kPlainSpot = 13.0;
+constexpr double kPlainestSpot = 25.0;
 constexpr double kThickFront = 0.7;
 constexpr double kFewestViews = 2;
+constexpr double kAnywhere = 0.17;   ///< what a spot counts far from where it is usual
+constexpr double kNoSpot = 8.0;       ///< strength of a spot, where it is usual, that is as good as none
 constexpr double kOtherSpot = 0.06;  ///< of the length, from which a spot is another one
 constexpr double kSpotHolds = 0.35;  ///< of a view's own strongest, for its place to be taken
 
 /// One frame in which the lure was cut out.
-struct View {
+struct CutOut {
   std::size_t frame = 0;
   LaidOutBody body;
   OutlineSample outline;
@@ -66,8 +73,8 @@ std::vector<const ThingSeen*> bestSeen(const MovingThing& thing) {
   return out;
 }
 
-Result<std::vector<View>> viewsOf(FrameSource& source, const MovingThing& thing, const JobControl& job) {
-  std::vector<View> out;
+Result<std::vector<CutOut>> viewsOf(FrameSource& source, const MovingThing& thing, const JobControl& job) {
+  std::vector<CutOut> out;
   for (const ThingSeen* seen : bestSeen(thing)) {
     if (job.cancelled()) return failure(ErrorCode::Cancelled, "looking for the lure was stopped");
     const auto picture = source.frame(seen->frame);
@@ -80,55 +87,73 @@ Result<std::vector<View>> viewsOf(FrameSource& source, const MovingThing& thing,
   }
   if (out.empty()) return out;
   std::vector<double> lengths;
-  for (const View& view : out) lengths.push_back(view.body.length_px);
+  for (const CutOut& view : out) lengths.push_back(view.body.length_px);
   std::nth_element(lengths.begin(), lengths.begin() + static_cast<std::ptrdiff_t>(lengths.size() / 2),
                    lengths.end());
   const double usual = lengths[lengths.size() / 2];
   std::erase_if(out,
-                [usual](const View& v) { return std::abs(v.body.length_px / usual - 1.0) > kOtherLength; });
+                [usual](const CutOut& v) { return std::abs(v.body.length_px / usual - 1.0) > kOtherLength; });
   return out;
 }
 
-/// All views with the same end in front as the first one.
-void turnAlike(std::vector<View>& views) {
-  for (std::size_t i = 1; i < views.size(); ++i) {
-    LaidOutBody round = views[i].body.turnedRound();
-    if (alikeness(views[0].body, round) > alikeness(views[0].body, views[i].body))
-      views[i].body = std::move(round);
+/// All views with the same end in front: each as most of the others have it.
+void turnAlike(std::vector<CutOut>& views) {
+  for (int round = 0; round < 2; ++round) {
+    for (std::size_t i = 1; i < views.size(); ++i) {
+      LaidOutBody turned = views[i].body.turnedRound();
+      double forIt = 0.0;
+      for (std::size_t k = 0; k < (round == 0 ? i : views.size()); ++k) {
+        if (k != i) forIt += alikeness(views[k].body, turned) - alikeness(views[k].body, views[i].body);
+      }
+      if (forIt > 0.0) views[i].body = std::move(turned);
+    }
   }
 }
 
-/// −1 … 1: that the front is the nose, by each view.
-double frontIsNose(const std::vector<View>& views, const MovingThing& thing, const FindRequest& request) {
+/// −1 … 1: how much thicker the front is than the rear. Baits are thick behind the nose and run out behind.
+double taper(const std::vector<CutOut>& views) {
+  double front = 0.0, rear = 0.0;
+  for (const CutOut& view : views) {
+    front += view.body.widthAt(0.9);
+    rear += view.body.widthAt(0.1);
+  }
+  return (front - rear) / std::max({front, rear, 1.0});
+}
+
+/// −1 … 1: that the front is the nose.
+double frontIsNose(const std::vector<CutOut>& views, const MovingThing& thing, const FindRequest& request) {
   const PixelPoint gone = thing.seen.back().centre - thing.seen.front().centre;
   const PixelPoint way = request.pull.value_or(gone);
-  const auto ahead = [](PixelPoint a, PixelPoint b) { return a.x_px * b.x_px + a.y_px * b.y_px; };
+  const bool falls = request.frontBy == FrontBy::Fall;
   double sum = 0.0;
-  for (const View& view : views) {
+  for (const CutOut& view : views) {
     const PixelPoint front = view.body.ahead;
-    const bool steep = request.frontBy == FrontBy::Fall && std::abs(front.y_px) > kSteep;
-    const double by = steep                              ? front.y_px
-                      : request.frontBy == FrontBy::Fall ? front.x_px * gone.x_px
-                                                         : ahead(front, way);
+    const double by = !falls                            ? front.x_px * way.x_px + front.y_px * way.y_px
+                      : std::abs(front.y_px) > kSteep ? front.y_px
+                                                      : front.x_px * gone.x_px;
     sum += by > 0.0 ? 1.0 : -1.0;
   }
-  return sum / static_cast<double>(views.size());
+  const double attitude = sum / static_cast<double>(views.size());
+  if (!falls) return attitude;
+  return (1.0 - kTaperCounts) * attitude +
+         kTaperCounts * std::clamp(taper(views) / kPlainTaper, -1.0, 1.0);
 }
 
 /// A mark's place: in each view that shows the spot, else where it is usual.
 struct Voted {
   double share = 0.0;
+  double strength = 0.0;                  ///< mean over the views
   double agreed = 0.0;                    ///< share of the views that show a spot there
   double rival = 0.0;                     ///< the strongest other spot over it
   std::map<std::size_t, BodySpot> spots;  ///< by view
 };
 
-Voted vote(const std::vector<View>& views, const Usual& usual) {
+Voted vote(const std::vector<CutOut>& views, const Usual& usual) {
   std::vector<std::vector<BodySpot>> all;
-  for (const View& view : views) all.push_back(spotsOn(view.body, usual.from, usual.to, 8));
+  for (const CutOut& view : views) all.push_back(spotsOn(view.body, usual.from, usual.to, 8));
   Voted best{.share = usual.share};
-  double most = 0.0;
-  double ofBest = 0.0;
+  double most = kNoSpot * static_cast<double>(views.size());
+  double ofBest = most;
   std::vector<std::pair<double, double>> strengths;  // share, sum over the views
   for (const auto& candidates : all) {
     for (const BodySpot& candidate : candidates) {
@@ -147,11 +172,12 @@ Voted vote(const std::vector<View>& views, const Usual& usual) {
         sum += strongest;
       }
       strengths.emplace_back(candidate.share, sum);
-      const double worth = sum * (0.1 + bell(candidate.share, usual.share, usual.spread));
+      const double worth = sum * (kAnywhere + bell(candidate.share, usual.share, usual.spread));
       if (worth <= most) continue;
       most = worth;
       ofBest = sum;
       voted.agreed = static_cast<double>(voted.spots.size()) / static_cast<double>(views.size());
+      voted.strength = sum / static_cast<double>(views.size());
       best = std::move(voted);
     }
   }
@@ -162,32 +188,44 @@ Voted vote(const std::vector<View>& views, const Usual& usual) {
 }
 
 /// A rear part much thinner than the front, as soft baits with a paddle have it.
-bool hasThinTail(const std::vector<View>& views) {
+bool hasThinTail(const std::vector<CutOut>& views) {
   double thin = 0.0, front = 0.0, widest = 0.0;
-  for (const View& view : views) {
+  for (const CutOut& view : views) {
     double most = 0.0;
     for (double share = 0.1; share < 0.95; share += 0.05) most = std::max(most, view.body.widthAt(share));
     widest += most;
-    for (const double share : {0.18, 0.22, 0.27, 0.32}) thin += 0.25 * view.body.widthAt(share);
+    for (const double share : {0.15, 0.2, 0.25}) thin += view.body.widthAt(share) / 3.0;
     front += view.body.widthAt(0.6);
   }
   return thin < kThinTail * widest && front > kThickFront * widest;
 }
 
-std::vector<Usual> usualMarks(bool softTail) {
-  if (softTail)
-    return {{MarkName::Nose, 0.96, 0.035, 0.72, 1.0},
-            {MarkName::Tail, 0.48, 0.05, 0.25, 0.62},
-            {MarkName::Tip, 0.09, 0.05, -0.02, 0.22}};
-  return {{MarkName::Nose, 0.93, 0.035, 0.66, 1.0}, {MarkName::Tail, 0.09, 0.035, -0.02, 0.62}};
+constexpr Usual kHalfWay{MarkName::Tail, 0.495, 0.05, 0.25, 0.62};
+
+/// As slim as a worm, with a spot half way, as those have that are marked where the hook leaves them.
+bool isMarkedWorm(const std::vector<CutOut>& views) {
+  std::vector<double> widths;
+  for (const CutOut& view : views) {
+    for (double share = 0.2; share < 0.85; share += 0.05) widths.push_back(view.body.widthAt(share));
+  }
+  const auto middle = widths.begin() + static_cast<std::ptrdiff_t>(widths.size() / 2);
+  std::nth_element(widths.begin(), middle, widths.end());
+  return *middle < kWorm * LaidOutBody::kLength && vote(views, kHalfWay).strength > kPlainSpot;
 }
 
-/// 1 where no other spot stands out nearly as much, 0 where one does half as much again.
-double sureAgainst(double rival) {
-  return std::clamp(2.0 - 4.0 / 3.0 * rival, 0.0, 1.0);
+std::vector<Usual> usualMarks(const std::vector<CutOut>& views) {
+  if (hasThinTail(views) || isMarkedWorm(views))
+    return {{MarkName::Nose, 0.965, 0.035, 0.72, 1.0}, kHalfWay, {MarkName::Tip, 0.09, 0.05, -0.02, 0.22}};
+  return {{MarkName::Nose, 0.95, 0.035, 0.66, 1.0}, {MarkName::Tail, 0.075, 0.035, -0.02, 0.62}};
 }
 
-PixelPoint placeOf(const Voted& voted, const View& view, std::size_t i) {
+/// How far a spot may be taken for the mark: in each view, plain, and no other stands out half as much again.
+double sureOf(const Voted& voted) {
+  return voted.agreed * std::min(1.0, voted.strength / kPlainestSpot) *
+         std::clamp(2.0 - 4.0 / 3.0 * voted.rival, 0.0, 1.0);
+}
+
+PixelPoint placeOf(const Voted& voted, const CutOut& view, std::size_t i) {
   const auto spot = voted.spots.find(i);
   if (spot != voted.spots.end()) return view.body.inPicture(spot->second.column, spot->second.row);
   const int column = LaidOutBody::columnAt(voted.share);
@@ -206,10 +244,9 @@ Result<FoundLure> findLure(FrameSource& source, const FindRequest& request, cons
   turnAlike(*views);
   const double front = frontIsNose(*views, *thing, request);
   if (front < 0.0) {
-    for (View& view : *views) view.body = view.body.turnedRound();
+    for (CutOut& view : *views) view.body = view.body.turnedRound();
   }
-  const bool soft = hasThinTail(*views);
-  const std::vector<Usual> usual = usualMarks(soft);
+  const std::vector<Usual> usual = usualMarks(*views);
   std::vector<Voted> voted;
   for (const Usual& mark : usual) voted.push_back(vote(*views, mark));
   std::size_t best = 0;
@@ -224,14 +261,14 @@ Result<FoundLure> findLure(FrameSource& source, const FindRequest& request, cons
     most = sum;
     best = i;
   }
-  const View& view = (*views)[best];
+  const CutOut& view = (*views)[best];
   const double seen = static_cast<double>(thing->seen.size()) / static_cast<double>(thing->lookedAt);
   const double whole = std::abs(front) * std::min(1.0, 2.0 * thing->lead) * std::min(1.0, seen / 0.7);
   FoundLure out;
   for (std::size_t m = 0; m < usual.size(); ++m) {
     const bool spotted = voted[m].spots.contains(best);
     out.marks.push_back({{usual[m].name, view.frame, placeOf(voted[m], view, best)},
-                         whole * (spotted ? voted[m].agreed * sureAgainst(voted[m].rival) : 0.3)});
+                         whole * (spotted ? sureOf(voted[m]) : 0.3)});
   }
   out.outline = {view.frame, view.outline.contours.front()};
   return out;

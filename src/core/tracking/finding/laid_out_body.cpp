@@ -3,18 +3,23 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 #include <opencv2/imgproc.hpp>
 
 namespace fin {
 namespace {
 
 constexpr double kShortest_px = 16.0;
-constexpr double kEndsOff = 0.005;    ///< of the silhouette's pixels: a hook's tip is no end
+constexpr double kEndsOff = 0.005;    ///< of the silhouette's pixels
+constexpr double kWire = 0.12;        ///< of the body's thickness: what is thinner is a hook or the line
 constexpr double kSpotRadius = 0.16;  ///< of the body's width
 constexpr double kLeastSpotRadius_px = 2.5;
-constexpr double kAround = 2.2;        ///< radii of what a spot is held against
-constexpr double kLeastAround = 0.15;  ///< of that which must be body
-constexpr double kOffMiddle = 0.2;     ///< of the width
+constexpr double kAround = 2.0;  ///< radii to what a spot is held against
+constexpr float kOnBody = 0.5F;  ///< of a disc that must be body
+constexpr std::size_t kFewestAround = 4;
+constexpr double kLightness = 0.7;
+constexpr double kColour = 1.4;
+constexpr double kOffMiddle = 0.3;  ///< of the width
 constexpr float kLeastStrength = 4.0F;
 constexpr double kPercentile80 = 0.8;
 
@@ -31,28 +36,73 @@ cv::Mat summed(const cv::Mat& image, const cv::Mat& kernel) {
   return out;
 }
 
-/// How far each pixel's disc differs from the body in the ring around it.
+/// Low quartile, over the discs around a pixel that lie on the body, of how far it differs from them the way
+/// it differs from all of them.
+float standingOut(const cv::Mat& means, const cv::Mat& covered, cv::Point at,
+                  const std::array<cv::Point, 8>& around, const cv::Rect& room) {
+  const cv::Vec3f here = means.at<cv::Vec3f>(at);
+  std::vector<cv::Vec3f> away;
+  cv::Vec3f sum{};
+  for (const cv::Point& step : around) {
+    const cv::Point there = at + step;
+    if (!room.contains(there) || covered.at<float>(there) < kOnBody) continue;
+    away.push_back(here - means.at<cv::Vec3f>(there));
+    sum += away.back();
+  }
+  const double length = cv::norm(sum);
+  if (away.size() < kFewestAround || length < 1e-6) return 0.0F;
+  std::vector<float> along;
+  for (const cv::Vec3f& v : away) along.push_back(static_cast<float>(v.dot(sum) / length));
+  const auto low = along.begin() + static_cast<std::ptrdiff_t>(along.size() / 4);
+  std::nth_element(along.begin(), low, along.end());
+  return std::max(*low, 0.0F);
+}
+
+/// How far each pixel's disc differs from the discs around it on the body, in nearly every direction: a spot,
+/// and neither an edge nor a stripe.
 cv::Mat spotMap(const LaidOutBody& body, int radius) {
   const cv::Mat inner = disc(radius);
-  const cv::Mat outer = disc(cvRound(kAround * radius));
   cv::Mat on;
   body.mask.convertTo(on, CV_32FC1, 1.0 / 255.0);
-  const cv::Mat ring = summed(on, outer) - summed(on, inner);
-  const double innerSum = cv::sum(inner)[0];
+  const cv::Mat covered = summed(on, inner) / cv::sum(inner)[0];
   std::array<cv::Mat, 3> planes;
   cv::split(body.look, planes.data());
-  cv::Mat squares = cv::Mat::zeros(body.mask.size(), CV_32FC1);
-  for (std::size_t c = 0; c < 3; ++c) {
-    const cv::Mat masked = planes[c].mul(on);
-    const cv::Mat around = (summed(masked, outer) - summed(masked, inner)) / (ring + 1e-3);
-    const cv::Mat differs = summed(planes[c], inner) / innerSum - around;
-    squares += (c == 0 ? 0.5 : 2.0) * differs.mul(differs);
+  cv::Mat means(body.mask.size(), CV_32FC3);
+  for (std::size_t c = 0; c < 3; ++c)
+    planes[c] = summed(planes[c].mul(on), inner) / (cv::sum(inner)[0] * covered + 1e-3) * (c == 0 ? kLightness : kColour);
+  cv::merge(planes.data(), 3, means);
+  std::array<cv::Point, 8> around;
+  for (std::size_t i = 0; i < around.size(); ++i)
+    around[i] = {cvRound(kAround * radius * std::cos(0.25 * std::numbers::pi * static_cast<double>(i))),
+                 cvRound(kAround * radius * std::sin(0.25 * std::numbers::pi * static_cast<double>(i)))};
+  cv::Mat out = cv::Mat::zeros(body.mask.size(), CV_32FC1);
+  const cv::Rect room({}, body.mask.size());
+  for (int y = 0; y < out.rows; ++y) {
+    for (int x = 0; x < out.cols; ++x) {
+      if (body.mask.at<uchar>(y, x) != 0) out.at<float>(y, x) = standingOut(means, covered, {x, y}, around, room);
+    }
   }
-  cv::Mat out;
-  cv::sqrt(squares, out);
-  out.setTo(0.0F, ring < kLeastAround * cv::sum(outer)[0]);
-  out.setTo(0.0F, body.mask == 0);
   return out;
+}
+
+/// The largest part of a silhouette that holds together without what is as thin as a hook.
+cv::Mat withoutWires(const cv::Mat& mask) {
+  cv::Mat depth;
+  cv::Mat framed;
+  cv::copyMakeBorder(mask, framed, 1, 1, 1, 1, cv::BORDER_CONSTANT, cv::Scalar(0));
+  cv::distanceTransform(framed, depth, cv::DIST_L2, cv::DIST_MASK_PRECISE);
+  double deepest = 0.0;
+  cv::minMaxLoc(depth, nullptr, &deepest);
+  const int thick = std::max(3, cvRound(2.0 * kWire * deepest));
+  cv::Mat open;
+  cv::morphologyEx(mask, open, cv::MORPH_OPEN, cv::getStructuringElement(cv::MORPH_ELLIPSE, {thick, thick}));
+  cv::Mat labels, stats, centroids;
+  const int count = cv::connectedComponentsWithStats(open, labels, stats, centroids, 8);
+  int largest = 0;
+  for (int i = 1; i < count; ++i) {
+    if (largest == 0 || stats.at<int>(i, cv::CC_STAT_AREA) > stats.at<int>(largest, cv::CC_STAT_AREA)) largest = i;
+  }
+  return largest == 0 ? mask : cv::Mat(labels == largest);
 }
 
 void measureWidths(LaidOutBody& body) {
@@ -118,10 +168,11 @@ std::optional<LaidOutBody> laidOut(const Picture& picture, const OutlineSample& 
   LaidOutBody out;
   out.middle = outline.centre;
   out.ahead = {std::cos(outline.angle_rad), std::sin(outline.angle_rad)};
+  const cv::Mat whole = withoutWires(mask);
   std::vector<double> along;
   for (int y = 0; y < mask.rows; ++y) {
     for (int x = 0; x < mask.cols; ++x) {
-      if (mask.at<uchar>(y, x) == 0) continue;
+      if (whole.at<uchar>(y, x) == 0) continue;
       const PixelPoint d = PixelPoint{1.0 * (x + box.x), 1.0 * (y + box.y)} - out.middle;
       along.push_back(d.x_px * out.ahead.x_px + d.y_px * out.ahead.y_px);
     }
