@@ -20,14 +20,13 @@ bool needsOutline(Protocol protocol) {
 
 Result<FoundPass> findMarks(PassRequest request, const std::shared_ptr<const Clip>& clip,
                             const JobControl& job) {
-  if (request.view == View::Chase)
-    return failure(ErrorCode::Lost, "the camera moves along: place nose and tail by hand");
   if (request.view == View::HeadOn)
     return failure(ErrorCode::Lost, "seen from ahead back and belly are placed by hand");
   const std::size_t last = lastFrameOf(request, *clip);
   if (request.firstFrame > last)
     return failure(ErrorCode::BadRequest, "first_frame: the clip ends before it", "first_frame");
-  FindRequest asked{{request.firstFrame, last}, FrontBy::Pull, {}};
+  FindRequest asked{
+      .window = {request.firstFrame, last}, .cameraMoves = request.view == View::Chase, .pull = {}};
   const bool falls = request.protocol == Protocol::Fall || request.protocol == Protocol::Rest;
   if (falls) asked.frontBy = FrontBy::Fall;
   if (request.pull) asked.pull = directionOf(*request.pull);

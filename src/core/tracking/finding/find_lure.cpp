@@ -16,8 +16,8 @@ constexpr std::size_t kViews = 8;      ///< that are cut out
 constexpr double kUsualLong = 0.85;    ///< quantile of the lengths seen: longer ones are two things at once
 constexpr double kOtherLength = 0.15;  ///< by which a view is another thing
 constexpr double kSteep = 0.26;        ///< sine from which the lower end is the nose
-constexpr double kPlainTaper = 0.25;  ///< from which taper is all it can be
-constexpr double kTaperCounts = 0.6;  ///< beside how it falls, which a lure on a line need not keep to
+constexpr double kPlainTaper = 0.25;   ///< from which taper is all it can be
+constexpr double kTaperCounts = 0.6;   ///< beside how it falls, which a lure on a line need not keep to
 constexpr double kStrongest = 60.0;    ///< more does not make a spot surer
 constexpr double kSamePlace = 0.02;    ///< of the length
 constexpr double kSameRow_px = 6.0;
@@ -28,7 +28,7 @@ constexpr double kPlainestSpot = 25.0;
 constexpr double kThickFront = 0.7;
 constexpr double kFewestViews = 2;
 constexpr double kAnywhere = 0.17;   ///< what a spot counts far from where it is usual
-constexpr double kNoSpot = 8.0;       ///< strength of a spot, where it is usual, that is as good as none
+constexpr double kNoSpot = 8.0;      ///< strength of a spot, where it is usual, that is as good as none
 constexpr double kOtherSpot = 0.06;  ///< of the length, from which a spot is another one
 constexpr double kSpotHolds = 0.35;  ///< of a view's own strongest, for its place to be taken
 
@@ -122,21 +122,21 @@ double taper(const std::vector<CutOut>& views) {
 
 /// −1 … 1: that the front is the nose.
 double frontIsNose(const std::vector<CutOut>& views, const MovingThing& thing, const FindRequest& request) {
-  const PixelPoint gone = thing.seen.back().centre - thing.seen.front().centre;
+  const PixelPoint gone = (thing.seen.back().centre - thing.seen.back().behindMoved) -
+                          (thing.seen.front().centre - thing.seen.front().behindMoved);
   const PixelPoint way = request.pull.value_or(gone);
   const bool falls = request.frontBy == FrontBy::Fall;
   double sum = 0.0;
   for (const CutOut& view : views) {
     const PixelPoint front = view.body.ahead;
-    const double by = !falls                            ? front.x_px * way.x_px + front.y_px * way.y_px
+    const double by = !falls                          ? front.x_px * way.x_px + front.y_px * way.y_px
                       : std::abs(front.y_px) > kSteep ? front.y_px
                                                       : front.x_px * gone.x_px;
     sum += by > 0.0 ? 1.0 : -1.0;
   }
   const double attitude = sum / static_cast<double>(views.size());
   if (!falls) return attitude;
-  return (1.0 - kTaperCounts) * attitude +
-         kTaperCounts * std::clamp(taper(views) / kPlainTaper, -1.0, 1.0);
+  return (1.0 - kTaperCounts) * attitude + kTaperCounts * std::clamp(taper(views) / kPlainTaper, -1.0, 1.0);
 }
 
 /// A mark's place: in each view that shows the spot, else where it is usual.
@@ -235,7 +235,7 @@ PixelPoint placeOf(const Voted& voted, const CutOut& view, std::size_t i) {
 }  // namespace
 
 Result<FoundLure> findLure(FrameSource& source, const FindRequest& request, const JobControl& job) {
-  const auto thing = findMovingThing(source, request.window, job);
+  const auto thing = findMovingThing(source, request.window, request.cameraMoves, job);
   if (!thing) return tl::unexpected(thing.error());
   auto views = viewsOf(source, *thing, job);
   if (!views) return tl::unexpected(views.error());

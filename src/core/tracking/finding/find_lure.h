@@ -19,6 +19,7 @@ enum class FrontBy {
 struct FindRequest {
   FrameStretch window;
   FrontBy frontBy = FrontBy::Pull;
+  bool cameraMoves = false;
   std::optional<PixelPoint>
       pull;  ///< its direction in the picture, where it is said; else by the way that it goes
 };

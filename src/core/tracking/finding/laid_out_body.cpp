@@ -69,7 +69,8 @@ cv::Mat spotMap(const LaidOutBody& body, int radius) {
   cv::split(body.look, planes.data());
   cv::Mat means(body.mask.size(), CV_32FC3);
   for (std::size_t c = 0; c < 3; ++c)
-    planes[c] = summed(planes[c].mul(on), inner) / (cv::sum(inner)[0] * covered + 1e-3) * (c == 0 ? kLightness : kColour);
+    planes[c] = summed(planes[c].mul(on), inner) / (cv::sum(inner)[0] * covered + 1e-3) *
+                (c == 0 ? kLightness : kColour);
   cv::merge(planes.data(), 3, means);
   std::array<cv::Point, 8> around;
   for (std::size_t i = 0; i < around.size(); ++i)
@@ -79,7 +80,8 @@ cv::Mat spotMap(const LaidOutBody& body, int radius) {
   const cv::Rect room({}, body.mask.size());
   for (int y = 0; y < out.rows; ++y) {
     for (int x = 0; x < out.cols; ++x) {
-      if (body.mask.at<uchar>(y, x) != 0) out.at<float>(y, x) = standingOut(means, covered, {x, y}, around, room);
+      if (body.mask.at<uchar>(y, x) != 0)
+        out.at<float>(y, x) = standingOut(means, covered, {x, y}, around, room);
     }
   }
   return out;
@@ -100,7 +102,8 @@ cv::Mat withoutWires(const cv::Mat& mask) {
   const int count = cv::connectedComponentsWithStats(open, labels, stats, centroids, 8);
   int largest = 0;
   for (int i = 1; i < count; ++i) {
-    if (largest == 0 || stats.at<int>(i, cv::CC_STAT_AREA) > stats.at<int>(largest, cv::CC_STAT_AREA)) largest = i;
+    if (largest == 0 || stats.at<int>(i, cv::CC_STAT_AREA) > stats.at<int>(largest, cv::CC_STAT_AREA))
+      largest = i;
   }
   return largest == 0 ? mask : cv::Mat(labels == largest);
 }
@@ -121,6 +124,19 @@ void measureWidths(LaidOutBody& body) {
     body.centre[static_cast<std::size_t>(x)] = sum / rows;
   }
 }
+
+/// Of values whose means are nought.
+struct Correlation {
+  double top = 0.0, left = 0.0, right = 0.0;
+  void add(double p, double q) {
+    top += p * q;
+    left += p * p;
+    right += q * q;
+  }
+  [[nodiscard]] double value() const {
+    return left > 0.0 && right > 0.0 ? top / std::sqrt(left * right) : 0.0;
+  }
+};
 
 }  // namespace
 
@@ -204,22 +220,20 @@ std::optional<LaidOutBody> laidOut(const Picture& picture, const OutlineSample& 
 double alikeness(const LaidOutBody& a, const LaidOutBody& b) {
   const cv::Mat both = a.mask & b.mask;
   if (cv::countNonZero(both) < 50) return 0.0;
-  double top = 0.0, left = 0.0, right = 0.0;
+  Correlation looks;
   const cv::Scalar meanA = cv::mean(a.look, both);
   const cv::Scalar meanB = cv::mean(b.look, both);
   for (int y = 0; y < both.rows; ++y) {
     for (int x = 0; x < both.cols; ++x) {
       if (both.at<uchar>(y, x) == 0) continue;
-      for (int c = 0; c < 3; ++c) {
-        const double p = a.look.at<cv::Vec3f>(y, x)[c] - meanA[c];
-        const double q = b.look.at<cv::Vec3f>(y, x)[c] - meanB[c];
-        top += p * q;
-        left += p * p;
-        right += q * q;
-      }
+      for (int c = 0; c < 3; ++c)
+        looks.add(a.look.at<cv::Vec3f>(y, x)[c] - meanA[c], b.look.at<cv::Vec3f>(y, x)[c] - meanB[c]);
     }
   }
-  return left > 0.0 && right > 0.0 ? top / std::sqrt(left * right) : 0.0;
+  Correlation shapes;
+  const double widthA = cv::mean(a.width)[0], widthB = cv::mean(b.width)[0];
+  for (std::size_t i = 0; i < a.width.size(); ++i) shapes.add(a.width[i] - widthA, b.width[i] - widthB);
+  return 0.5 * (looks.value() + shapes.value());
 }
 
 std::vector<BodySpot> spotsOn(const LaidOutBody& body, double fromShare, double toShare, std::size_t most) {

@@ -40,7 +40,7 @@ struct LaidOutBody {
 /// None where the silhouette is too small to tell anything.
 std::optional<LaidOutBody> laidOut(const Picture& picture, const OutlineSample& outline);
 
-/// −1 … 1: how alike two look.
+/// −1 … 1: how alike two are in look and shape.
 double alikeness(const LaidOutBody& a, const LaidOutBody& b);
 
 /// A spot that differs from the body around it.

@@ -5,16 +5,11 @@
 #include <cmath>
 #include <opencv2/imgproc.hpp>
 
-#include "core/tracking/background/pixel_median.h"
+#include "core/tracking/finding/small_film.h"
 
 namespace fin {
 namespace {
 
-constexpr std::size_t kFrames = 48;
-constexpr double kLongSide_px = 640.0;
-constexpr double kLightReach_px = 20.0;
-constexpr float kDark = 4.0F;  ///< added to a colour, so that noise in the dark has no say
-constexpr std::array<float, 3> kLeastScatter{0.03F, 0.02F, 0.02F};
 constexpr double kStandsOut = 4.0;  ///< scatters
 constexpr double kMostStandsOut = 15.0;
 constexpr int kLeastArea_px = 25;
@@ -22,8 +17,6 @@ constexpr std::size_t kMostRegions = 6;
 constexpr std::size_t kLongestGap = 6;  ///< frames looked at in which it may be unseen
 constexpr double kFewestSeen = 0.2;
 constexpr int kFewestFrames = 8;
-
-using Planes = std::array<cv::Mat, 3>;  ///< CV_32FC1: brightness over its surroundings, shares of two colours
 
 struct Region {
   cv::Point2d centre;
@@ -35,44 +28,6 @@ struct Region {
   bool atRim = false;
   std::vector<cv::Point> outline;
 };
-
-Planes planesOf(const Picture& picture, cv::Size size) {
-  cv::Mat small;
-  cv::resize(picture.rgb(), small, size, 0.0, 0.0, cv::INTER_AREA);
-  cv::Mat floating;
-  small.convertTo(floating, CV_32FC3);
-  std::array<cv::Mat, 3> rgb;
-  cv::split(floating, rgb.data());
-  for (cv::Mat& plane : rgb) plane += kDark;
-  cv::Mat luma = 0.299 * rgb[0] + 0.587 * rgb[1] + 0.114 * rgb[2];
-  cv::log(luma, luma);
-  cv::Mat around;
-  cv::GaussianBlur(luma, around, {}, kLightReach_px);
-  const cv::Mat all = (rgb[0] + rgb[1] + rgb[2]) / 3.0;
-  return {luma - around, rgb[0] / all, rgb[2] / all};
-}
-
-/// What lies behind, and one over how far it scatters.
-struct Behind {
-  Planes middle;
-  Planes overScatter;
-};
-
-Behind behind(const std::vector<Planes>& film) {
-  Behind out;
-  for (std::size_t c = 0; c < 3; ++c) {
-    std::vector<cv::Mat> planes;
-    for (const Planes& frame : film) planes.push_back(frame[c]);
-    out.middle[c] = medianOf(planes);
-    std::vector<cv::Mat> away;
-    for (const cv::Mat& plane : planes) away.push_back(cv::abs(plane - out.middle[c]));
-    cv::Mat scatter = 1.4826 * medianOf(away);
-    cv::GaussianBlur(scatter, scatter, {}, 3.0);
-    scatter += kLeastScatter[c];
-    out.overScatter[c] = 1.0 / scatter;
-  }
-  return out;
-}
 
 cv::Mat standingOut(const Planes& frame, const Behind& behind) {
   cv::Mat sum;
@@ -201,43 +156,20 @@ Way bestWay(const std::vector<std::vector<Region>>& film, const std::vector<std:
   return out;
 }
 
-struct Film {
-  std::vector<std::size_t> frames;
-  std::vector<Planes> planes;
-  double smaller = 1.0;
-};
-
-Result<Film> filmOf(FrameSource& source, FrameStretch window, const JobControl& job) {
-  Film out;
-  const std::size_t count = std::min(kFrames, window.last - window.first + 1);
-  for (std::size_t k = 0; k < count; ++k) {
-    if (job.cancelled()) return failure(ErrorCode::Cancelled, "looking for the lure was stopped");
-    const std::size_t frame = window.first + (count > 1 ? k * (window.last - window.first) / (count - 1) : 0);
-    const auto picture = source.frame(frame);
-    if (!picture && picture.error().code == ErrorCode::Damaged) continue;
-    if (!picture) return tl::unexpected(picture.error());
-    out.smaller = kLongSide_px / std::max({picture->width(), picture->height(), 1});
-    out.frames.push_back(frame);
-    out.planes.push_back(planesOf(*picture, cv::Size(cvRound(picture->width() * out.smaller),
-                                                     cvRound(picture->height() * out.smaller))));
-    job.report(0.9 * static_cast<double>(k + 1) / static_cast<double>(count));
-  }
-  return out;
-}
-
 }  // namespace
 
-Result<MovingThing> findMovingThing(FrameSource& source, FrameStretch window, const JobControl& job) {
-  const auto film = filmOf(source, window, job);
+Result<MovingThing> findMovingThing(FrameSource& source, FrameStretch window, bool cameraMoves,
+                                    const JobControl& job) {
+  const auto film = smallFilm(source, window, cameraMoves, job);
   if (!film) return tl::unexpected(film.error());
   if (static_cast<int>(film->frames.size()) < kFewestFrames)
     return failure(ErrorCode::Lost, "the clip is too short to see what moves in it");
-  const Behind rest = behind(film->planes);
+  const Behind rest = cameraMoves ? Behind{} : behindAll(*film);
   std::vector<std::vector<Region>> regions;
   std::vector<std::vector<bool>> taken;
-  for (const Planes& frame : film->planes) {
+  for (std::size_t i = 0; i < film->planes.size(); ++i) {
     if (job.cancelled()) return failure(ErrorCode::Cancelled, "looking for the lure was stopped");
-    regions.push_back(regionsIn(frame, rest));
+    regions.push_back(regionsIn(film->planes[i], cameraMoves ? behindFrame(*film, i) : rest));
     taken.emplace_back(regions.back().size(), false);
   }
   const Way way = bestWay(regions, taken);
@@ -252,6 +184,7 @@ Result<MovingThing> findMovingThing(FrameSource& source, FrameStretch window, co
     const Region& region = regions[place.frame][place.region];
     ThingSeen seen{film->frames[place.frame],
                    PixelPoint{region.centre.x, region.centre.y} * (1.0 / film->smaller),
+                   film->moved[place.frame] * (1.0 / film->smaller),
                    region.length / film->smaller,
                    region.width / film->smaller,
                    region.atRim,
