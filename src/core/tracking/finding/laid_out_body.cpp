@@ -247,6 +247,8 @@ std::vector<BodySpot> spotsOn(const LaidOutBody& body, double fromShare, double 
   std::nth_element(widths.begin(), nth, widths.end());
   const int radius = cvRound(std::max(kLeastSpotRadius_px, kSpotRadius * *nth));
   cv::Mat map = spotMap(body, radius);
+  const int pupil = cvRound(std::max(kLeastSpotRadius_px, 0.5 * kSpotRadius * *nth));
+  if (pupil < radius) map = cv::max(map, spotMap(body, pupil));
   for (int x = 0; x < map.cols; ++x) {
     const auto column = static_cast<std::size_t>(x);
     const double reach = std::max(kOffMiddle * body.width[column], 1.5);
