@@ -101,6 +101,7 @@ bool isDone(const fs::path& pass, const fs::path& result) {
   if (!request) return false;
   if (request->findMarks) {  // those that were found are as good as asked for
     request->findMarks = false;
+    request->looksLike.reset();
     request->marks = made->readFrom.marks;
     request->outline = made->readFrom.outline;
   }

@@ -26,6 +26,15 @@ Result<std::string> slurp(const std::string& name) {
   return std::string(std::istreambuf_iterator<char>(file), {});
 }
 
+Result<KnownLure> knownTo(const PassRequest& request, const JobControl& job) {
+  if (!request.looksLike) return KnownLure{};
+  const auto other = requestIn(request.looksLike->string());
+  if (!other) return tl::unexpected(other.error());
+  auto look = lookOfPass(*other, job);
+  if (!look) return tl::unexpected(look.error());
+  return KnownLure{std::move(*look), {}};
+}
+
 }  // namespace
 
 Result<PassRequest> requestIn(const std::string& pass) {
@@ -40,7 +49,9 @@ Result<MeasuredFile> measureRequest(PassRequest request, const MeasuringMeans& m
   if (!clip) return tl::unexpected(clip.error());
   std::vector<FoundMark> found;
   if (request.findMarks) {
-    auto pass = findMarks(std::move(request), *clip, job);
+    const auto known = knownTo(request, job);
+    if (!known) return tl::unexpected(known.error());
+    auto pass = findMarks(std::move(request), *clip, *known, job);
     if (!pass) return tl::unexpected(pass.error());
     request = std::move(pass->request);
     found = std::move(pass->found);

@@ -1,14 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/controllers/lure_finder.h"
 
-#include <algorithm>
+#include "core/measuring/finding.h"
 
 namespace fin::app {
-namespace {
-
-constexpr double kSure = 0.8;
-
-}  // namespace
 
 LureFinder::LureFinder(PassController& controller, QObject* parent)
     : QObject(parent), controller_(controller) {
@@ -24,8 +19,8 @@ void LureFinder::look() {
   if (looking()) {
     looking_.stop();
   } else {
-    looking_.start([clip = controller_.clip(),
-                    request = pass->request](const JobControl& job) { return findMarks(request, clip, job); },
+    looking_.start([clip = controller_.clip(), request = pass->request](
+                       const JobControl& job) { return findMarks(request, clip, {}, job); },
                    [this](Result<FoundPass> found) { place(std::move(found)); });
   }
   emit changed();
@@ -39,8 +34,7 @@ void LureFinder::place(Result<FoundPass> found) {
     request.outline = found->request.outline;
   });
   controller_.showFrame(found->request.marks.front().frame);
-  const bool sure = std::all_of(found->found.begin(), found->found.end(),
-                                [](const FoundMark& m) { return m.sure >= kSure; });
+  const bool sure = Finding{found->found, {}}.sure() >= kSureEnough;
   emit told(sure ? tr("Found. Look whether nose and tail sit right; drag them if not.")
                  : tr("Found, but not for sure: look whether nose and tail sit right, and are not swapped."),
             false);

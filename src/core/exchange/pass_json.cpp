@@ -381,6 +381,8 @@ PassRequest readPass(const json& root, const std::filesystem::path& folder) {
   const json* marks = pass.get("marks");
   out.findMarks = marks != nullptr && *marks == "find";
   if (!out.findMarks) out.marks = readMarks(pass);
+  if (pass.get("looks_like") != nullptr)
+    out.looksLike = folder / std::filesystem::path(pass.text("looks_like"));
   out.outline = readOutline(pass);
   out.hidden = readHidden(pass);
   out.fouled = readFouled(pass);

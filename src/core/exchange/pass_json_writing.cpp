@@ -21,13 +21,18 @@ json toJson(const PixelLine& l) {
   return {{"from", toJson(l.from)}, {"to", toJson(l.to)}};
 }
 
+/// Relative to the folder where it lies below it.
+std::string named(const std::filesystem::path& file, const std::filesystem::path& folder) {
+  const std::filesystem::path relative = file.lexically_relative(folder);
+  const bool below = !relative.empty() && *relative.begin() != "..";
+  return (below ? relative : file).generic_string();
+}
+
 }  // namespace
 
 std::string writePassRequest(const PassRequest& request, const std::filesystem::path& folder) {
-  const std::filesystem::path relative = request.clip.lexically_relative(folder);
-  const bool below = !relative.empty() && *relative.begin() != "..";
   json out{{"format", "agile-fin-pass/1"},
-           {"clip", (below ? relative : request.clip).generic_string()},
+           {"clip", named(request.clip, folder)},
            {"view", toString(request.view)}};
   if (request.findStretches) {
     out["stretches"] = "find";
@@ -78,6 +83,7 @@ std::string writePassRequest(const PassRequest& request, const std::filesystem::
     out["lens"] = {
         {"model", "pinhole-radtan"}, {"fx", l->fx}, {"fy", l->fy}, {"cx", l->cx}, {"cy", l->cy}, {"k", l->k}};
   }
+  if (request.looksLike) out["looks_like"] = named(*request.looksLike, folder);
   out["marks"] = request.findMarks ? json("find") : json::array();
   for (const MarkSeed& m : request.marks) {
     out["marks"].push_back({{"name", toString(m.name)}, {"frame", m.frame}, {"at", toJson(m.at)}});

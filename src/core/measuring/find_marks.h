@@ -10,6 +10,12 @@
 
 namespace fin {
 
+/// What is known of the lure beside its clip.
+struct KnownLure {
+  std::shared_ptr<const LureLook> look;  ///< null where it was not seen before
+  std::optional<Millimetres> length;     ///< of the whole body, to a few per cent
+};
+
 /// A pass with the marks that were found in its clip, in place of any that it had.
 struct FoundPass {
   PassRequest request;
@@ -19,8 +25,12 @@ struct FoundPass {
 /// Finds the lure in a clip in which nobody pressed anything (find_lure.h); an outline too where the
 /// protocol's readings need one and none is drawn. Errors: Lost, with what to do instead, where nothing can
 /// be found: nothing moves, the camera moves along, the lure comes at the camera; Cancelled; Unreadable;
-/// BadRequest for a window beyond the clip.
+/// BadRequest for a window beyond the clip. Where nothing says how large things are, the known length does,
+/// by the part of the body that lies between nose and tail, to 5 %.
 Result<FoundPass> findMarks(PassRequest request, const std::shared_ptr<const Clip>& clip,
-                            const JobControl& job = {});
+                            const KnownLure& known = {}, const JobControl& job = {});
+
+/// What the lure of a pass looks like that has its marks. Errors as openClip and lookOf.
+Result<std::shared_ptr<const LureLook>> lookOfPass(const PassRequest& pass, const JobControl& job = {});
 
 }  // namespace fin

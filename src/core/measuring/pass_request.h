@@ -96,6 +96,7 @@ struct PassRequest : Calibration {
   std::optional<Pull> pull;
   std::vector<MarkSeed> marks;
   bool findMarks = false;  ///< they are to be found (find_marks.h); then there are none
+  std::optional<std::filesystem::path> looksLike;  ///< with that: a pass of the same model, with marks
   std::optional<OutlineSeed> outline;
   std::optional<OwnLength> ownLength;
   std::optional<SeenFrom> seenFrom;  ///< side where absent, with a camera that swims along

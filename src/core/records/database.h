@@ -11,7 +11,8 @@
 
 namespace fin::records {
 
-inline void bindOne(SQLite::Statement& statement, int i, const std::optional<double>& value) {
+template <class T>
+void bindOne(SQLite::Statement& statement, int i, const std::optional<T>& value) {
   if (value) statement.bind(i, *value);
 }
 template <class Kind>

@@ -13,6 +13,7 @@
 #include "core/comparison/wishes.h"
 #include "core/footage/clip_fingerprint.h"
 #include "core/measuring/calibration.h"
+#include "core/measuring/finding.h"
 #include "core/measuring/measurement.h"
 #include "core/planning/day_plan.h"
 #include "core/units/ids.h"
@@ -41,6 +42,9 @@ struct LoggedPass {
   /// pass share.
   std::optional<Seconds> sharedInstant;
   bool removed = false;  ///< out of sight; nothing of it is deleted
+  /// Set where the program looked for the marks by itself: a person has still to look. Until then nothing of
+  /// it is compared.
+  std::optional<Finding> finding = std::nullopt;
 
   friend bool operator==(const LoggedPass&, const LoggedPass&) = default;
 };

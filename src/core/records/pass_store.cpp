@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/records/pass_store.h"
 
+#include "core/exchange/finding_json.h"
 #include "core/exchange/pass_json.h"
 #include "core/records/refusal.h"
 
@@ -10,7 +11,8 @@ namespace {
 namespace fs = std::filesystem;
 
 constexpr const char* kColumns =
-    "SELECT pass.id, title, request, size_bytes, sha256, planned_id, camera, shared_instant_s, removed "
+    "SELECT pass.id, title, request, size_bytes, sha256, planned_id, camera, shared_instant_s, removed, "
+    "finding "
     "FROM pass JOIN clip ON clip.id = clip_id ";
 
 std::string nameOf(const SQLite::Statement& row) {
@@ -30,6 +32,11 @@ Result<LoggedPass> passFrom(SQLite::Statement& row, const Place& place) {
       .sharedInstant = std::nullopt,
       .removed = row.getColumn(8).getInt() != 0};
   if (const auto instant = numberIn(row.getColumn(7))) pass.sharedInstant = Seconds(*instant);
+  if (!row.getColumn(9).isNull()) {
+    auto finding = findingFrom(row.getColumn(9).getString());
+    if (!finding) return failure(ErrorCode::Unreadable, finding.error().message, nameOf(row));
+    pass.finding = std::move(*finding);
+  }
   return pass;
 }
 
@@ -99,10 +106,11 @@ void writePass(const SQLite::Database& database, const Place& place, const PassC
   run(database,
       "UPDATE pass SET clip_id = ?, title = ?, request = ?, planned_id = ?, camera = ?, shared_instant_s = "
       "?, "
-      "removed = ? WHERE id = ?",
+      "removed = ?, finding = ? WHERE id = ?",
       clipId(database, place, after.request.clip, after.clip), after.title,
       writePassRequest(after.request, place.folder), after.planned, after.camera,
-      valueOf(after.sharedInstant), after.removed ? 1 : 0, before.id);
+      valueOf(after.sharedInstant), after.removed ? 1 : 0,
+      after.finding ? std::optional(toJson(*after.finding)) : std::nullopt, before.id);
 }
 
 }  // namespace fin::records

@@ -247,6 +247,10 @@ UPDATE verdict SET doc = replace(doc, '"pricesFrom":', '"prices_from":');
 UPDATE verdict SET doc = replace(doc, '"correctDrift":', '"correct_drift":');
 ALTER TABLE planned_pass DROP COLUMN why_fouled;
 ALTER TABLE planned_pass ADD COLUMN why_fouled TEXT GENERATED ALWAYS AS (doc ->> 'why_fouled');
+)sql",
+    // What the program found by itself and nobody has looked at: a JSON document; NULL elsewhere.
+    R"sql(
+ALTER TABLE pass ADD COLUMN finding TEXT;
 )sql"};
 
 /// Written into a log's head, by which it is told from other programs' files: "FINL".

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <map>
 
+#include "core/tracking/finding/known_body.h"
 #include "core/tracking/finding/laid_out_body.h"
 #include "core/tracking/finding/moving_thing.h"
 #include "core/tracking/outline/still_outline.h"
@@ -26,11 +27,23 @@ constexpr double kWorm = 0.09;      ///< of its length: thinner is no other bait
 constexpr double kPlainSpot = 13.0;
 constexpr double kPlainestSpot = 25.0;
 constexpr double kThickFront = 0.7;
+constexpr double kUsualIsSure = 0.3;
+constexpr double kUnlikeIsSure = 0.5;  ///< of what it were if no look was known
+constexpr double kSeenMostly = 0.7;    ///< of the frames
+constexpr double kLeastLike = 0.3;     ///< correlation
+constexpr double kPlainlyLike = 0.7;
 constexpr double kFewestViews = 2;
-constexpr double kAnywhere = 0.17;   ///< what a spot counts far from where it is usual
-constexpr double kNoSpot = 8.0;      ///< strength of a spot, where it is usual, that is as good as none
-constexpr double kOtherSpot = 0.06;  ///< of the length, from which a spot is another one
-constexpr double kSpotHolds = 0.35;  ///< of a view's own strongest, for its place to be taken
+constexpr double kAnywhere = 0.17;    ///< what a spot counts far from where it is usual
+constexpr double kNoSpot = 8.0;       ///< strength of a spot, where it is usual, that is as good as none
+constexpr double kOtherSpot = 0.06;   ///< of the length, from which a spot is another one
+constexpr double kFaintReach = 0.03;  ///< of the length
+constexpr double kSpotHolds = 0.35;   ///< of a view's own strongest, for its place to be taken
+
+double medianOf(std::vector<double> values) {
+  const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
+  std::nth_element(values.begin(), middle, values.end());
+  return *middle;
+}
 
 /// One frame in which the lure was cut out.
 struct CutOut {
@@ -73,24 +86,35 @@ std::vector<const ThingSeen*> bestSeen(const MovingThing& thing) {
   return out;
 }
 
+double bodyLength(const std::vector<CutOut>& views) {
+  std::vector<double> lengths;
+  for (const CutOut& view : views) lengths.push_back(view.body.length_px);
+  return medianOf(std::move(lengths));
+}
+
+Result<CutOut> cutOut(FrameSource& source, const ThingSeen& seen) {
+  const auto picture = source.frame(seen.frame);
+  if (!picture) return tl::unexpected(picture.error());
+  auto outline = outlineInStill(*picture, seen.outline);
+  if (!outline) return tl::unexpected(outline.error());
+  const auto axis = longAxisOf(*outline);
+  if (!axis) return failure(ErrorCode::Lost, "the lure is too small in the picture");
+  return CutOut{seen.frame, laidOut(*picture, *outline, *axis), std::move(*outline)};
+}
+
 Result<std::vector<CutOut>> viewsOf(FrameSource& source, const MovingThing& thing, const JobControl& job) {
   std::vector<CutOut> out;
   for (const ThingSeen* seen : bestSeen(thing)) {
     if (job.cancelled()) return failure(ErrorCode::Cancelled, "looking for the lure was stopped");
-    const auto picture = source.frame(seen->frame);
-    if (!picture && picture.error().code == ErrorCode::Damaged) continue;
-    if (!picture) return tl::unexpected(picture.error());
-    auto outline = outlineInStill(*picture, seen->outline);
-    if (!outline) continue;
-    if (auto body = laidOut(*picture, *outline))
-      out.push_back({seen->frame, std::move(*body), std::move(*outline)});
+    auto view = cutOut(source, *seen);
+    if (view) {
+      out.push_back(std::move(*view));
+    } else if (const ErrorCode why = view.error().code; why != ErrorCode::Lost && why != ErrorCode::Damaged) {
+      return tl::unexpected(view.error());
+    }
   }
   if (out.empty()) return out;
-  std::vector<double> lengths;
-  for (const CutOut& view : out) lengths.push_back(view.body.length_px);
-  std::nth_element(lengths.begin(), lengths.begin() + static_cast<std::ptrdiff_t>(lengths.size() / 2),
-                   lengths.end());
-  const double usual = lengths[lengths.size() / 2];
+  const double usual = bodyLength(out);
   std::erase_if(out,
                 [usual](const CutOut& v) { return std::abs(v.body.length_px / usual - 1.0) > kOtherLength; });
   return out;
@@ -208,9 +232,8 @@ bool isMarkedWorm(const std::vector<CutOut>& views) {
   for (const CutOut& view : views) {
     for (double share = 0.2; share < 0.85; share += 0.05) widths.push_back(view.body.widthAt(share));
   }
-  const auto middle = widths.begin() + static_cast<std::ptrdiff_t>(widths.size() / 2);
-  std::nth_element(widths.begin(), middle, widths.end());
-  return *middle < kWorm * LaidOutBody::kLength && vote(views, kHalfWay).strength > kPlainSpot;
+  return medianOf(std::move(widths)) < kWorm * LaidOutBody::kLength &&
+         vote(views, kHalfWay).strength > kPlainSpot;
 }
 
 std::vector<Usual> usualMarks(const std::vector<CutOut>& views) {
@@ -228,30 +251,32 @@ double sureOf(const Voted& voted) {
 PixelPoint placeOf(const Voted& voted, const CutOut& view, std::size_t i) {
   const auto spot = voted.spots.find(i);
   if (spot != voted.spots.end()) return view.body.inPicture(spot->second.column, spot->second.row);
+  // A faint detail that this view alone shows can be followed better than none.
+  const auto faint = spotsOn(view.body, voted.share - kFaintReach, voted.share + kFaintReach, 1);
+  if (!faint.empty()) return view.body.inPicture(faint.front().column, faint.front().row);
   const int column = LaidOutBody::columnAt(voted.share);
   return view.body.inPicture(column, view.body.centre[static_cast<std::size_t>(column)]);
 }
 
-}  // namespace
+FoundLure lureIn(const CutOut& view) {
+  FoundLure out;
+  out.outline = {view.frame, view.outline.contours.front()};
+  return out;
+}
 
-Result<FoundLure> findLure(FrameSource& source, const FindRequest& request, const JobControl& job) {
-  const auto thing = findMovingThing(source, request.window, request.cameraMoves, job);
-  if (!thing) return tl::unexpected(thing.error());
-  auto views = viewsOf(source, *thing, job);
-  if (!views) return tl::unexpected(views.error());
-  if (static_cast<double>(views->size()) < kFewestViews)
-    return failure(ErrorCode::Lost, "what moves here cannot be cut out of what lies behind it");
-  turnAlike(*views);
-  const double front = frontIsNose(*views, *thing, request);
+/// Marks where spots are that most views show, else where they are usual.
+FoundLure markedBySpots(std::vector<CutOut>& views, const MovingThing& thing, const FindRequest& request) {
+  turnAlike(views);
+  const double front = frontIsNose(views, thing, request);
   if (front < 0.0) {
-    for (CutOut& view : *views) view.body = view.body.turnedRound();
+    for (CutOut& view : views) view.body = view.body.turnedRound();
   }
-  const std::vector<Usual> usual = usualMarks(*views);
+  const std::vector<Usual> usual = usualMarks(views);
   std::vector<Voted> voted;
-  for (const Usual& mark : usual) voted.push_back(vote(*views, mark));
+  for (const Usual& mark : usual) voted.push_back(vote(views, mark));
   std::size_t best = 0;
   double most = -1.0;
-  for (std::size_t i = 0; i < views->size(); ++i) {
+  for (std::size_t i = 0; i < views.size(); ++i) {
     double sum = 0.0;
     for (const Voted& v : voted) {
       const auto spot = v.spots.find(i);
@@ -261,16 +286,105 @@ Result<FoundLure> findLure(FrameSource& source, const FindRequest& request, cons
     most = sum;
     best = i;
   }
-  const CutOut& view = (*views)[best];
-  const double seen = static_cast<double>(thing->seen.size()) / static_cast<double>(thing->lookedAt);
-  const double whole = std::abs(front) * std::min(1.0, 2.0 * thing->lead) * std::min(1.0, seen / 0.7);
-  FoundLure out;
+  const CutOut& view = views[best];
+  FoundLure out = lureIn(view);
   for (std::size_t m = 0; m < usual.size(); ++m) {
     const bool spotted = voted[m].spots.contains(best);
     out.marks.push_back({{usual[m].name, view.frame, placeOf(voted[m], view, best)},
-                         whole * (spotted ? sureOf(voted[m]) : 0.3)});
+                         std::abs(front) * (spotted ? sureOf(voted[m]) : kUsualIsSure)});
   }
-  out.outline = {view.frame, view.outline.contours.front()};
+  return out;
+}
+
+/// 0 … 1
+double sureBy(double likeness) {
+  return std::clamp((likeness - kLeastLike) / (kPlainlyLike - kLeastLike), 0.0, 1.0);
+}
+
+/// Marks on the details that a known look has, in the view that shows them best; none where nothing here
+/// looks like it.
+std::optional<FoundLure> markedByLook(const std::vector<CutOut>& views, const LureLook& look) {
+  std::optional<KnownBody> best;
+  const CutOut* of = nullptr;
+  const auto worth = [](const KnownBody& body) {
+    double sum = *body.likeness;
+    for (const KnownPlace& place : body.places) sum += place.likeness;
+    return sum;
+  };
+  for (const CutOut& view : views) {
+    KnownBody body = recognised(look, view.body);
+    if (best && worth(body) <= worth(*best)) continue;
+    best = std::move(body);
+    of = &view;
+  }
+  if (*best->likeness < kLeastLike) return std::nullopt;
+  FoundLure out = lureIn(*of);
+  for (std::size_t m = 0; m < look.marks.size(); ++m) {
+    const KnownPlace& place = best->places[m];
+    out.marks.push_back({{look.marks[m].name, of->frame, best->body.inPicture(place.column, place.row)},
+                         sureBy(*best->likeness) * sureBy(place.likeness)});
+  }
+  return out;
+}
+
+}  // namespace
+
+Result<FoundLure> findLure(FrameSource& source, const FindRequest& request, const JobControl& job) {
+  const auto thing = findMovingThing(source, {request.window, request.cameraMoves}, job);
+  if (!thing) return tl::unexpected(thing.error());
+  auto views = viewsOf(source, *thing, job);
+  if (!views) return tl::unexpected(views.error());
+  if (static_cast<double>(views->size()) < kFewestViews)
+    return failure(ErrorCode::Lost, "what moves here cannot be cut out of what lies behind it");
+  std::optional<FoundLure> out;
+  if (request.looksLike) out = markedByLook(*views, *request.looksLike);
+  const bool unlike = request.looksLike && !out;
+  if (!out) out = markedBySpots(*views, *thing, request);
+  const double seen = static_cast<double>(thing->seen.size()) / static_cast<double>(thing->lookedAt);
+  const double whole =
+      std::min(1.0, 2.0 * thing->lead) * std::min(1.0, seen / kSeenMostly) * (unlike ? kUnlikeIsSure : 1.0);
+  for (FoundMark& mark : out->marks) mark.sure *= whole;
+  out->body = Pixels(bodyLength(*views));
+  return std::move(*out);
+}
+
+Result<std::shared_ptr<const LureLook>> lookOf(FrameSource& source, const FindRequest& request,
+                                               const std::vector<MarkSeed>& marks, const JobControl& job) {
+  const auto at = [&](MarkName name) {
+    return std::find_if(marks.begin(), marks.end(), [name](const MarkSeed& m) { return m.name == name; });
+  };
+  const auto nose = at(MarkName::Nose), tail = at(MarkName::Tail);
+  if (nose == marks.end() || tail == marks.end() || nose->frame != tail->frame)
+    return failure(ErrorCode::BadRequest, "the pass that it looks like has no nose and tail in one frame",
+                   "looks_like");
+  const auto thing = findMovingThing(source, {request.window, request.cameraMoves, nose->frame}, job);
+  if (!thing) return tl::unexpected(thing.error());
+  const auto seen = std::find_if(thing->seen.begin(), thing->seen.end(),
+                                 [&](const ThingSeen& s) { return s.frame == nose->frame; });
+  if (seen == thing->seen.end())
+    return failure(ErrorCode::Lost,
+                   "the lure of the pass that it looks like does not stand out where it is marked");
+  const auto picture = source.frame(nose->frame);
+  if (!picture) return tl::unexpected(picture.error());
+  const auto outline = outlineInStill(*picture, seen->outline);
+  if (!outline) return tl::unexpected(outline.error());
+  auto axis = longAxisOf(*outline);
+  const auto views = viewsOf(source, *thing, job);
+  if (!views) return tl::unexpected(views.error());
+  if (!axis || views->empty()) return failure(ErrorCode::Lost, "the lure is too small in the picture");
+  const PixelPoint ahead = nose->at - tail->at;
+  if (axis->ahead.x_px * ahead.x_px + axis->ahead.y_px * ahead.y_px < 0.0) *axis = axis->turnedRound();
+  // What is missing of it in this one frame is its thin end.
+  const double missing = std::max(0.0, bodyLength(*views) - axis->length_px);
+  axis->rear_px -= missing;
+  axis->length_px += missing;
+  auto out = std::make_shared<LureLook>();
+  out->body = laidOut(*picture, *outline, *axis);
+  for (const MarkSeed& mark : marks) {
+    if (mark.frame != nose->frame) continue;
+    const auto [column, row] = out->body.onBody(mark.at);
+    out->marks.push_back({mark.name, column, row});
+  }
   return out;
 }
 

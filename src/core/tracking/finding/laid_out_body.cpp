@@ -125,6 +125,28 @@ void measureWidths(LaidOutBody& body) {
   }
 }
 
+/// A silhouette as a mask.
+struct Cut {
+  cv::Rect box;
+  cv::Mat mask;  ///< CV_8UC1
+};
+Cut cutOf(const OutlineSample& outline) {
+  std::vector<std::vector<cv::Point>> rims;
+  std::vector<cv::Point> all;
+  for (const auto& contour : outline.contours) {
+    auto& rim = rims.emplace_back();
+    for (const PixelPoint& p : contour) rim.emplace_back(cvRound(p.x_px), cvRound(p.y_px));
+    all.insert(all.end(), rim.begin(), rim.end());
+  }
+  Cut out{cv::boundingRect(all), {}};
+  out.mask = cv::Mat::zeros(out.box.size(), CV_8UC1);
+  for (auto& rim : rims) {
+    for (cv::Point& p : rim) p -= out.box.tl();
+  }
+  cv::fillPoly(out.mask, rims, cv::Scalar(255));
+  return out;
+}
+
 /// Of values whose means are nought.
 struct Correlation {
   double top = 0.0, left = 0.0, right = 0.0;
@@ -146,14 +168,21 @@ PixelPoint LaidOutBody::inPicture(double column, double row) const {
   return middle + ahead * along + PixelPoint{-ahead.y_px, ahead.x_px} * across;
 }
 
+std::pair<double, double> LaidOutBody::onBody(PixelPoint at) const {
+  const PixelPoint d = at - middle;
+  const double along = d.x_px * ahead.x_px + d.y_px * ahead.y_px;
+  const double across = d.y_px * ahead.x_px - d.x_px * ahead.y_px;
+  return {((along - rear_px) / length_px + kRoom) * kLength - 0.5,
+          across / length_px * kLength + 0.5 * kRows - 0.5};
+}
+
 LaidOutBody LaidOutBody::turnedRound() const {
   LaidOutBody out = *this;
   out.look = cv::Mat();  // not to be turned in place, as it is shared
   out.mask = cv::Mat();
   cv::flip(look, out.look, -1);
   cv::flip(mask, out.mask, -1);
-  out.ahead = ahead * -1.0;
-  out.rear_px = -(rear_px + length_px);
+  static_cast<BodyAxis&>(out) = BodyAxis::turnedRound();
   measureWidths(out);
   return out;
 }
@@ -166,30 +195,16 @@ double LaidOutBody::widthAt(double share) const {
   return sum / n;
 }
 
-std::optional<LaidOutBody> laidOut(const Picture& picture, const OutlineSample& outline) {
+std::optional<BodyAxis> longAxisOf(const OutlineSample& outline) {
   if (!outline.seen || outline.contours.empty()) return std::nullopt;
-  std::vector<std::vector<cv::Point>> rims;
-  std::vector<cv::Point> all;
-  for (const auto& contour : outline.contours) {
-    auto& rim = rims.emplace_back();
-    for (const PixelPoint& p : contour) rim.emplace_back(cvRound(p.x_px), cvRound(p.y_px));
-    all.insert(all.end(), rim.begin(), rim.end());
-  }
-  const cv::Rect box = cv::boundingRect(all);
-  cv::Mat mask = cv::Mat::zeros(box.size(), CV_8UC1);
-  for (auto& rim : rims) {
-    for (cv::Point& p : rim) p -= box.tl();
-  }
-  cv::fillPoly(mask, rims, cv::Scalar(255));
-  LaidOutBody out;
-  out.middle = outline.centre;
-  out.ahead = {std::cos(outline.angle_rad), std::sin(outline.angle_rad)};
-  const cv::Mat whole = withoutWires(mask);
+  const Cut cut = cutOf(outline);
+  const cv::Mat whole = withoutWires(cut.mask);
+  BodyAxis out{outline.centre, {std::cos(outline.angle_rad), std::sin(outline.angle_rad)}};
   std::vector<double> along;
-  for (int y = 0; y < mask.rows; ++y) {
-    for (int x = 0; x < mask.cols; ++x) {
+  for (int y = 0; y < whole.rows; ++y) {
+    for (int x = 0; x < whole.cols; ++x) {
       if (whole.at<uchar>(y, x) == 0) continue;
-      const PixelPoint d = PixelPoint{1.0 * (x + box.x), 1.0 * (y + box.y)} - out.middle;
+      const PixelPoint d = PixelPoint{1.0 * (x + cut.box.x), 1.0 * (y + cut.box.y)} - out.middle;
       along.push_back(d.x_px * out.ahead.x_px + d.y_px * out.ahead.y_px);
     }
   }
@@ -198,7 +213,11 @@ std::optional<LaidOutBody> laidOut(const Picture& picture, const OutlineSample& 
   const auto off = static_cast<std::size_t>(kEndsOff * static_cast<double>(along.size()));
   out.rear_px = along[off];
   out.length_px = along[along.size() - 1 - off] - along[off];
-  if (out.length_px < kShortest_px) return std::nullopt;
+  return out.length_px < kShortest_px ? std::nullopt : std::optional(out);
+}
+
+LaidOutBody laidOut(const Picture& picture, const OutlineSample& outline, const BodyAxis& axis) {
+  LaidOutBody out{axis};
   cv::Mat x(LaidOutBody::kRows, LaidOutBody::kColumns, CV_32FC1), y = x.clone();
   for (int row = 0; row < LaidOutBody::kRows; ++row) {
     for (int column = 0; column < LaidOutBody::kColumns; ++column) {
@@ -211,7 +230,9 @@ std::optional<LaidOutBody> laidOut(const Picture& picture, const OutlineSample& 
   cv::remap(picture.rgb(), turned, x, y, cv::INTER_LINEAR, cv::BORDER_REPLICATE);
   cv::cvtColor(turned, lab, cv::COLOR_RGB2Lab);
   lab.convertTo(out.look, CV_32FC3);
-  cv::remap(mask, out.mask, x - box.x, y - box.y, cv::INTER_LINEAR, cv::BORDER_CONSTANT, cv::Scalar(0));
+  const Cut cut = cutOf(outline);
+  cv::remap(cut.mask, out.mask, x - cut.box.x, y - cut.box.y, cv::INTER_LINEAR, cv::BORDER_CONSTANT,
+            cv::Scalar(0));
   out.mask = out.mask > 127;
   measureWidths(out);
   return out;

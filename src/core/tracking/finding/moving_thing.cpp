@@ -158,18 +158,17 @@ Way bestWay(const std::vector<std::vector<Region>>& film, const std::vector<std:
 
 }  // namespace
 
-Result<MovingThing> findMovingThing(FrameSource& source, FrameStretch window, bool cameraMoves,
-                                    const JobControl& job) {
-  const auto film = smallFilm(source, window, cameraMoves, job);
+Result<MovingThing> findMovingThing(FrameSource& source, const FilmWanted& wanted, const JobControl& job) {
+  const auto film = smallFilm(source, wanted, job);
   if (!film) return tl::unexpected(film.error());
   if (static_cast<int>(film->frames.size()) < kFewestFrames)
     return failure(ErrorCode::Lost, "the clip is too short to see what moves in it");
-  const Behind rest = cameraMoves ? Behind{} : behindAll(*film);
+  const Behind rest = wanted.cameraMoves ? Behind{} : behindAll(*film);
   std::vector<std::vector<Region>> regions;
   std::vector<std::vector<bool>> taken;
   for (std::size_t i = 0; i < film->planes.size(); ++i) {
     if (job.cancelled()) return failure(ErrorCode::Cancelled, "looking for the lure was stopped");
-    regions.push_back(regionsIn(film->planes[i], cameraMoves ? behindFrame(*film, i) : rest));
+    regions.push_back(regionsIn(film->planes[i], wanted.cameraMoves ? behindFrame(*film, i) : rest));
     taken.emplace_back(regions.back().size(), false);
   }
   const Way way = bestWay(regions, taken);

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/footage/frame_source.h"
+#include "core/tracking/finding/small_film.h"
 #include "core/tracking/track.h"
 #include "core/units/job_control.h"
 
@@ -37,7 +38,7 @@ struct MovingThing {
 /// colour jump. Where the camera moves, frames are laid over each other as what lies behind has moved. It
 /// misleads where a camera moves of which that was not said, where two lures are in the picture, and where a
 /// lure rests in most frames. Errors: Lost, with what was in the way; Cancelled; Unreadable.
-Result<MovingThing> findMovingThing(FrameSource& source, FrameStretch window, bool cameraMoves,
+Result<MovingThing> findMovingThing(FrameSource& source, const FilmWanted& wanted,
                                     const JobControl& job = {});
 
 }  // namespace fin

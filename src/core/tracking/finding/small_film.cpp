@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 #include <opencv2/imgproc.hpp>
+#include <set>
 
 #include "core/tracking/background/film_looks.h"
 #include "core/tracking/background/pixel_median.h"
@@ -92,12 +93,16 @@ class ScenesWay {
 };
 
 /// The frames of a window to be looked at, those to be kept marked; between these those to follow along.
-std::vector<std::pair<std::size_t, bool>> plannedFrames(FrameStretch window, bool follow) {
-  const std::size_t count = std::min(kFrames, window.last - window.first + 1);
+std::vector<std::pair<std::size_t, bool>> plannedFrames(const FilmWanted& wanted) {
+  const auto [first, last] = wanted.window;
+  const std::size_t count = std::min(kFrames, last - first + 1);
+  std::set<std::size_t> kept;
+  for (std::size_t k = 0; k < count; ++k)
+    kept.insert(first + (count > 1 ? k * (last - first) / (count - 1) : 0));
+  if (wanted.also) kept.insert(std::clamp(*wanted.also, first, last));
   std::vector<std::pair<std::size_t, bool>> out;
-  for (std::size_t k = 0; k < count; ++k) {
-    const std::size_t frame = window.first + (count > 1 ? k * (window.last - window.first) / (count - 1) : 0);
-    while (follow && !out.empty() && out.back().first + kFlowStep < frame)
+  for (const std::size_t frame : kept) {
+    while (wanted.cameraMoves && !out.empty() && out.back().first + kFlowStep < frame)
       out.emplace_back(out.back().first + kFlowStep, false);
     out.emplace_back(frame, true);
   }
@@ -106,12 +111,10 @@ std::vector<std::pair<std::size_t, bool>> plannedFrames(FrameStretch window, boo
 
 }  // namespace
 
-Result<SmallFilm> smallFilm(FrameSource& source, FrameStretch window, bool cameraMoves,
-                            const JobControl& job) {
+Result<SmallFilm> smallFilm(FrameSource& source, const FilmWanted& wanted, const JobControl& job) {
   SmallFilm out;
-  out.cameraMoves = cameraMoves;
   ScenesWay way;
-  const auto planned = plannedFrames(window, cameraMoves);
+  const auto planned = plannedFrames(wanted);
   for (std::size_t k = 0; k < planned.size(); ++k) {
     if (job.cancelled()) return failure(ErrorCode::Cancelled, "looking for the lure was stopped");
     const auto [frame, kept] = planned[k];
@@ -121,7 +124,7 @@ Result<SmallFilm> smallFilm(FrameSource& source, FrameStretch window, bool camer
     out.smaller = kLongSide_px / std::max({picture->width(), picture->height(), 1});
     const cv::Mat small =
         made(*picture, {cvRound(picture->width() * out.smaller), cvRound(picture->height() * out.smaller)});
-    const PixelPoint moved = cameraMoves ? way.next(small) : PixelPoint{};
+    const PixelPoint moved = wanted.cameraMoves ? way.next(small) : PixelPoint{};
     if (kept) {
       out.frames.push_back(frame);
       out.planes.push_back(planesOf(small));

@@ -4,6 +4,7 @@
 
 #include <array>
 #include <opencv2/core/mat.hpp>
+#include <optional>
 #include <vector>
 
 #include "core/footage/frame_source.h"
@@ -21,14 +22,18 @@ struct SmallFilm {
   std::vector<std::size_t> frames;
   std::vector<Planes> planes;
   std::vector<PixelPoint> moved;  ///< what lies behind, in these small pixels, since the first of the frames
-  bool cameraMoves = false;
-  double smaller = 1.0;  ///< small pixels per pixel of the picture
+  double smaller = 1.0;           ///< small pixels per pixel of the picture
 };
 
-/// The film of a window. Where the camera moves, what lies behind is followed from frame to frame as
+struct FilmWanted {
+  FrameStretch window;
+  bool cameraMoves = false;
+  std::optional<std::size_t> also = std::nullopt;  ///< a frame of the window that must be among them
+};
+
+/// Where the camera moves, what lies behind is followed from frame to frame as
 /// scenery.h has it. Errors: Cancelled; Unreadable.
-Result<SmallFilm> smallFilm(FrameSource& source, FrameStretch window, bool cameraMoves,
-                            const JobControl& job);
+Result<SmallFilm> smallFilm(FrameSource& source, const FilmWanted& wanted, const JobControl& job);
 
 /// What lies behind, and one over how far it scatters.
 struct Behind {
