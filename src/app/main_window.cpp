@@ -40,9 +40,11 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
       verdictController_(new VerdictController(*log_, *lineUpModel_, *edits_, this)),
       eye_(new EyeController(*log_, *edits_, this)),
       ear_(new EarController(*log_, *edits_, this)),
+      look_(new LookThrough(*log_, *controller_, *day_, *queue_, this)),
       notice_(new NoticeBar),
       outdated_(new OutdatedBar(*lineUpModel_, *queue_)),
       nothingYet_(new NothingYetBar(*lineUpModel_)),
+      found_(new FoundBar(*look_, *queue_)),
       everywhere_(tr("Everywhere")),
       worn_(&theme()) {
   const QString file = QFileInfo(QString::fromStdString(log_->file().string())).completeBaseName();
@@ -67,6 +69,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   auto* bars = new QVBoxLayout;
   bars->setContentsMargins(14, 0, 14, 0);
   bars->addWidget(notice_);
+  bars->addWidget(found_);
   bars->addWidget(outdated_);
   bars->addWidget(nothingYet_);
   layout->addLayout(bars);
@@ -99,6 +102,13 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   auto* choice = new LogChoice(QString::fromStdString(log_->file().string()), {});
   connect(choice, &LogChoice::chosen, this, &MainWindow::logChosen);
   addPlace(Place::Log, tr("Log"), choice);
+  lookPlace_ = new LookPlace(*look_);
+  places_->addWidget(lookPlace_);
+  connect(lookPlace_, &LookPlace::benchWanted, this, [this](PassId pass) {
+    controller_->select(pass);
+    go(Place::Bench);
+  });
+  connect(found_, &FoundBar::lookWanted, this, [this] { go(Place::LookThrough); });
   connect(bench_, &BenchPlace::logWanted, choice, &LogChoice::openAnother);
   connect(bench_, &BenchPlace::demoWanted, this, &MainWindow::demoWanted);
   const auto plan = [this] { go(Place::Plan); };
@@ -118,12 +128,14 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   poolside_->watch().setIndexFolder(indexFolder);
   tellUnreadable();
   if (!controller_->passes().empty()) controller_->select(controller_->passes().front().id);
+  if (Settings::all().measuresByItself() && log_->readOnlyReason().empty()) measureByItself();
   go(Place::Bench);
 }
 
 MainWindow::~MainWindow() {
   // The places and desks use log and undo stack, so they go first.
   delete takeCentralWidget();
+  delete look_;
   delete ear_;
   delete eye_;
   delete verdictController_;
@@ -146,6 +158,7 @@ void MainWindow::hearTroubles() {
   connect(day_, &DayController::told, this, hear);
   connect(queue_, &MeasuringQueue::told, this, hear);
   connect(kept_, &KeptCalibrations::told, this, hear);
+  connect(look_, &LookThrough::told, this, hear);
   connect(lineUpModel_, &LineUp::told, this, hear);
   connect(verdictController_, &VerdictController::told, this, hear);
   connect(controller_, &PassController::told, this, [this, hear](const QString& message, bool trouble) {
@@ -188,6 +201,22 @@ void MainWindow::keepReadingsFresh() {
   connect(controller_, &PassController::passesChanged, this, refreshWhenSeen);
   connect(queue_, &MeasuringQueue::measured, this, refreshWhenSeen);
   connect(day_, &DayController::planChanged, this, refreshWhenSeen);
+}
+
+/// Clips that were taken in for a planned pass are measured as they come; those of an earlier sitting that
+/// was stopped, now.
+void MainWindow::measureByItself() {
+  const auto add = [this] {
+    std::vector<PassId> wanted;
+    for (const PassId id : queue_->unmarked()) {
+      const LoggedPass* pass = controller_->passWith(id);
+      const bool tried = !tried_.insert(id).second;
+      if (pass != nullptr && pass->planned && !tried) wanted.push_back(id);
+    }
+    if (!wanted.empty()) queue_->add(wanted, Depth::Find);
+  };
+  connect(controller_, &PassController::passesChanged, this, add);
+  add();
 }
 
 QWidget* MainWindow::buildStrip() {
@@ -252,6 +281,8 @@ void MainWindow::go(Place place) {
   nothingYet_->setWanted(compares);
   if (place == Place::Bench) bench_->footage().setFocus();
   if (place == Place::Poolside) poolside_->setFocus();
+  found_->setLooking(place == Place::LookThrough);
+  if (place == Place::LookThrough) lookPlace_->setFocus();
 }
 
 void MainWindow::addActions() {
@@ -271,6 +302,8 @@ void MainWindow::addActions() {
              go(Place::Bench);
              bench_->showHow();
            })
+      .add(tr("Look through what was measured by itself"), {QKeySequence(Qt::CTRL | Qt::Key_L)},
+           [this] { go(Place::LookThrough); })
       .add(tr("Undo"), {QKeySequence(Qt::CTRL | Qt::Key_Z)}, [this] { edits_->undo(); })
       .add(tr("Redo"), {QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z)}, [this] { edits_->redo(); })
       .add(tr("Switch between metric and US units"), {}, [this] { switchUnits(); })
@@ -297,6 +330,7 @@ void MainWindow::showUnits() {
   day_->setUnits(units);
   lineUp_->setUnits(units);
   verdict_->setUnits(units);
+  lookPlace_->setUnits(units);
 }
 
 void MainWindow::switchUnits() {
@@ -306,11 +340,12 @@ void MainWindow::switchUnits() {
 
 /// Those of the place that is seen first.
 std::vector<const ActionTable*> MainWindow::actionTables() const {
-  std::vector<const ActionTable*> out{&bench_->actions(), &poolside_->actions()};
+  std::vector<const ActionTable*> out{&bench_->actions(), &poolside_->actions(), &lookPlace_->actions()};
   for (const ActionTable* table : lineUp_->actions()) out.push_back(table);
   const auto isSeen = [this](const ActionTable* table) {
     if (table == &bench_->actions()) return bench_->isVisible();
     if (table == &poolside_->actions()) return poolside_->isVisible();
+    if (table == &lookPlace_->actions()) return lookPlace_->isVisible();
     return lineUp_->isVisible();
   };
   std::stable_partition(out.begin(), out.end(), isSeen);
@@ -325,6 +360,7 @@ void MainWindow::toggleKeySheet() {
     sheet_->away();
     if (&table == &bench_->actions()) go(Place::Bench);
     if (&table == &poolside_->actions()) go(Place::Poolside);
+    if (&table == &lookPlace_->actions()) go(Place::LookThrough);
     for (const ActionTable* one : lineUp_->actions()) {
       if (one == &table) go(Place::LineUp);
     }

@@ -5,6 +5,7 @@
 #include <QPushButton>
 #include <QStackedWidget>
 #include <QTimer>
+#include <set>
 #include <vector>
 
 #include "app/controllers/camera_sync.h"
@@ -15,6 +16,8 @@
 #include "app/controllers/pass_controller.h"
 #include "app/places/bench/bench_place.h"
 #include "app/places/lineup/line_up_place.h"
+#include "app/places/look/found_bar.h"
+#include "app/places/look/look_place.h"
 #include "app/places/nothing_yet_bar.h"
 #include "app/places/outdated_bar.h"
 #include "app/places/plan/plan_place.h"
@@ -26,7 +29,8 @@
 
 namespace fin::app {
 
-enum class Place { Plan, Poolside, Bench, LineUp, Verdict, Log };
+/// The last one has no name in the strip: one comes to it where a pass waits for a look.
+enum class Place { Plan, Poolside, Bench, LineUp, Verdict, Log, LookThrough };
 
 /// One window with the places of the day in one strip.
 class MainWindow : public QMainWindow {
@@ -51,6 +55,7 @@ class MainWindow : public QMainWindow {
   [[nodiscard]] PlanPlace& plan() { return *plan_; }
   [[nodiscard]] LineUpPlace& lineUp() { return *lineUp_; }
   [[nodiscard]] VerdictPlace& verdict() { return *verdict_; }
+  [[nodiscard]] MeasuringQueue& queue() { return *queue_; }
   [[nodiscard]] PoolsidePlace& poolside() { return *poolside_; }
 
  signals:
@@ -65,6 +70,7 @@ class MainWindow : public QMainWindow {
   void addPlace(Place place, const QString& name, QWidget* widget);
   void addActions();
   void keepReadingsFresh();
+  void measureByItself();
   void hearTroubles();
   void reloadAll();
   void tellUnreadable();
@@ -89,9 +95,12 @@ class MainWindow : public QMainWindow {
   VerdictController* verdictController_;
   EyeController* eye_;
   EarController* ear_;
+  LookThrough* look_;
   NoticeBar* notice_;
   OutdatedBar* outdated_;
   NothingYetBar* nothingYet_;
+  FoundBar* found_;
+  std::set<PassId> tried_;  ///< of the passes that are measured by themselves
   QTimer elsewhere_;
   QWidget* strip_;
   QStackedWidget* places_;
@@ -101,6 +110,7 @@ class MainWindow : public QMainWindow {
   BenchPlace* bench_;
   LineUpPlace* lineUp_;
   VerdictPlace* verdict_;
+  LookPlace* lookPlace_;
   QPushButton* units_;
   ActionTable everywhere_;
   Sheet* sheet_ = nullptr;

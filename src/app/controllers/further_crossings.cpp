@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/controllers/further_crossings.h"
 
+#include "app/controllers/pass_changes.h"
 #include "app/phrases/words.h"
 
 namespace fin::app {
@@ -41,14 +42,9 @@ void FurtherCrossings::keepParts(const LoggedPass& pass, const Result<std::vecto
   if (!parts) return emit told(QString::fromStdString(parts.error().message), true);
   if (parts->empty())
     return emit told(tr("The lure does one thing all along, as far as can be told."), false);
-  std::vector<NewPass> passes;
   QStringList names;
-  for (const MeasuredPart& part : *parts) {
-    names << spokenName(part.request.protocol).toLower();
-    passes.push_back({QString("%1, %2").arg(QString::fromStdString(pass.title), names.last()).toStdString(),
-                      part.request, pass.clip, pass.planned, pass.camera, part.measurement});
-  }
-  controller_.add(tr("Split by what the lure does"), passes);
+  for (const MeasuredPart& part : *parts) names << spokenName(part.request.protocol).toLower();
+  controller_.add(tr("Split by what the lure does"), asPasses(pass, *parts));
   emit told(tr("Each a pass of its own now: %1. Move its window if a cut is off.").arg(names.join(", ")),
             false);
 }

@@ -117,7 +117,7 @@ Result<void> KeptCalibrations::write(const Change& change) {
   changes_.clear();
   for (const PassChange& pass : change.passes) touched_.push_back(pass.after.id);
   if (!change.passes.empty()) controller_.show(change.passes);
-  queue_.add(touched_, false);
+  queue_.add(touched_, Depth::Read);
   reload();
   return {};
 }

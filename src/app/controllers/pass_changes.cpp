@@ -1,7 +1,20 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/controllers/pass_changes.h"
 
+#include "app/phrases/words.h"
+
 namespace fin::app {
+
+std::vector<NewPass> asPasses(const LoggedPass& whole, const std::vector<MeasuredPart>& parts) {
+  std::vector<NewPass> out;
+  for (const MeasuredPart& part : parts) {
+    const QString does = spokenName(part.request.protocol).toLower();
+    const QString title = QString("%1, %2").arg(QString::fromStdString(whole.title), does);
+    out.push_back(
+        {title.toStdString(), part.request, whole.clip, whole.planned, whole.camera, part.measurement});
+  }
+  return out;
+}
 
 std::vector<PassChange> reversed(std::vector<PassChange> changes) {
   for (PassChange& change : changes) std::swap(change.before, change.after);

@@ -3,9 +3,13 @@
 
 #include <vector>
 
+#include "core/measuring/session.h"
 #include "core/records/log.h"
 
 namespace fin::app {
+
+/// Each part of a pass, with its measurement, named after what the lure does in it.
+std::vector<NewPass> asPasses(const LoggedPass& whole, const std::vector<MeasuredPart>& parts);
 
 std::vector<PassChange> reversed(std::vector<PassChange> changes);
 /// Another file is to be opened for it.

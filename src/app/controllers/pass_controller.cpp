@@ -196,6 +196,7 @@ void PassController::edit(const QString& what, const std::function<void(PassRequ
   LoggedPass after = *pass;
   change(after.request);
   if (after == *pass) return;
+  if (after.request.marks != pass->request.marks) after.finding.reset();  // a person has looked
   if (auto ok = validate(after.request, Stage::Draft); !ok) {
     tell(ok.error());
     emit requestChanged();  // fields go back to what stands
@@ -235,6 +236,14 @@ void PassController::show(const std::vector<PassChange>& written) {
     return openCurrentClip();
   }
   showCurrent(before);
+}
+
+void PassController::showMeasured(const PassChange& written) {
+  for (LoggedPass& pass : passes_) {
+    if (pass.id == written.after.id) pass = written.after;
+  }
+  emit passesChanged();
+  if (currentId_ == written.after.id) openCurrentClip();
 }
 
 /// What changed of the pass on the bench.

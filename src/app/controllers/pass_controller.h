@@ -99,6 +99,8 @@ class PassController : public QObject {
 
   /// Shows what others have written into the log.
   void show(const std::vector<PassChange>& written);
+  /// Shows a pass that was measured elsewhere, with its new measurement in the log.
+  void showMeasured(const PassChange& written);
   /// Reads everything from the log once more.
   void reload();
 

@@ -83,7 +83,7 @@ void OutdatedBar::readAnew() {
     if (!QFileInfo::exists(QString::fromStdString(logged->request.clip.string()))) continue;
     if (tried_.insert(pass.id).second) ids.push_back(pass.id);
   }
-  if (!ids.empty()) queue_.add(ids, false);
+  if (!ids.empty()) queue_.add(ids, Depth::Read);
 }
 
 void OutdatedBar::refresh() {
@@ -107,7 +107,7 @@ void OutdatedBar::measureThem() {
   for (const OutdatedPass& pass : lineUp_.outdated()) {
     if (canBeMeasured(pass)) ids.push_back(pass.id);
   }
-  queue_.add(ids, true);
+  queue_.add(ids, Depth::Follow);
 }
 
 }  // namespace fin::app

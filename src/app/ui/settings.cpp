@@ -19,6 +19,7 @@ const QString kPullUnit = "pull_unit";
 const QString kClipFolder = "clip_folder";
 const QString kFileFolder = "file_folder";
 const QString kSoundDevice = "sound_device";
+const QString kByItself = "measures_by_itself";
 
 }  // namespace
 
@@ -93,6 +94,14 @@ void Settings::setPullUnit(PullUnit unit) {
   if (!keep(kPullUnit, names[static_cast<int>(unit)])) return;
   showPullsIn(unit);
   emit unitsChanged();
+}
+
+bool Settings::measuresByItself() const {
+  return values_.value(kByItself, true).toBool();
+}
+
+void Settings::setMeasuresByItself(bool on) {
+  keep(kByItself, on);
 }
 
 QString Settings::clipFolder() const {

@@ -44,6 +44,9 @@ class Settings : public QObject {
   /// The sound device's name as the system has it; empty for the system's own choice.
   [[nodiscard]] QByteArray soundDevice() const;
   void setSoundDevice(const QByteArray& device);
+  /// Whether clips that come in for a planned pass are found, followed and read unasked.
+  [[nodiscard]] bool measuresByItself() const;
+  void setMeasuresByItself(bool on);
   /// That clips are read by which come in from now on.
   [[nodiscard]] Thresholds thresholds() const;
   void setThresholds(const Thresholds& thresholds);

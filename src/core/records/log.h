@@ -28,6 +28,7 @@ struct NewPass {
   std::optional<PlannedPassId> planned = std::nullopt;
   std::string camera = {};
   std::shared_ptr<const Measurement> measurement = nullptr;  ///< where it was measured already
+  std::optional<Finding> finding = std::nullopt;             ///< as LoggedPass
 };
 
 /// One pass as the log keeps it: what the person said (the request) and by what its clip is known again.

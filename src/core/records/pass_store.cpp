@@ -62,6 +62,10 @@ LoggedPass asKept(LoggedPass pass, const Place& place) {
   return pass;
 }
 
+std::optional<std::string> kept(const std::optional<Finding>& finding) {
+  return finding ? std::optional(toJson(*finding)) : std::nullopt;
+}
+
 std::optional<double> valueOf(const std::optional<Seconds>& instant) {
   return instant ? std::optional(instant->value()) : std::nullopt;
 }
@@ -91,9 +95,10 @@ Result<LoggedPass> passIn(const SQLite::Database& database, const Place& place, 
 }
 
 PassId insertPass(const SQLite::Database& database, const Place& place, const NewPass& pass) {
-  run(database, "INSERT INTO pass (clip_id, title, request, planned_id, camera) VALUES (?, ?, ?, ?, ?)",
+  run(database,
+      "INSERT INTO pass (clip_id, title, request, planned_id, camera, finding) VALUES (?, ?, ?, ?, ?, ?)",
       clipId(database, place, pass.request.clip, pass.clip), pass.title,
-      writePassRequest(pass.request, place.folder), pass.planned, pass.camera);
+      writePassRequest(pass.request, place.folder), pass.planned, pass.camera, kept(pass.finding));
   return database.getLastInsertRowid();
 }
 
@@ -109,8 +114,7 @@ void writePass(const SQLite::Database& database, const Place& place, const PassC
       "removed = ?, finding = ? WHERE id = ?",
       clipId(database, place, after.request.clip, after.clip), after.title,
       writePassRequest(after.request, place.folder), after.planned, after.camera,
-      valueOf(after.sharedInstant), after.removed ? 1 : 0,
-      after.finding ? std::optional(toJson(*after.finding)) : std::nullopt, before.id);
+      valueOf(after.sharedInstant), after.removed ? 1 : 0, kept(after.finding), before.id);
 }
 
 }  // namespace fin::records

@@ -33,11 +33,10 @@ constexpr double kSeenMostly = 0.7;    ///< of the frames
 constexpr double kLeastLike = 0.3;     ///< correlation
 constexpr double kPlainlyLike = 0.7;
 constexpr double kFewestViews = 2;
-constexpr double kAnywhere = 0.17;    ///< what a spot counts far from where it is usual
-constexpr double kNoSpot = 8.0;       ///< strength of a spot, where it is usual, that is as good as none
-constexpr double kOtherSpot = 0.06;   ///< of the length, from which a spot is another one
-constexpr double kFaintReach = 0.03;  ///< of the length
-constexpr double kSpotHolds = 0.35;   ///< of a view's own strongest, for its place to be taken
+constexpr double kAnywhere = 0.17;   ///< what a spot counts far from where it is usual
+constexpr double kNoSpot = 8.0;      ///< strength of a spot, where it is usual, that is as good as none
+constexpr double kOtherSpot = 0.06;  ///< of the length, from which a spot is another one
+constexpr double kSpotHolds = 0.35;  ///< of a view's own strongest, for its place to be taken
 
 double medianOf(std::vector<double> values) {
   const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
@@ -251,9 +250,6 @@ double sureOf(const Voted& voted) {
 PixelPoint placeOf(const Voted& voted, const CutOut& view, std::size_t i) {
   const auto spot = voted.spots.find(i);
   if (spot != voted.spots.end()) return view.body.inPicture(spot->second.column, spot->second.row);
-  // A faint detail that this view alone shows can be followed better than none.
-  const auto faint = spotsOn(view.body, voted.share - kFaintReach, voted.share + kFaintReach, 1);
-  if (!faint.empty()) return view.body.inPicture(faint.front().column, faint.front().row);
   const int column = LaidOutBody::columnAt(voted.share);
   return view.body.inPicture(column, view.body.centre[static_cast<std::size_t>(column)]);
 }
