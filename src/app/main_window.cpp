@@ -211,7 +211,9 @@ void MainWindow::measureByItself() {
     for (const PassId id : queue_->unmarked()) {
       const LoggedPass* pass = controller_->passWith(id);
       const bool tried = !tried_.insert(id).second;
-      if (pass != nullptr && pass->planned && !tried) wanted.push_back(id);
+      const auto earlier = log_->readingsOf(id);
+      const bool measured = !earlier || *earlier != nullptr;
+      if (pass != nullptr && pass->planned && !tried && !measured) wanted.push_back(id);
     }
     if (!wanted.empty()) queue_->add(wanted, Depth::Find);
   };

@@ -130,12 +130,22 @@ TEST(FindCommand, ReadsAClipInWhichNobodyPressedAnything) {
   EXPECT_NE(ran.out.find("\"found\""), std::string::npos);
   EXPECT_NE(ran.out.find("\"wobble_frequency\""), std::string::npos);
 
-  request.view = View::Chase;
-  test::write(folder / "chase.pass.json", writePassRequest(request, folder.path()));
-  const Ran chased = run(folder, "read " + (folder / "chase.pass.json").string());
-  EXPECT_EQ(chased.exit, 4);
-  EXPECT_NE(chased.err.find("by hand"), std::string::npos) << chased.err;
-  EXPECT_TRUE(chased.out.empty());
+  PassRequest alike = request;
+  alike.looksLike = folder / "marked.pass.json";
+  test::write(folder / "alike.pass.json", writePassRequest(alike, folder.path()));
+  EXPECT_EQ(run(folder, "read " + (folder / "alike.pass.json").string()).exit, 2) << "there is no such pass";
+  const PassRequest marked = requestFor(RehearsalTank(scene), folder / "pull.mp4");
+  test::write(folder / "marked.pass.json", writePassRequest(marked, folder.path()));
+  const Ran like = run(folder, "read " + (folder / "alike.pass.json").string());
+  EXPECT_EQ(like.exit, 0) << like.err;
+  EXPECT_NE(like.out.find("\"wobble_frequency\""), std::string::npos);
+
+  request.view = View::HeadOn;
+  test::write(folder / "ahead.pass.json", writePassRequest(request, folder.path()));
+  const Ran ahead = run(folder, "read " + (folder / "ahead.pass.json").string());
+  EXPECT_EQ(ahead.exit, 4);
+  EXPECT_NE(ahead.err.find("by hand"), std::string::npos) << ahead.err;
+  EXPECT_TRUE(ahead.out.empty());
 }
 
 }  // namespace

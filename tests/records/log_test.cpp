@@ -4,6 +4,7 @@
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <gtest/gtest.h>
 
+#include "core/records/day_readings.h"
 #include "support/logged.h"
 #include "support/reading_words.h"
 #include "support/small_scene.h"
@@ -192,6 +193,36 @@ TEST(Log, MovesWithItsClips) {
   const auto passes = (*log)->passes();
   ASSERT_TRUE(passes);
   EXPECT_TRUE(std::filesystem::exists(passes->front().request.clip)) << passes->front().request.clip;
+}
+
+TEST(Log, KeepsWhatWasFoundUntilSomebodyHasLooked) {
+  const test::TemporaryFolder folder;
+  const PassRequest request = requestOn(folder / "a.mp4");
+  const Finding finding{{{{MarkName::Nose, 3, {50.25, 60.5}}, 0.75}}, {}};
+  const auto log = Log::open(folder / "day.finlog");
+  ASSERT_TRUE(log) << log.error().message;
+  const PassId id = test::addPass(**log, "First", request);
+  test::keepReadings(**log, id, {{{ReadingId::FallRate, 210.5, "mm/s", 1.5, 80.0, Grade::Fair, {}}}, {}});
+  FingerprintCache fingerprints;
+  const auto compared = [&] { return dayReadings(**log, {}, fingerprints)->current.size(); };
+  EXPECT_EQ(compared(), 1U);
+  const LoggedPass placed = *(*log)->pass(id);
+  LoggedPass waiting = placed;
+  waiting.finding = finding;
+  ASSERT_TRUE((*log)->changePasses({{placed, waiting}}));
+  const auto again = Log::open(folder / "day.finlog");
+  ASSERT_TRUE(again);
+  EXPECT_EQ((*again)->pass(id)->finding, finding);
+  EXPECT_EQ(compared(), 0U);
+  EXPECT_EQ(dayReadings(**log, {}, fingerprints)->notLookedAt, 1U);
+  LoggedPass none = waiting;
+  none.finding = Finding{{}, "nothing moves"};
+  ASSERT_TRUE((*log)->changePasses({{waiting, none}}));
+  EXPECT_EQ((*log)->pass(id)->finding->reason, "nothing moves");
+  EXPECT_EQ((*log)->pass(id)->finding->sure(), 0.0);
+  ASSERT_TRUE((*log)->changePasses({{none, placed}}));
+  EXPECT_FALSE((*log)->pass(id)->finding);
+  EXPECT_EQ(compared(), 1U);
 }
 
 TEST(Log, BringsARemovedPassBack) {

@@ -183,7 +183,8 @@ INSTANTIATE_TEST_SUITE_P(Log, EarlierLog,
                          testing::Values(Earlier{"1.finlog", 1}, Earlier{"2.finlog", 2},
                                          Earlier{"3.finlog", 3}, Earlier{"4.finlog", 4},
                                          Earlier{"5-without-scores.finlog", 5}, Earlier{"5.finlog", 5},
-                                         Earlier{"6.finlog", 6}, Earlier{"7.finlog", 7}),
+                                         Earlier{"6.finlog", 6}, Earlier{"7.finlog", 7},
+                                         Earlier{"8.finlog", 8}),
                          [](const auto& param) {
                            std::string name(param.param.file);
                            std::replace_if(

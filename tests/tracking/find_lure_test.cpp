@@ -38,6 +38,69 @@ TEST(FindLure, TakesTheLowerEndOfASteepFallForTheNose) {
   EXPECT_LT(off(*lure, MarkName::Tail, tank), 0.1 * body);
 }
 
+/// A camera that swims along: a part of the tank's picture that keeps the lure in its middle.
+class Chasing : public FrameSource {
+ public:
+  explicit Chasing(RehearsalTank& tank) : tank_(tank) {}
+  [[nodiscard]] std::size_t frameCount() const override { return tank_.frameCount(); }
+  [[nodiscard]] Seconds timeOf(std::size_t frame) const override { return tank_.timeOf(frame); }
+  [[nodiscard]] Result<Picture> frame(std::size_t frame) override {
+    const auto whole = tank_.frame(frame);
+    if (!whole) return whole;
+    return Picture::fromMat(whole->rgb()(cv::Rect(left(frame), 0, kWide_px, whole->height())).clone());
+  }
+  [[nodiscard]] PixelPoint markAt(MarkName name, std::size_t frame) const {
+    return tank_.markAt(name, frame) - PixelPoint{1.0 * left(frame), 0.0};
+  }
+
+ private:
+  static constexpr int kWide_px = 200;
+  [[nodiscard]] int left(std::size_t frame) const {
+    const double x = midpoint(tank_.markAt(MarkName::Nose, frame), tank_.markAt(MarkName::Tail, frame)).x_px;
+    return std::clamp(static_cast<int>(x) - kWide_px / 2, 0, 480 - kWide_px);
+  }
+  RehearsalTank& tank_;
+};
+
+TEST(FindLure, FindsItUnderACameraThatMovesAlong) {
+  RehearsalTank tank(test::smallPull());
+  Chasing chase(tank);
+  const FrameStretch all{0, tank.frameCount() - 1};
+  const auto lure = findLure(chase, {.window = all, .cameraMoves = true, .pull = {}, .looksLike = {}});
+  ASSERT_TRUE(lure) << lure.error().message;
+  const double body = length(tank.markAt(MarkName::Nose, 60) - tank.markAt(MarkName::Tail, 60)).value();
+  for (const FoundMark& mark : lure->marks) {
+    if (mark.seed.name == MarkName::Tip) continue;
+    EXPECT_LT(length(mark.seed.at - chase.markAt(mark.seed.name, mark.seed.frame)).value(), 0.08 * body);
+  }
+}
+
+TEST(FindLure, MarksTheDetailsThatAKnownLookHas) {
+  RehearsalTank known(test::smallPull(1));
+  // Not where marks are usual: on its belly, two fifths and four fifths of the way from the tail.
+  const auto placed = [](const RehearsalTank& tank, double share, std::size_t frame) {
+    const PixelPoint nose = tank.markAt(MarkName::Nose, frame), tail = tank.markAt(MarkName::Tail, frame);
+    return tail + (nose - tail) * share;
+  };
+  const std::size_t at = 70;
+  const auto look =
+      lookOf(known, {.window = {0, known.frameCount() - 1}, .pull = {}, .looksLike = {}},
+             {{MarkName::Nose, at, placed(known, 0.8, at)}, {MarkName::Tail, at, placed(known, 0.4, at)}});
+  ASSERT_TRUE(look) << look.error().message;
+  RehearsalScene scene = test::smallPull(2);
+  std::get<StraightPull>(scene.motion).speed_mm_s *= 0.8;
+  RehearsalTank other(scene);
+  const auto lure = findLure(other, {.window = {0, other.frameCount() - 1}, .pull = {}, .looksLike = *look});
+  ASSERT_TRUE(lure) << lure.error().message;
+  ASSERT_EQ(lure->marks.size(), 2U);
+  const double body = length(other.markAt(MarkName::Nose, 60) - other.markAt(MarkName::Tail, 60)).value();
+  for (const FoundMark& mark : lure->marks) {
+    const double share = mark.seed.name == MarkName::Nose ? 0.8 : 0.4;
+    EXPECT_LT(length(mark.seed.at - placed(other, share, mark.seed.frame)).value(), 0.05 * body)
+        << toString(mark.seed.name);
+  }
+}
+
 TEST(FindLure, SaysWhereNothingMovesAsOne) {
   RehearsalScene scene = test::smallPull();
   std::get<StraightPull>(scene.motion).start_mm = -5000.0;  // it never comes
@@ -71,13 +134,17 @@ TEST(LaidOutBody, TurnedRoundTwiceIsAsItWas) {
   outline.angle_rad = std::atan2(half.y_px, half.x_px);
   outline.contours = {
       {outline.centre + half, outline.centre + aside, outline.centre - half, outline.centre - aside}};
-  const auto body = laidOut(*picture, outline);
-  ASSERT_TRUE(body);
-  const LaidOutBody round = body->turnedRound();
-  EXPECT_LT(alikeness(*body, round), 0.9) << "its ends differ";
-  EXPECT_GT(alikeness(*body, round.turnedRound()), 0.999);
+  const auto axis = longAxisOf(outline);
+  ASSERT_TRUE(axis);
+  const LaidOutBody body = laidOut(*picture, outline, *axis);
+  const LaidOutBody round = body.turnedRound();
+  EXPECT_LT(alikeness(body, round), 0.9) << "its ends differ";
+  EXPECT_GT(alikeness(body, round.turnedRound()), 0.999);
   // A place stays where it is in the picture.
-  const PixelPoint before = body->inPicture(150.0, 40.0);
+  const PixelPoint before = body.inPicture(150.0, 40.0);
+  const auto [column, row] = body.onBody(before);
+  EXPECT_NEAR(column, 150.0, 1e-6);
+  EXPECT_NEAR(row, 40.0, 1e-6);
   const PixelPoint after = round.inPicture(LaidOutBody::kColumns - 1 - 150.0, LaidOutBody::kRows - 1 - 40.0);
   EXPECT_NEAR(length(before - after).value(), 0.0, 1e-6);
 }

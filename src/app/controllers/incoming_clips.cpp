@@ -61,6 +61,25 @@ void IncomingClips::take(const QString& file, std::optional<PlannedPassId> plann
   passes_.takeIn(file, intake);
 }
 
+std::vector<QString> IncomingClips::offered() const {
+  std::vector<QString> out;
+  for (const Waiting& w : waiting_) {
+    const bool shared = std::any_of(waiting_.begin(), waiting_.end(), [&](const Waiting& other) {
+      return &other != &w && other.offered == w.offered;
+    });
+    if (w.offered && w.sameAs.isEmpty() && !shared) out.push_back(w.clip.file);
+  }
+  return out;
+}
+
+void IncomingClips::takeOffered(const QString& camera) {
+  for (const QString& file : offered()) {
+    const auto waiting =
+        std::find_if(waiting_.begin(), waiting_.end(), [&](const Waiting& w) { return w.clip.file == file; });
+    take(file, waiting->offered, camera);
+  }
+}
+
 void IncomingClips::leave(const QString& file) {
   std::erase_if(waiting_, [&](const Waiting& w) { return w.clip.file == file; });
   emit changed();

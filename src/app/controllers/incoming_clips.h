@@ -28,6 +28,9 @@ class IncomingClips : public QObject {
 
   /// Takes a waiting clip into the log for a planned pass (or none). The file stays where it is.
   void take(const QString& file, std::optional<PlannedPassId> planned, const QString& camera);
+  /// Takes every waiting clip in that is offered a pass of its own and is not in the log already.
+  void takeOffered(const QString& camera);
+  [[nodiscard]] std::vector<QString> offered() const;
   /// Leaves a waiting clip out until the folder is watched anew.
   void leave(const QString& file);
 

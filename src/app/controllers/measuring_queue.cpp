@@ -29,8 +29,8 @@ MeasuringQueue::MeasuringQueue(Log& log, PassController& passes, QObject* parent
 std::vector<PassId> MeasuringQueue::unmarked() const {
   std::vector<PassId> out;
   for (const LoggedPass& pass : passes_.passes()) {
-    const bool waits =
-        std::any_of(waiting_.begin(), waiting_.end(), [&](const Waiting& w) { return w.id == pass.id; });
+    const bool waits = atHand_ == pass.id || std::any_of(waiting_.begin(), waiting_.end(),
+                                                         [&](const Waiting& w) { return w.id == pass.id; });
     if (isUnmarked(pass.request) && !pass.finding && !waits) out.push_back(pass.id);
   }
   return out;
@@ -56,6 +56,7 @@ void MeasuringQueue::add(const std::vector<PassId>& passes, Depth depth) {
 void MeasuringQueue::stop() {
   waiting_.clear();
   measuring_.stop();
+  atHand_.reset();
   emit changed();
 }
 
@@ -122,12 +123,14 @@ void MeasuringQueue::begin(const Waiting& waiting) {
   MeasuringOrder order{pass->request, pass->clip, *earlier};
   const bool find = waiting.depth == Depth::Find && isUnmarked(order.request);
   if (find) takeKeptCalibration(*pass, order.request);
+  atHand_ = waiting.id;
   measuring_.start(
       [order, depth = waiting.depth, known = find ? knownOf(*pass) : Known{},
        indexes = passes_.indexFolder()](const JobControl& job) {
         return work(order, depth, known, indexes, job);
       },
       [this, pass = *pass, before = *earlier ? (*earlier)->readings : ReadingSet{}](Result<Outcome> outcome) {
+        atHand_.reset();
         keep(pass, before, std::move(outcome));
         ++done_;
         next();
@@ -184,6 +187,8 @@ void MeasuringQueue::keep(const LoggedPass& pass, const ReadingSet& before, Resu
     });
   }
   if (!outcome) kept = tl::unexpected(outcome.error());
+  // A person was faster, and is right.
+  if (!kept && outcome && outcome->finding && kept.error().code == ErrorCode::MovedOn) return;
   if (!kept)
     return emit told(QString("%1: %2").arg(QString::fromStdString(pass.title),
                                            QString::fromStdString(kept.error().message)),

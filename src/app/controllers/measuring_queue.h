@@ -72,6 +72,7 @@ class MeasuringQueue : public QObject {
   Log& log_;
   PassController& passes_;
   std::deque<Waiting> waiting_;
+  std::optional<PassId> atHand_;
   Job<Outcome> measuring_;
   std::map<std::pair<std::string, View>, std::shared_ptr<const LureLook>> looks_;  ///< by rig, this sitting
   std::size_t done_ = 0;

@@ -73,6 +73,11 @@ SettingsSheet::SettingsSheet(QWidget* parent) : QFrame(parent) {
                                     {tr("knots"), PullUnit::Knots}},
                                    settings.pullUnit());
   auto* sound = soundDevices();
+  auto* byItself = choiceOf<bool>("byItself", tr("Clips for a planned pass"),
+                                  {{tr("Measured as they come in"), true}, {tr("Left until you ask"), false}},
+                                  settings.measuresByItself());
+  connect(byItself, &QComboBox::currentIndexChanged, this,
+          [byItself] { Settings::all().setMeasuresByItself(byItself->currentData().toBool()); });
   auto* folder = namedButton({}, "clipFolder");
   const auto tellFolder = [folder] {
     const QString path = Settings::all().clipFolder();
@@ -93,6 +98,7 @@ SettingsSheet::SettingsSheet(QWidget* parent) : QFrame(parent) {
   form->addRow(tr("Speed of a pull"), pulls);
   form->addRow(tr("Clips are taken from"), folder);
   form->addRow(tr("Sound goes to"), sound);
+  form->addRow(tr("Clips for a planned pass"), byItself);
   layout->addLayout(form);
   layout->addLayout(buildThresholds());
   QLabel* trouble = faintLabel(settings.trouble());

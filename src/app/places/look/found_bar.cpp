@@ -55,7 +55,7 @@ void FoundBar::begin() {
 
 void FoundBar::refresh() {
   const std::size_t left = queue_.left();
-  const std::size_t unmarked = left > 0 ? 0 : queue_.unmarked().size();
+  const std::size_t unmarked = queue_.unmarked().size();
   const std::size_t waiting = look_.waiting().size();
   QStringList sentences;
   if (left > 0) {

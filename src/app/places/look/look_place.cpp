@@ -76,6 +76,7 @@ LookPlace::LookPlace(LookThrough& look, QWidget* parent)
   numbers_->setObjectName("lookNumbers");
   numbers_->setTextFormat(Qt::RichText);
   numbers_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+  setLetters(*numbers_, "middle");
   notes_->setObjectName("lookNotes");
   notes_->setTextFormat(Qt::PlainText);
   notes_->setProperty("faint", true);
@@ -126,7 +127,7 @@ QWidget* LookPlace::buildButtons() {
     row->addWidget(button);
   }
   row->addStretch();
-  auto* before = namedButton(tr("Before  Left"), "lookBefore");
+  auto* before = namedButton(tr("Back  Left"), "lookBefore");
   auto* later = namedButton(tr("Later  Right"), "lookLater");
   for (QPushButton* button : {before, later}) {
     button->setFocusPolicy(Qt::NoFocus);
@@ -234,7 +235,7 @@ void LookPlace::showNumbers(const LoggedPass& pass, const LookedPass* looked) {
       const Reading& r = readings.readings[i];
       const SpokenValue value = spoken(r, units_);
       rows += QString(
-                  "<tr><td style='padding-right:18px'>%1</td><td align='right'><b>%2</b></td>"
+                  "<tr><td style='padding-right:22px'>%1</td><td align='right'><b>%2</b></td>"
                   "<td style='padding-left:6px'>%3 %4</td></tr>")
                   .arg(spokenName(r.id).toHtmlEscaped(), value.value.toHtmlEscaped(),
                        value.uncertainty.toHtmlEscaped(), value.unit.toHtmlEscaped());

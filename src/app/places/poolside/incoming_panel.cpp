@@ -47,6 +47,7 @@ IncomingPanel::IncomingPanel(DayController& day, IncomingClips& incoming, QWidge
       pass_(new QComboBox),
       camera_(new QComboBox),
       take_(namedButton(tr("Take it in  T"), "takeClip")),
+      all_(namedButton({}, "takeAllClips")),
       leave_(namedButton(tr("Leave out"), "leaveClip")),
       rehearse_(namedButton(tr("Rehearsal camera films this pass"), "rehearse")) {
   auto* layout = new QVBoxLayout(this);
@@ -86,6 +87,7 @@ IncomingPanel::IncomingPanel(DayController& day, IncomingClips& incoming, QWidge
   layout->addLayout(choice);
   auto* row = new QHBoxLayout;
   row->addWidget(take_);
+  row->addWidget(all_);
   row->addWidget(leave_);
   row->addStretch();
   layout->addLayout(row);
@@ -94,6 +96,7 @@ IncomingPanel::IncomingPanel(DayController& day, IncomingClips& incoming, QWidge
 
   connect(choose, &QPushButton::clicked, this, &IncomingPanel::chooseFolder);
   connect(take_, &QPushButton::clicked, this, &IncomingPanel::takeChosen);
+  connect(all_, &QPushButton::clicked, this, &IncomingPanel::takeAll);
   connect(leave_, &QPushButton::clicked, this, [this] { incoming_.leave(chosenFile()); });
   connect(rehearse_, &QPushButton::clicked, this, &IncomingPanel::rehearse);
   connect(list_, &QListWidget::currentRowChanged, this, &IncomingPanel::offerChosen);
@@ -148,6 +151,9 @@ void IncomingPanel::refresh() {
   for (QWidget* w : {static_cast<QWidget*>(take_), static_cast<QWidget*>(leave_),
                      static_cast<QWidget*>(pass_), static_cast<QWidget*>(camera_)})
     w->setVisible(any);  // there is nothing to choose for
+  const std::size_t offered = incoming_.offered().size();
+  all_->setVisible(offered > 1);
+  all_->setText(tr("Take in all %1").arg(offered));
   enableOr(*rehearse_, !folder.isEmpty() && day_.now() != nullptr && !filming_.running(),
            filming_.running() ? tr("It is filming.")
            : folder.isEmpty() ? tr("Watch a folder first: the rehearsal camera films into it.")
@@ -169,6 +175,10 @@ void IncomingPanel::takeChosen() {
   const QVariant planned = pass_->currentData();
   incoming_.take(file, planned.isValid() ? std::optional<PlannedPassId>(planned.toLongLong()) : std::nullopt,
                  camera_->currentText());
+}
+
+void IncomingPanel::takeAll() {
+  incoming_.takeOffered(camera_->currentText());
 }
 
 void IncomingPanel::watchFolder(const QString& folder) {

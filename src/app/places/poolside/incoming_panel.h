@@ -19,6 +19,8 @@ class IncomingPanel : public QWidget {
  public:
   IncomingPanel(DayController& day, IncomingClips& incoming, QWidget* parent = nullptr);
   void takeChosen();
+  /// All that are offered a pass of their own.
+  void takeAll();
   void watchFolder(const QString& folder);
   /// Lets the rehearsal tank film the pass that is to be made now, into the watched folder.
   void rehearse();
@@ -38,6 +40,7 @@ class IncomingPanel : public QWidget {
   QComboBox* pass_;
   QComboBox* camera_;
   QPushButton* take_;
+  QPushButton* all_;
   QPushButton* leave_;
   QPushButton* rehearse_;
   Job<void> filming_;

@@ -53,6 +53,8 @@ void PoolsidePlace::fillActions() {
   actions_.add(tr("Not fouled, while a reason is asked for"), {Qt::Key_6}, [this] { now_->key(6); })
       .add(tr("Start or stop the beat"), {Qt::Key_P}, [this] { pacer_->toggle(); })
       .add(tr("Take the chosen clip in"), {Qt::Key_T}, [this] { incoming_->takeChosen(); })
+      .add(tr("Take all clips in that have their pass"), {QKeySequence(Qt::SHIFT | Qt::Key_T)},
+           [this] { incoming_->takeAll(); })
       .tell(tr("Move a clip to another pass"), tr("Alt and Up, Down"));
 }
 

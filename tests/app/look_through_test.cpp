@@ -1,0 +1,144 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Clips that are measured while nobody presses anything, and the page on which a person looks at each once.
+#include <QLabel>
+
+#include "app/window_fixture.h"
+#include "support/logged.h"
+
+namespace fin::app {
+namespace {
+
+class LookingThrough : public WindowTest {
+ protected:
+  void SetUp() override {
+    for (const char* name : {"one.mp4", "two.mp4"}) {
+      ASSERT_TRUE(filmRehearsal(test::smallPull(), folder_ / name));
+    }
+    RehearsalScene empty = test::smallPull();
+    std::get<StraightPull>(empty.motion).start_mm = -5000.0;  // it never comes
+    ASSERT_TRUE(filmRehearsal(empty, folder_ / "empty.mp4"));
+  }
+  /// A pass without marks on a clip.
+  PassId add(Log& log, const std::string& name) {
+    PassRequest request = requestFor(RehearsalTank(test::smallPull()), folder_ / name);
+    request.marks.clear();
+    return test::addPass(log, name, request);
+  }
+  std::unique_ptr<Log> log() { return std::move(*Log::open(folder_ / "day.finlog")); }
+  /// Those two, measured by one press.
+  void measureBoth() {
+    {
+      const auto day = log();
+      one_ = add(*day, "one.mp4");
+      two_ = add(*day, "two.mp4");
+    }
+    openWindow();
+    EXPECT_TRUE(find<QPushButton>("measureUnmarked")->isVisible());
+    press("measureUnmarked");
+    ASSERT_TRUE(waitFor([this] { return window_->queue().left() == 0; }));
+    window_->go(Place::LookThrough);
+  }
+  void key(Qt::Key key) { QTest::keyClick(QApplication::focusWidget(), key); }
+  QString text(const char* label) { return find<QLabel>(label)->text(); }
+  [[nodiscard]] std::optional<Finding> findingOf(PassId id) { return log()->pass(id)->finding; }
+  [[nodiscard]] std::size_t compared() {
+    FingerprintCache fingerprints;
+    return dayReadings(*log(), {}, fingerprints)->current.size();
+  }
+
+  PassId one_, two_;
+};
+
+TEST_F(LookingThrough, ClipsAreMeasuredByOnePressAndTakenByEnter) {
+  measureBoth();
+  ASSERT_TRUE(findingOf(one_) && findingOf(one_)->found());
+  EXPECT_EQ(compared(), 0U) << "nobody has looked";
+  EXPECT_TRUE(text("lookCount").startsWith("1 of 2")) << text("lookCount").toStdString();
+  ASSERT_TRUE(waitFor([this] { return text("lookNumbers").contains("Wobble rate"); }));
+  key(Qt::Key_Return);
+  EXPECT_EQ(compared(), 1U);
+  EXPECT_TRUE(text("lookCount").startsWith("1 of 1"));
+  key(Qt::Key_Return);
+  EXPECT_EQ(compared(), 2U);
+  EXPECT_EQ(text("lookTitle"), "No pass waits for a look");
+  EXPECT_FALSE(find<QPushButton>("lookThrough")->isVisible());
+  window_->edits().undo();
+  EXPECT_EQ(compared(), 1U);
+  EXPECT_TRUE(text("lookCount").startsWith("1 of 1"));
+}
+
+TEST_F(LookingThrough, SwappedEndsAreFollowedAnewAndLookedAtAgain) {
+  measureBoth();
+  const PassId shown = one_;
+  const auto nose = [&] {
+    const PassRequest kept = log()->pass(shown)->request;
+    for (const MarkSeed& mark : kept.marks) {
+      if (mark.name == MarkName::Nose) return mark.at;
+    }
+    return PixelPoint{};
+  };
+  const PixelPoint before = nose();
+  const QString title = text("lookTitle");
+  ASSERT_EQ(title, "one.mp4");
+  key(Qt::Key_X);
+  EXPECT_GT(length(nose() - before).value(), 20.0) << "the other end";
+  ASSERT_TRUE(waitFor([this] { return window_->queue().left() == 0; }));
+  EXPECT_TRUE(findingOf(shown)) << "it waits for another look";
+  EXPECT_EQ(compared(), 0U);
+  key(Qt::Key_F);
+  EXPECT_FALSE(findingOf(shown));
+  EXPECT_EQ(log()->pass(shown)->request.fouled.size(), 1U);
+}
+
+TEST_F(LookingThrough, SaysWhereNothingWasFoundAndLeavesItToTheHand) {
+  PassId id;
+  {
+    const auto day = log();
+    id = add(*day, "empty.mp4");
+    add(*day, "one.mp4");
+  }
+  openWindow();
+  press("measureUnmarked");
+  ASSERT_TRUE(waitFor([this] { return window_->queue().left() == 0; }));
+  ASSERT_TRUE(findingOf(id));
+  EXPECT_FALSE(findingOf(id)->found());
+  window_->go(Place::LookThrough);
+  EXPECT_EQ(text("lookTitle"), "empty.mp4") << "what needs the hand comes first";
+  EXPECT_TRUE(text("lookSentence").contains("Not found")) << text("lookSentence").toStdString();
+  EXPECT_FALSE(find<QPushButton>("takeFound")->isEnabled());
+  key(Qt::Key_Return);
+  EXPECT_TRUE(findingOf(id)) << "there is nothing to be taken";
+  key(Qt::Key_B);
+  EXPECT_TRUE(window_->bench().isVisible());
+  ASSERT_TRUE(waitFor([&] { return window_->passController().clip() != nullptr; }));
+  EXPECT_EQ(window_->passController().current()->id, id);
+  window_->passController().edit("Place the nose", [](PassRequest& r) {
+    r.marks = {{MarkName::Nose, 5, {200.0, 100.0}}, {MarkName::Tail, 5, {150.0, 100.0}}};
+  });
+  EXPECT_FALSE(findingOf(id)) << "a person has looked";
+}
+
+TEST_F(LookingThrough, ClipsOfPlannedPassesAreMeasuredAsTheyCome) {
+  const auto planned = [this](const std::string& name) {
+    const auto day = log();
+    DayPlan plan = *day->plan(), before = plan;
+    plan.rack.models.push_back({.id = 1, .name = "Oblig 18"});
+    plan.rack.rigs.push_back({.id = 2, .model = 1});
+    plan.sheet.push_back({.id = 3, .rig = 2, .protocol = Protocol::Retrieve});
+    EXPECT_TRUE(day->savePlan(before, plan));
+    PassRequest request = requestFor(RehearsalTank(test::smallPull()), folder_ / name);
+    request.marks.clear();
+    return test::addPass(*day, name, request, PlannedPassId(3));
+  };
+  const PassId id = planned("one.mp4");
+  openWindow();  // as after a stop
+  ASSERT_TRUE(waitFor([this] { return window_->queue().left() == 0; }));
+  ASSERT_TRUE(findingOf(id));
+  EXPECT_TRUE(findingOf(id)->found());
+  EXPECT_TRUE(find<QPushButton>("lookThrough")->isVisible());
+  press("lookThrough");
+  EXPECT_EQ(text("lookTitle"), "one.mp4");
+}
+
+}  // namespace
+}  // namespace fin::app
