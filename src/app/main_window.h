@@ -55,6 +55,7 @@ class MainWindow : public QMainWindow {
   [[nodiscard]] PlanPlace& plan() { return *plan_; }
   [[nodiscard]] LineUpPlace& lineUp() { return *lineUp_; }
   [[nodiscard]] VerdictPlace& verdict() { return *verdict_; }
+  [[nodiscard]] LookThrough& lookThrough() { return *look_; }
   [[nodiscard]] MeasuringQueue& queue() { return *queue_; }
   [[nodiscard]] PoolsidePlace& poolside() { return *poolside_; }
 

@@ -66,6 +66,7 @@ std::vector<Stop> allPages() {
                      w.verdict().go(page);
                    }});
   out.push_back({"Log", place(Place::Log)});
+  out.push_back({"LookThrough", place(Place::LookThrough)});
   return out;
 }
 
@@ -85,6 +86,11 @@ class EveryPage : public ReadDayTest, public testing::WithParamInterface<Stop> {
             {ReadingId::WobbleAngle, angle, "deg", 0.5, 12.0}},
            true);
     ASSERT_TRUE((*log)->savePlan(DayPlan{}, plan_));
+    const LoggedPass alone = *(*log)->pass(keep(**log, 12, "pull 5", Protocol::Retrieve, {}, false));
+    LoggedPass waits = alone;
+    waits.finding =
+        Finding{{{{MarkName::Nose, 3, {50.0, 60.0}}, 0.75}, {{MarkName::Tail, 3, {20.0, 60.0}}, 0.4}}, {}};
+    ASSERT_TRUE((*log)->changePasses({{alone, waits}}));
     log->reset();
     openWindow();
     window_->resize(1280, 800);

@@ -52,8 +52,7 @@ struct FrameLoader::Shared : std::enable_shared_from_this<FrameLoader::Shared> {
       const std::lock_guard lock(mutex);
       if (glimpses.contains(frame)) return;
     }
-    const QImage small =
-        imageOf(picture).scaledToWidth(kGlimpseWidth_px).convertToFormat(QImage::Format_RGB16);
+    const QImage small = imageOf(picture, kGlimpseWidth_px);
     const std::lock_guard lock(mutex);
     glimpses[frame] = small;
     if (glimpses.size() <= kGlimpses) return;

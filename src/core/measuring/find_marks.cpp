@@ -28,7 +28,7 @@ FindRequest askedFor(const PassRequest& request, const Clip& clip) {
   return out;
 }
 
-constexpr double kLengthU95 = 0.05;  ///< of it: a silhouette is good to some 3 %, and it may be seen askew
+constexpr double kLengthU95 = 0.07;  ///< of it: a silhouette is good to some 5 %, and it may be seen askew
 
 OwnLength ownLengthOf(const std::vector<MarkSeed>& marks, Pixels body, Millimetres length) {
   const auto at = [&](MarkName name) {

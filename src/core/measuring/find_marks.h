@@ -26,7 +26,7 @@ struct FoundPass {
 /// protocol's readings need one and none is drawn. Errors: Lost, with what to do instead, where nothing can
 /// be found: nothing moves, the camera moves along, the lure comes at the camera; Cancelled; Unreadable;
 /// BadRequest for a window beyond the clip. Where nothing says how large things are, the known length does,
-/// by the part of the body that lies between nose and tail, to 5 %.
+/// by the part of the body that lies between nose and tail, to 7 %.
 Result<FoundPass> findMarks(PassRequest request, const std::shared_ptr<const Clip>& clip,
                             const KnownLure& known = {}, const JobControl& job = {});
 

@@ -155,6 +155,21 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
               {std::pair(Pdf, "report"), {WebPage, "report"}, {Table, "readings"}, {Json, "readings"}})
            window_.verdict().report().write(form, folder_.filePath(name));
        }});
+  // Last, as it takes marks away from the day.
+  left_.push_back({"look-through.png", [this] {
+                     PassController& controller = window_.passController();
+                     std::vector<PassChange> changes;
+                     for (const LoggedPass& pass : controller.passes()) {
+                       if (pass.request.protocol != Protocol::Twitch &&
+                           pass.request.protocol != Protocol::Hop)
+                         continue;
+                       changes.push_back({pass, pass});
+                       changes.back().after.request.marks.clear();
+                     }
+                     controller.change("Take the marks away", changes);
+                     window_.queue().add(window_.queue().unmarked(), Depth::Find);
+                     window_.go(Place::LookThrough);
+                   }});
   for (const auto& printed : {printPassSheet(window_.day(), folder_.filePath("pass-sheet.pdf")),
                               printCautions(folder_.filePath("cautions.pdf"))}) {
     if (!printed) std::fprintf(stderr, "agile-fin: %s\n", printed.error().message.c_str());
@@ -179,9 +194,11 @@ bool Shots::settled() const {
   const FootageView& footage = window_.bench().footage();
   const bool shown = !window_.passController().clip() ||
                      (footage.hasPicture() && footage.shownFrame() == window_.passController().frame());
-  return !window_.passController().busy() && !window_.sharing().aligning() && !window_.lenses().solving() &&
-         !window_.verdict().report().busy() && window_.lineUp().inStep().settled() &&
-         !window_.lineUp().ear().busy() && shown;
+  const LookThrough& look = window_.lookThrough();
+  return !window_.passController().busy() && window_.queue().left() == 0 &&
+         (look.current() == nullptr || look.shown() != nullptr) && !window_.sharing().aligning() &&
+         !window_.lenses().solving() && !window_.verdict().report().busy() &&
+         window_.lineUp().inStep().settled() && !window_.lineUp().ear().busy() && shown;
 }
 
 void Shots::next() {

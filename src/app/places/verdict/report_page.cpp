@@ -47,9 +47,8 @@ ReportStill take(const Wanted& wanted, const std::stop_token& stop) {
     out.caption = QObject::tr("%1: its clip is gone or cannot be read").arg(wanted.caption);
     return out;
   }
-  const QImage whole = imageOf(*picture);
-  out.picture = (wanted.lure ? whole.copy(partAbout(*wanted.lure, whole.size())) : whole)
-                    .scaledToWidth(kStill_px, Qt::SmoothTransformation);
+  const QSize size(picture->width(), picture->height());
+  out.picture = imageOf(*picture, kStill_px, wanted.lure ? partAbout(*wanted.lure, size) : QRect());
   return out;
 }
 

@@ -42,7 +42,7 @@ struct FoundMark {
 struct FoundLure {
   std::vector<FoundMark> marks;
   OutlineSeed outline;
-  Pixels body;  ///< how long it is in the picture, from end to end; to some 3 %
+  Pixels body;  ///< how long it is in the picture, from end to end; to some 5 %
 };
 
 /// Finds the lure in a clip in which nobody pressed anything, and places its marks on details that hold.

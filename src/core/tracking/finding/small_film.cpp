@@ -15,6 +15,7 @@ namespace {
 constexpr std::size_t kFrames = 48;
 constexpr double kLongSide_px = 640.0;
 constexpr double kLightReach_px = 20.0;
+constexpr double kCoarser = 4.0;
 constexpr float kDark = 4.0F;  ///< added to a colour, so that noise in the dark has no say
 constexpr std::array<float, 3> kLeastScatter{0.03F, 0.02F, 0.02F};
 constexpr std::size_t kFlowStep = 3;    ///< frames from one look at a moving background to the next
@@ -38,7 +39,10 @@ Planes planesOf(const cv::Mat& small) {
   cv::Mat luma = 0.299 * rgb[0] + 0.587 * rgb[1] + 0.114 * rgb[2];
   cv::log(luma, luma);
   cv::Mat around;
-  cv::GaussianBlur(luma, around, {}, kLightReach_px);
+  // So smooth that it need not be worked out at every pixel.
+  cv::resize(luma, around, {}, 1.0 / kCoarser, 1.0 / kCoarser, cv::INTER_AREA);
+  cv::GaussianBlur(around, around, {}, kLightReach_px / kCoarser);
+  cv::resize(around, around, luma.size(), 0.0, 0.0, cv::INTER_LINEAR);
   const cv::Mat all = (rgb[0] + rgb[1] + rgb[2]) / 3.0;
   return {luma - around, rgb[0] / all, rgb[2] / all};
 }
