@@ -210,10 +210,9 @@ void MainWindow::measureByItself() {
     std::vector<PassId> wanted;
     for (const PassId id : queue_->unmarked()) {
       const LoggedPass* pass = controller_->passWith(id);
-      const bool tried = !tried_.insert(id).second;
+      if (pass == nullptr || !pass->planned || !tried_.insert(id).second) continue;
       const auto earlier = log_->readingsOf(id);
-      const bool measured = !earlier || *earlier != nullptr;
-      if (pass != nullptr && pass->planned && !tried && !measured) wanted.push_back(id);
+      if (earlier && *earlier == nullptr) wanted.push_back(id);
     }
     if (!wanted.empty()) queue_->add(wanted, Depth::Find);
   };

@@ -124,8 +124,7 @@ Result<void> validate(const PassRequest& request, Stage stage) {
       !request.findMarks && !request.outline) {
     return wrong("marks", "place the lure's marks or its outline");
   }
-  if (request.looksLike && !request.findMarks)
-    return wrong("looks_like", "goes with \"marks\": \"find\"");
+  if (request.looksLike && !request.findMarks) return wrong("looks_like", "goes with \"marks\": \"find\"");
   if (request.lastFrame && *request.lastFrame < request.firstFrame) {
     return wrong("last_frame", "the window ends before first_frame");
   }

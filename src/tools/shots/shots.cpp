@@ -169,6 +169,7 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
                      controller.change("Take the marks away", changes);
                      window_.queue().add(window_.queue().unmarked(), Depth::Find);
                      window_.go(Place::LookThrough);
+                     whenOpen_ = [this] { window_.lookThrough().step(1); };
                    }});
   for (const auto& printed : {printPassSheet(window_.day(), folder_.filePath("pass-sheet.pdf")),
                               printCautions(folder_.filePath("cautions.pdf"))}) {

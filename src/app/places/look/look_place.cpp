@@ -176,6 +176,7 @@ void LookPlace::refresh() {
   }
   showButtons(pass, looked);
   plot_->clearGraphs();
+  plot_->setVisible(looked != nullptr && looked->result);
   if (pass == nullptr) {
     title_->setText(tr("No pass waits for a look"));
     count_->clear();
@@ -202,6 +203,8 @@ void LookPlace::showButtons(const LoggedPass* pass, const LookedPass* looked) {
   const QString none = tr("No pass waits for a look.");
   const bool any = pass != nullptr, found = any && pass->finding->found();
   const QString why = any ? tr("Nothing was found here.") : none;
+  setLook(*take_, "primary", found || !any);
+  setLook(*bench_, "primary", any && !found);
   enableOr(*take_, found, why);
   enableOr(*swap_, found, why);
   enableOr(*bench_, any, none);

@@ -176,8 +176,7 @@ Voted vote(const std::vector<CutOut>& views, const Usual& usual) {
   for (const CutOut& view : views) all.push_back(spotsOn(view.body, usual.from, usual.to, 8));
   Voted best{.share = usual.share};
   double most = kNoSpot * static_cast<double>(views.size());
-  double ofBest = most;
-  std::vector<std::pair<double, double>> strengths;  // share, sum over the views
+  std::vector<std::pair<double, double>> worths;  // by share
   for (const auto& candidates : all) {
     for (const BodySpot& candidate : candidates) {
       Voted voted{.share = candidate.share};
@@ -194,18 +193,17 @@ Voted vote(const std::vector<CutOut>& views, const Usual& usual) {
         }
         sum += strongest;
       }
-      strengths.emplace_back(candidate.share, sum);
       const double worth = sum * (kAnywhere + bell(candidate.share, usual.share, usual.spread));
+      worths.emplace_back(candidate.share, worth);
       if (worth <= most) continue;
       most = worth;
-      ofBest = sum;
       voted.agreed = static_cast<double>(voted.spots.size()) / static_cast<double>(views.size());
       voted.strength = sum / static_cast<double>(views.size());
       best = std::move(voted);
     }
   }
-  for (const auto& [share, sum] : strengths) {
-    if (std::abs(share - best.share) > kOtherSpot) best.rival = std::max(best.rival, sum / ofBest);
+  for (const auto& [share, worth] : worths) {
+    if (std::abs(share - best.share) > kOtherSpot) best.rival = std::max(best.rival, worth / most);
   }
   return best;
 }
@@ -244,7 +242,7 @@ std::vector<Usual> usualMarks(const std::vector<CutOut>& views) {
 /// How far a spot may be taken for the mark: in each view, plain, and no other stands out half as much again.
 double sureOf(const Voted& voted) {
   return voted.agreed * std::min(1.0, voted.strength / kPlainestSpot) *
-         std::clamp(2.0 - 4.0 / 3.0 * voted.rival, 0.0, 1.0);
+         std::clamp(1.6 * (1.0 - voted.rival), 0.0, 1.0);
 }
 
 PixelPoint placeOf(const Voted& voted, const CutOut& view, std::size_t i) {
