@@ -5,16 +5,13 @@
 #include <iterator>
 
 #include "core/measuring/measure.h"
-#include "core/readings/registry.h"
 
 namespace fin {
 namespace {
 
+/// Elsewhere marks tell all there is, and a rough outline would only be in the way.
 bool needsOutline(Protocol protocol) {
-  const auto readings = readingsOf(protocol);
-  return std::any_of(readings.begin(), readings.end(), [](const ReadingSpec& spec) {
-    return spec.needsOutline && spec.askedWith == AskedWith::Always;
-  });
+  return protocol == Protocol::Skirt || protocol == Protocol::Still;
 }
 
 FindRequest askedFor(const PassRequest& request, const Clip& clip) {

@@ -5,6 +5,9 @@
 #include <cmath>
 #include <numbers>
 #include <opencv2/imgproc.hpp>
+#include <span>
+
+#include "core/tracking/quantile.h"
 
 namespace fin {
 namespace {
@@ -17,11 +20,12 @@ constexpr double kLeastSpotRadius_px = 2.5;
 constexpr double kAround = 2.0;  ///< radii to what a spot is held against
 constexpr float kOnBody = 0.5F;  ///< of a disc that must be body
 constexpr std::size_t kFewestAround = 4;
+constexpr double kLow = 0.34;  ///< quantile
 constexpr double kLightness = 0.7;
 constexpr double kColour = 1.4;
 constexpr double kOffMiddle = 0.3;  ///< of the width
 constexpr float kLeastStrength = 4.0F;
-constexpr double kPercentile80 = 0.8;
+constexpr double kUsualWidth = 0.8;  ///< quantile
 
 /// A disc that sums to one over its own pixels when it is convolved.
 cv::Mat disc(int radius) {
@@ -36,7 +40,7 @@ cv::Mat summed(const cv::Mat& image, const cv::Mat& kernel) {
   return out;
 }
 
-/// Low quartile, over the discs around a pixel that lie on the body, of how far it differs from them the way
+/// Low quantile, over the discs around a pixel that lie on the body, of how far it differs from them the way
 /// it differs from all of them.
 float standingOut(const cv::Mat& means, const cv::Mat& covered, cv::Point at,
                   const std::array<cv::Point, 8>& around, const cv::Rect& room) {
@@ -53,9 +57,7 @@ float standingOut(const cv::Mat& means, const cv::Mat& covered, cv::Point at,
   if (away.size() < kFewestAround || length < 1e-6) return 0.0F;
   std::vector<float> along;
   for (const cv::Vec3f& v : away) along.push_back(static_cast<float>(v.dot(sum) / length));
-  const auto low = along.begin() + static_cast<std::ptrdiff_t>(along.size() / 4);
-  std::nth_element(along.begin(), low, along.end());
-  return std::max(*low, 0.0F);
+  return std::max(quantileOf(std::span(along), kLow), 0.0F);
 }
 
 /// How far each pixel's disc differs from the discs around it on the body, in nearly every direction: a spot,
@@ -263,12 +265,10 @@ std::vector<BodySpot> spotsOn(const LaidOutBody& body, double fromShare, double 
     if (w > 0.0) widths.push_back(w);
   }
   if (widths.empty()) return {};
-  const auto nth =
-      widths.begin() + static_cast<std::ptrdiff_t>(kPercentile80 * static_cast<double>(widths.size() - 1));
-  std::nth_element(widths.begin(), nth, widths.end());
-  const int radius = cvRound(std::max(kLeastSpotRadius_px, kSpotRadius * *nth));
+  const double usual = quantileOf(std::span(widths), kUsualWidth);
+  const int radius = cvRound(std::max(kLeastSpotRadius_px, kSpotRadius * usual));
   cv::Mat map = spotMap(body, radius);
-  const int pupil = cvRound(std::max(kLeastSpotRadius_px, 0.5 * kSpotRadius * *nth));
+  const int pupil = cvRound(std::max(kLeastSpotRadius_px, 0.5 * kSpotRadius * usual));
   if (pupil < radius) map = cv::max(map, spotMap(body, pupil));
   for (int x = 0; x < map.cols; ++x) {
     const auto column = static_cast<std::size_t>(x);

@@ -6,6 +6,7 @@
 #include <opencv2/imgproc.hpp>
 
 #include "core/tracking/finding/small_film.h"
+#include "core/tracking/quantile.h"
 
 namespace fin {
 namespace {
@@ -51,9 +52,7 @@ double medianWithin(const cv::Mat& values, const cv::Mat& mask) {
       if (mask.at<uchar>(y, x) != 0) all.push_back(values.at<float>(y, x));
     }
   }
-  const auto middle = all.begin() + static_cast<std::ptrdiff_t>(all.size() / 2);
-  std::nth_element(all.begin(), middle, all.end());
-  return *middle;
+  return quantileOf(std::span(all), 0.5);
 }
 
 Region regionOf(const Planes& frame, const cv::Mat& out, const cv::Mat& mask, const cv::Rect& box) {
