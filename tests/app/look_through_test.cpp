@@ -4,6 +4,7 @@
 
 #include "app/window_fixture.h"
 #include "support/logged.h"
+#include "support/numbered_film.h"
 
 namespace fin::app {
 namespace {
@@ -138,6 +139,37 @@ TEST_F(LookingThrough, ClipsOfPlannedPassesAreMeasuredAsTheyCome) {
   EXPECT_TRUE(find<QPushButton>("lookThrough")->isVisible());
   press("lookThrough");
   EXPECT_EQ(text("lookTitle"), "one.mp4");
+}
+
+TEST_F(WindowTest, SeveralThingsInAFoundClipBecomePassesThatWaitForALook) {
+  test::film(folder_ / "several.mp4", {.frames = 350});
+  PassRequest request;
+  request.clip = folder_ / "several.mp4";
+  request.pull = Pull::Right;
+  request.scale = ScaleMark{{0.0, 90.0}, {100.0, 90.0}, Millimetres(100.0), Millimetres(0.5)};
+  request.marks = {{MarkName::Nose, 0, {80.0, 20.0}}, {MarkName::Tail, 0, {0.0, 20.0}}};
+  request.lastFrame = 349;
+  {
+    auto log = Log::open(folder_ / "day.finlog");
+    ASSERT_TRUE(log) << log.error().message;
+    const PassId id = test::addPass(**log, "several", request);
+    const LoggedPass placed = *(*log)->pass(id);
+    LoggedPass found = placed;
+    found.finding = Finding{{{request.marks[0], 0.9}, {request.marks[1], 0.6}}, {}};
+    ASSERT_TRUE((*log)->changePasses({{placed, found}}));
+    test::keepReadings(**log, id, {}, test::severalThings());
+  }
+  openWindow();
+  window_->go(Place::LookThrough);
+  QPushButton* split = find<QPushButton>("splitFound");
+  ASSERT_TRUE(waitFor([&] { return split->isVisible(); }));
+  EXPECT_TRUE(find<QLabel>("lookNotes")->text().contains("Several things")) << "and which they are";
+  QTest::keyClick(QApplication::focusWidget(), Qt::Key_S);
+  ASSERT_TRUE(waitFor([&] { return window_->lookThrough().waiting().size() == 3; }));
+  for (const LoggedPass& part : window_->passController().passes()) {
+    EXPECT_TRUE(part.finding) << part.title;
+    EXPECT_NE(part.title, "several") << "its parts stand in place of the whole";
+  }
 }
 
 }  // namespace

@@ -28,6 +28,7 @@ LookedPass lookedAt(Glance glance) {
   for (std::size_t i = 0; i < glance.stills.size(); ++i)
     out.stills.push_back({imageOf(glance.pictures[i]), std::move(glance.stills[i]), glance.doubt == i});
   out.result = std::move(glance.result);
+  out.several = std::move(glance.several);
   return out;
 }
 
@@ -118,7 +119,7 @@ void LookThrough::open(const LoggedPass& pass) {
       },
       [this, id = pass.id, request = pass.request](Result<LookedPass> looked) {
         openingId_.reset();
-        if (!looked) looked = LookedPass{{}, {}, QString::fromStdString(looked.error().message)};
+        if (!looked) looked = LookedPass{{}, {}, {}, QString::fromStdString(looked.error().message)};
         opened_.insert_or_assign(id, Opened{request, std::move(*looked)});
         openMissing();
         emit changed();

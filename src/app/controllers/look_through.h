@@ -22,6 +22,7 @@ struct ShownStill {
 struct LookedPass {
   std::vector<ShownStill> stills;
   std::optional<PassResult> result;
+  std::vector<Protocol> several;  ///< as Glance
   QString trouble;  ///< why nothing can be shown
 };
 

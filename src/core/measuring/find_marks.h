@@ -23,10 +23,10 @@ struct FoundPass {
 };
 
 /// Finds the lure in a clip in which nobody pressed anything (find_lure.h); an outline too where the
-/// protocol's readings need one and none is drawn. Errors: Lost, with what to do instead, where nothing can
-/// be found: nothing moves, the camera moves along, the lure comes at the camera; Cancelled; Unreadable;
-/// BadRequest for a window beyond the clip. Where nothing says how large things are, the known length does,
-/// by the part of the body that lies between nose and tail, to 7 %.
+/// protocol lives by one (a skirt, a still) and none is drawn. Where nothing says how large things are, the
+/// known length does, by the part of the body that lies between nose and tail, to 7 %. Errors: Lost, with
+/// what to do instead, where nothing can be found: nothing moves, the lure comes at the camera; Cancelled;
+/// Unreadable; BadRequest for a window beyond the clip.
 Result<FoundPass> findMarks(PassRequest request, const std::shared_ptr<const Clip>& clip,
                             const KnownLure& known = {}, const JobControl& job = {});
 

@@ -71,6 +71,9 @@ Result<Glance> glanceAt(const MeasuringOrder& order, const std::shared_ptr<const
     auto measured = measure(order, clip, {}, {job.stop, {}});
     if (!measured) return tl::unexpected(measured.error());
     out.result = std::move(measured->result);
+    if (const auto parts = passesOfStretches(order.request, *clip, out.result->track)) {
+      for (const StretchPass& part : *parts) out.several.push_back(part.request.protocol);
+    }
   }
   FramesToSee wanted = out.result ? framesToSee(out.result->track) : FramesToSee{};
   if (wanted.frames.empty()) wanted = framesOf(order.request, *clip);

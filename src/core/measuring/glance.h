@@ -25,6 +25,7 @@ struct Glance {
   std::vector<Picture> pictures;     ///< one a still
   std::optional<std::size_t> doubt;  ///< which of them is the least sure one
   std::optional<PassResult> result;  ///< none where nothing was followed
+  std::vector<Protocol> several;  ///< what the lure does one after the other; empty where it does one thing
 };
 
 /// Frames of a track worth a look: the first and the middle one in which the lure was followed, and the one

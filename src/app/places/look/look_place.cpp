@@ -40,11 +40,11 @@ QString scaleOf(const PassRequest& request) {
   return QObject::tr("No known length: no sizes or speeds. Mark one on the bench.");
 }
 
-QString stretchesOf(const PassResult& result) {
+QString severalThings(const std::vector<Protocol>& several) {
   QStringList out;
-  for (const ClipStretch& s : result.stretches) out << spokenName(s.protocol).toLower();
-  return out.size() < 2 ? QString()
-                        : QObject::tr("Several things in one clip: %1. Split it (S).").arg(out.join(", "));
+  for (const Protocol protocol : several) out << spokenName(protocol).toLower();
+  return out.isEmpty() ? QString()
+                       : QObject::tr("Several things in one clip: %1. Split it (S).").arg(out.join(", "));
 }
 
 }  // namespace
@@ -209,7 +209,7 @@ void LookPlace::showButtons(const LoggedPass* pass, const LookedPass* looked) {
   enableOr(*swap_, found, why);
   enableOr(*bench_, any, none);
   enableOr(*foul_, any, none);
-  split_->setVisible(any && looked != nullptr && looked->result && looked->result->stretches.size() > 1);
+  split_->setVisible(any && looked != nullptr && !looked->several.empty());
 }
 
 void LookPlace::showTrace(const LoggedPass& pass, const LookedPass* looked) {
@@ -245,7 +245,7 @@ void LookPlace::showNumbers(const LoggedPass& pass, const LookedPass* looked) {
     }
     if (rows.isEmpty() && !readings.refused.empty())
       notes << asSentence(QString::fromStdString(readings.refused.front().why)) + ".";
-    if (const QString several = stretchesOf(*looked->result); !several.isEmpty()) notes << several;
+    if (const QString several = severalThings(looked->several); !several.isEmpty()) notes << several;
   }
   if (pass.finding->found()) {
     if (const QString scale = scaleOf(pass.request); !scale.isEmpty()) notes << scale;
