@@ -23,7 +23,7 @@ struct LookedPass {
   std::vector<ShownStill> stills;
   std::optional<PassResult> result;
   std::vector<Protocol> several;  ///< as Glance
-  QString trouble;  ///< why nothing can be shown
+  QString trouble;                ///< why nothing can be shown
 };
 
 /// Goes through the passes that the program measured by itself, the doubtful ones first, and takes what the
