@@ -283,7 +283,10 @@ void MainWindow::go(Place place) {
   if (place == Place::Bench) bench_->footage().setFocus();
   if (place == Place::Poolside) poolside_->setFocus();
   found_->setLooking(place == Place::LookThrough);
-  if (place == Place::LookThrough) lookPlace_->setFocus();
+  if (place == Place::LookThrough) {
+    look_->begin();
+    lookPlace_->setFocus();
+  }
 }
 
 void MainWindow::addActions() {

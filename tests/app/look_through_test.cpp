@@ -95,8 +95,8 @@ TEST_F(LookingThrough, SaysWhereNothingWasFoundAndLeavesItToTheHand) {
   PassId id;
   {
     const auto day = log();
-    id = add(*day, "empty.mp4");
     add(*day, "one.mp4");
+    id = add(*day, "empty.mp4");
   }
   openWindow();
   press("measureUnmarked");

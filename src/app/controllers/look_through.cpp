@@ -86,6 +86,12 @@ const LookedPass* LookThrough::shown() const {
   return found == opened_.end() ? nullptr : &found->second.pass;
 }
 
+void LookThrough::begin() {
+  at_ = 0;
+  openMissing();
+  emit changed();
+}
+
 void LookThrough::step(int by) {
   if (waiting_.empty()) return;
   const auto count = static_cast<int>(waiting_.size());

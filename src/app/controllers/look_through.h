@@ -47,6 +47,8 @@ class LookThrough : public QObject {
   /// Null while it is being opened.
   [[nodiscard]] const LookedPass* shown() const;
 
+  /// From the one that is least sure.
+  void begin();
   void step(int by);
   /// It was measured rightly: from now on it is compared.
   void take();
