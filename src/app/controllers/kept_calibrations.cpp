@@ -54,11 +54,7 @@ void KeptCalibrations::reload() {
 const KeptCalibration* KeptCalibrations::kept() const {
   const LoggedPass* pass = controller_.current();
   if (pass == nullptr) return nullptr;
-  const std::string day = dayOf(pass->request.clip);
-  const auto found = std::find_if(all_.begin(), all_.end(), [&](const KeptCalibration& k) {
-    return k.camera == pass->camera && k.day == day;
-  });
-  return found == all_.end() ? nullptr : &*found;
+  return keptFor(all_, pass->camera, dayOf(pass->request.clip));
 }
 
 std::vector<PassId> KeptCalibrations::standingOnKept() const {

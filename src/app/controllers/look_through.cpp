@@ -44,7 +44,6 @@ LookThrough::LookThrough(const Log& log, PassController& passes, DayController& 
 }
 
 void LookThrough::refresh() {
-  const std::vector<PassId> before = waiting_;
   std::vector<const LoggedPass*> passes;
   for (const LoggedPass& pass : passes_.passes()) {
     if (pass.finding) passes.push_back(&pass);

@@ -82,10 +82,8 @@ void MeasuringQueue::takeKeptCalibration(const LoggedPass& pass, PassRequest& re
   if (request.scale || request.square) return;
   const auto all = log_.calibrations();
   if (!all) return;
-  const std::string day = dayOf(request.clip);
-  for (const KeptCalibration& kept : *all) {
-    if (kept.camera == pass.camera && kept.day == day) applyCalibration(request, kept.calibration);
-  }
+  const KeptCalibration* kept = keptFor(*all, pass.camera, dayOf(request.clip));
+  if (kept != nullptr) applyCalibration(request, kept->calibration);
 }
 
 MeasuringQueue::Known MeasuringQueue::knownOf(const LoggedPass& pass) const {
@@ -103,14 +101,15 @@ MeasuringQueue::Known MeasuringQueue::knownOf(const LoggedPass& pass) const {
   }
   const std::string& rig = pass.request.rigName;
   if (rig.empty()) return out;
-  if (const auto look = looks_.find({rig, pass.request.view}); look != looks_.end()) {
-    out.lure.look = look->second;
-    return out;
-  }
   for (const LoggedPass& other : passes_.passes()) {
     if (other.id != pass.id && other.request.rigName == rig && other.request.view == pass.request.view &&
         isMarkedByHand(other))
       out.alike = other.request;
+  }
+  const auto look = looks_.find({rig, pass.request.view});
+  if (look != looks_.end() && out.alike == look->second.from) {
+    out.lure.look = look->second.look;
+    out.alike.reset();
   }
   return out;
 }
@@ -146,11 +145,12 @@ Result<MeasuringQueue::Outcome> MeasuringQueue::work(MeasuringOrder order, Depth
                                                      const JobControl& job) {
   const auto clip = openClip(order.request, {indexes, {job.stop, {}}});
   if (!clip) return tl::unexpected(clip.error());
-  Outcome out{order.request, {}, {}, known.lure.look};
+  Outcome out{order.request, {}, {}, {}};
   if (depth == Depth::Find && isUnmarked(order.request)) {
     if (known.alike) {
-      // Where its look cannot be had, the lure is found without it.
-      if (auto look = lookOfPass(*known.alike, {job.stop, {}})) known.lure.look = out.look = std::move(*look);
+      // Where its look cannot be had, the lure is found without it, and it is not tried again.
+      if (auto look = lookOfPass(*known.alike, {job.stop, {}})) known.lure.look = std::move(*look);
+      out.learnt = Look{std::move(*known.alike), known.lure.look};
     }
     auto found = findMarks(order.request, *clip, known.lure, {job.stop, {}});
     if (!found && found.error().code != ErrorCode::Lost) return tl::unexpected(found.error());
@@ -174,7 +174,7 @@ void MeasuringQueue::keep(const LoggedPass& pass, const ReadingSet& before, Resu
   if (outcome) {
     after.request = outcome->request;
     if (outcome->finding) after.finding = outcome->finding;
-    if (outcome->look) looks_.insert_or_assign({pass.request.rigName, pass.request.view}, outcome->look);
+    if (outcome->learnt) looks_.insert_or_assign({pass.request.rigName, pass.request.view}, *outcome->learnt);
   }
   Result<void> kept;
   if (outcome && log_.readOnlyReason().empty()) {

@@ -50,12 +50,17 @@ class MeasuringQueue : public QObject {
     PassId id;
     Depth depth = Depth::Read;
   };
+  /// How a lure looks in a pass as it was then; null where that could not be told.
+  struct Look {
+    PassRequest from;
+    std::shared_ptr<const LureLook> look;
+  };
   /// What became of a pass: nothing measured where nothing was found.
   struct Outcome {
     PassRequest request;
     std::optional<Finding> finding;
     std::shared_ptr<const Measurement> measurement;
-    std::shared_ptr<const LureLook> look;  ///< of the pass that was looked up for it
+    std::optional<Look> learnt;
   };
   struct Known {
     std::optional<PassRequest> alike;  ///< an earlier pass of the model that a person placed or took
@@ -74,7 +79,7 @@ class MeasuringQueue : public QObject {
   std::deque<Waiting> waiting_;
   std::optional<PassId> atHand_;
   Job<Outcome> measuring_;
-  std::map<std::pair<std::string, View>, std::shared_ptr<const LureLook>> looks_;  ///< by rig, this sitting
+  std::map<std::pair<std::string, View>, Look> looks_;  ///< by rig, this sitting
   std::size_t done_ = 0;
   double share_ = 0.0;  ///< of the one at hand
   QElapsedTimer since_;

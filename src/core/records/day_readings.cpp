@@ -49,10 +49,7 @@ Result<DayReadings> dayReadings(const Log& log, const DayPlan& plan, Fingerprint
   for (const LoggedPass& pass : *passes) {
     const PlannedPass* planned = plannedFor(pass, plan);
     if (planned != nullptr && planned->state == PassState::Fouled) continue;
-    if (pass.finding) {
-      ++out.notLookedAt;
-      continue;
-    }
+    if (pass.finding) continue;
     const auto measured = log.readingsOf(pass.id);
     if (!measured || !*measured || (*measured)->readings.readings.empty()) continue;
     const auto now = fingerprints.of(pass.request.clip);

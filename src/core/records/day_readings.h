@@ -23,11 +23,11 @@ struct DayReadings {
   std::vector<ComparedPass> current;   ///< in the log's order; fouled ones are left out
   std::vector<OutdatedPass> outdated;  ///< not compared, and named
   std::size_t fouled = 0;              ///< on the sheet
-  std::size_t notLookedAt = 0;         ///< measured by themselves: not compared before a person has looked
 };
 
-/// Gathers the readings that count. A pass whose clip is not there now keeps its readings: they are of the
-/// file that it was made on. Errors as Log.
+/// Gathers the readings that count: none of a pass whose marks the program found and nobody has looked at. A
+/// pass whose clip is not there now keeps its readings: they are of the file that it was made on. Errors as
+/// Log.
 Result<DayReadings> dayReadings(const Log& log, const DayPlan& plan, FingerprintCache& fingerprints);
 
 }  // namespace fin

@@ -6,6 +6,7 @@
 #include <sys/stat.h>
 
 #include <fmt/format.h>
+#include <algorithm>
 #include <limits>
 
 #include "core/exchange/json_documents.h"
@@ -355,6 +356,13 @@ Result<std::unique_ptr<Log>> Log::open(const fs::path& file) {
         fmt::format("{}: this is not a log that can be opened ({})", file.filename().string(), e.what()),
         file.string());
   }
+}
+
+const KeptCalibration* keptFor(const std::vector<KeptCalibration>& all, const std::string& camera,
+                               const std::string& day) {
+  const auto found = std::find_if(
+      all.begin(), all.end(), [&](const KeptCalibration& k) { return k.camera == camera && k.day == day; });
+  return found == all.end() ? nullptr : &*found;
 }
 
 }  // namespace fin

@@ -66,6 +66,10 @@ struct KeptCalibration {
   friend bool operator==(const KeptCalibration&, const KeptCalibration&) = default;
 };
 
+/// What is kept for a camera on a day; null where nothing is.
+const KeptCalibration* keptFor(const std::vector<KeptCalibration>& all, const std::string& camera,
+                               const std::string& day);
+
 /// A lens, by camera, size of its picture, and what it looks through.
 struct KeptLens {
   std::string camera;

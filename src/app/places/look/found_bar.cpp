@@ -70,7 +70,7 @@ void FoundBar::refresh() {
     sentences << tr("%1 for your look before it is compared.")
                      .arg(counted(waiting, tr("pass waits"), tr("passes wait")));
   text_->setText(sentences.join(" "));
-  begin_->setVisible(unmarked > 1);
+  begin_->setVisible(unmarked > 1);  // a single one lies on the bench, with a button of its own
   stop_->setVisible(left > 0);
   through_->setVisible(waiting > 0 && !looking_);
   setVisible(!sentences.isEmpty());

@@ -21,7 +21,7 @@ constexpr double kUnlikeIsSure = 0.5;  ///< of what it were if no look was known
 constexpr double kSeenMostly = 0.7;    ///< of the frames
 constexpr double kLeastLike = 0.3;     ///< correlation
 constexpr double kPlainlyLike = 0.7;
-constexpr double kFewestViews = 2;
+constexpr std::size_t kFewestViews = 2;
 
 /// −1 … 1: how much thicker the front is than the rear. Baits are thick behind the nose and run out behind.
 double taper(const std::vector<CutOut>& views) {
@@ -126,7 +126,7 @@ Result<FoundLure> findLure(FrameSource& source, const FindRequest& request, cons
   if (!thing) return tl::unexpected(thing.error());
   auto views = cutOutsOf(source, *thing, job);
   if (!views) return tl::unexpected(views.error());
-  if (static_cast<double>(views->size()) < kFewestViews)
+  if (views->size() < kFewestViews)
     return failure(ErrorCode::Lost, "what moves here cannot be cut out of what lies behind it");
   std::optional<FoundLure> out;
   if (request.looksLike) out = markedByLook(*views, *request.looksLike);
