@@ -91,6 +91,34 @@ TEST_F(LookingThrough, SwappedEndsAreFollowedAnewAndLookedAtAgain) {
   EXPECT_EQ(log()->pass(shown)->request.fouled.size(), 1U);
 }
 
+TEST_F(LookingThrough, MarksTheDetailsThatAPersonMarkedInAnEarlierPassOfTheRig) {
+  const RehearsalTank tank(test::smallPull());
+  const auto placed = [&](double share, std::size_t frame) {
+    const PixelPoint nose = tank.markAt(MarkName::Nose, frame), tail = tank.markAt(MarkName::Tail, frame);
+    return tail + (nose - tail) * share;
+  };
+  PassId id;
+  {
+    const auto day = log();
+    PassRequest request = requestFor(tank, folder_ / "one.mp4");
+    request.rigName = "Oblig 18";
+    request.marks = {{MarkName::Nose, 70, placed(0.8, 70)}, {MarkName::Tail, 70, placed(0.4, 70)}};
+    test::addPass(*day, "one.mp4", request);
+    request.clip = folder_ / "two.mp4";
+    request.marks.clear();
+    id = test::addPass(*day, "two.mp4", request);
+  }
+  openWindow();
+  window_->queue().add({id}, Depth::Find);
+  ASSERT_TRUE(waitFor([this] { return window_->queue().left() == 0; }));
+  ASSERT_TRUE(findingOf(id) && findingOf(id)->found());
+  const PassRequest kept = log()->pass(id)->request;
+  for (const MarkSeed& mark : kept.marks) {
+    const double share = mark.name == MarkName::Nose ? 0.8 : 0.4;
+    EXPECT_LT(length(mark.at - placed(share, mark.frame)).value(), 4.0) << "a twentieth of the body";
+  }
+}
+
 TEST_F(LookingThrough, SaysWhereNothingWasFoundAndLeavesItToTheHand) {
   PassId id;
   {
@@ -132,7 +160,16 @@ TEST_F(LookingThrough, ClipsOfPlannedPassesAreMeasuredAsTheyCome) {
     return test::addPass(*day, name, request, PlannedPassId(3));
   };
   const PassId id = planned("one.mp4");
-  openWindow();  // as after a stop
+  Settings::all().setMeasuresByItself(false);
+  openWindow();
+  EXPECT_EQ(window_->queue().left(), 0U) << "left until asked";
+  Settings::all().setMeasuresByItself(true);
+  openWindow();
+  EXPECT_EQ(window_->queue().left(), 1U);
+  press("stopFinding");
+  EXPECT_EQ(window_->queue().left(), 0U);
+  EXPECT_FALSE(findingOf(id)) << "nothing of it is kept";
+  openWindow();  // it goes on
   ASSERT_TRUE(waitFor([this] { return window_->queue().left() == 0; }));
   ASSERT_TRUE(findingOf(id));
   EXPECT_TRUE(findingOf(id)->found());
