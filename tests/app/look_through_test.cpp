@@ -178,6 +178,28 @@ TEST_F(LookingThrough, ClipsOfPlannedPassesAreMeasuredAsTheyCome) {
   EXPECT_EQ(text("lookTitle"), "one.mp4");
 }
 
+TEST_F(WindowTest, AThousandClipsThatCannotBeReadAreEachSaidAndNoneIsInventedOf) {
+  constexpr std::size_t kMany = 1000;
+  {
+    auto log = Log::open(folder_ / "day.finlog");
+    ASSERT_TRUE(log) << log.error().message;
+    PassRequest request;
+    request.clip = folder_ / "notes.mp4";
+    test::write(request.clip, "This is a shopping list, not a film.");
+    for (std::size_t i = 0; i < kMany; ++i) test::addPass(**log, "clip " + std::to_string(i), request);
+  }
+  openWindow();
+  std::size_t told = 0;
+  QObject::connect(&window_->queue(), &MeasuringQueue::told, window_.get(),
+                   [&told](const QString& message, bool trouble) { told += trouble && !message.isEmpty(); });
+  press("measureUnmarked");
+  EXPECT_EQ(window_->queue().left(), kMany);
+  ASSERT_TRUE(waitFor([this] { return window_->queue().left() == 0; }));
+  EXPECT_EQ(told, kMany);
+  for (const LoggedPass& pass : window_->passController().passes())
+    ASSERT_TRUE(!pass.finding && pass.request.marks.empty()) << pass.title;
+}
+
 TEST_F(WindowTest, SeveralThingsInAFoundClipBecomePassesThatWaitForALook) {
   test::film(folder_ / "several.mp4", {.frames = 350});
   PassRequest request;

@@ -36,10 +36,11 @@ class Poolside : public WindowTest {
     window_->poolside().incoming().watchFolder(QString::fromStdString((folder_ / "camera").string()));
   }
   /// A small clip made elsewhere and then put into the folder at once.
-  void dropClip(const std::string& name, unsigned seed = 1) {
+  void dropClip(const std::string& name, unsigned seed = 1, std::chrono::seconds later = {}) {
     RehearsalScene scene = test::smallPull(seed);
     scene.length = Seconds(0.4);
     ASSERT_TRUE(filmRehearsal(scene, folder_ / name));
+    std::filesystem::last_write_time(folder_ / name, std::filesystem::file_time_type::clock::now() + later);
     std::filesystem::rename(folder_ / name, folder_ / ("camera/" + name));
   }
   bool waitForClips(int n) {
@@ -105,6 +106,22 @@ TEST_F(Poolside, TakesTheSimulatedCamerasClipsAndRedoesAFouledPass) {
   EXPECT_EQ(clip(1).planned, sheet()[1].id);
   EXPECT_EQ(sheet()[1].attempt, 2);
   EXPECT_TRUE(std::filesystem::exists(folder_ / "camera/again.mp4"));
+}
+
+TEST_F(Poolside, TakesInAllThatIsOfferedByOneKey) {
+  watch();
+  dropClip("a.mp4", 1);
+  ASSERT_TRUE(waitForClips(1));
+  EXPECT_FALSE(find<QPushButton>("takeAllClips")->isVisible()) << "one is taken in by itself";
+  key(Qt::Key_1);
+  dropClip("b.mp4", 2, std::chrono::seconds(5));
+  ASSERT_TRUE(waitForClips(2));
+  EXPECT_TRUE(find<QPushButton>("takeAllClips")->isVisible());
+  QTest::keyClick(&window_->poolside(), Qt::Key_T, Qt::ShiftModifier);
+  ASSERT_TRUE(waitFor([this] { return window_->passController().passes().size() == 2; }));
+  EXPECT_EQ(waiting()->count(), 0);
+  EXPECT_EQ(clip(0).planned, sheet()[0].id);
+  EXPECT_EQ(clip(1).planned, sheet()[1].id);
 }
 
 TEST_F(Poolside, PutsAWrongClipRightByKeysAndByDragging) {

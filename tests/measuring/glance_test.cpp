@@ -102,5 +102,15 @@ TEST_F(GlanceTest, AKnownLengthMakesUpForARulerThatIsMissing) {
       << "what was said stays";
 }
 
+TEST_F(GlanceTest, AClipThatEndsWhileItIsReadIsSaidSo) {
+  const auto file = folder_ / "pull.mp4";
+  std::filesystem::resize_file(file, std::filesystem::file_size(file) / 2);
+  request_.marks.clear();
+  const auto found = findMarks(request_, clip_, {});
+  ASSERT_FALSE(found);
+  EXPECT_EQ(found.error().code, ErrorCode::Unreadable);
+  EXPECT_TRUE(found.error().message.find("pull.mp4") != std::string::npos) << found.error().message;
+}
+
 }  // namespace
 }  // namespace fin

@@ -4,6 +4,10 @@
 
 #include <gtest/gtest.h>
 
+#include <opencv2/imgproc.hpp>
+
+#include "core/measuring/finding.h"
+#include "core/rehearsal/pool.h"
 #include "core/tracking/finding/laid_out_body.h"
 #include "support/small_scene.h"
 
@@ -110,6 +114,94 @@ TEST(FindLure, SaysWhereNothingMovesAsOne) {
   EXPECT_EQ(none.error().code, ErrorCode::Lost);
   RehearsalTank tank(test::smallPull());
   EXPECT_EQ(findLure(tank, {{0, 3}, FrontBy::Pull, {}}).error().code, ErrorCode::Lost) << "too short";
+}
+
+struct Outcome {
+  bool right = true;
+  double sure = 1.0;
+};
+/// Of nose and tail of what was found; none where nothing was.
+template <class Film>
+std::optional<Outcome> outcomeIn(Film& film) {
+  const auto lure = findLure(film, {.window = {0, film.frameCount() - 1}, .pull = {}, .looksLike = {}});
+  if (!lure) return std::nullopt;
+  Outcome out;
+  for (const auto& [seed, sure] : lure->marks) {
+    if (seed.name == MarkName::Tip) continue;
+    const PixelPoint nose = film.markAt(MarkName::Nose, seed.frame),
+                     tail = film.markAt(MarkName::Tail, seed.frame);
+    const double off = length(seed.at - (seed.name == MarkName::Nose ? nose : tail)).value();
+    out.right = out.right && off < 0.08 * length(nose - tail).value();
+    out.sure = std::min(out.sure, sure);
+  }
+  return out;
+}
+
+/// A hand on its arm that is in the picture all the time and never still.
+class Handed : public FrameSource {
+ public:
+  explicit Handed(RehearsalTank& tank) : tank_(tank) {}
+  [[nodiscard]] std::size_t frameCount() const override { return tank_.frameCount(); }
+  [[nodiscard]] Seconds timeOf(std::size_t frame) const override { return tank_.timeOf(frame); }
+  [[nodiscard]] Result<Picture> frame(std::size_t frame) override {
+    const auto whole = tank_.frame(frame);
+    if (!whole) return whole;
+    cv::Mat picture = whole->rgb().clone();
+    const double t = timeOf(frame).value();
+    const cv::Point hand(static_cast<int>(300.0 + 40.0 * std::sin(5.0 * t) + 60.0 * t),
+                         static_cast<int>(35.0 + 12.0 * std::sin(7.0 * t)));
+    const cv::Scalar skin(214, 164, 138);
+    cv::line(picture, {hand.x + 60, -20}, hand, skin, 34, cv::LINE_AA);
+    cv::ellipse(picture, hand, {26, 18}, 30.0 * std::sin(6.0 * t), 0.0, 360.0, skin, cv::FILLED, cv::LINE_AA);
+    return Picture::fromMat(picture);
+  }
+  [[nodiscard]] PixelPoint markAt(MarkName name, std::size_t frame) const {
+    return tank_.markAt(name, frame);
+  }
+
+ private:
+  RehearsalTank& tank_;
+};
+
+TEST(FindLure, IsNotSureWhereThereAreTwo) {
+  RehearsalPool two(test::smallPull(), {.secondLure = true});
+  const auto outcome = outcomeIn(two);
+  ASSERT_TRUE(outcome);
+  EXPECT_LT(outcome->sure, kSureEnough);
+}
+
+TEST(FindLure, TakesNoHandForALure) {
+  RehearsalTank tank(test::smallPull());
+  Handed both(tank);
+  const auto outcome = outcomeIn(both);
+  ASSERT_TRUE(outcome);
+  EXPECT_TRUE(outcome->right);
+  RehearsalScene scene = test::smallPull();
+  std::get<StraightPull>(scene.motion).start_mm = -5000.0;
+  RehearsalTank empty(scene);
+  Handed alone(empty);
+  EXPECT_FALSE(outcomeIn(alone));
+}
+
+TEST(FindLure, FindsOneThatRestsInMostOfTheClip) {
+  RehearsalScene scene = test::smallJerks();
+  std::get<Jerks>(scene.motion).first_s = 10.0;
+  scene.length = Seconds(12.5);
+  RehearsalTank tank(scene);
+  const auto outcome = outcomeIn(tank);
+  ASSERT_TRUE(outcome);
+  EXPECT_TRUE(outcome->right);
+}
+
+TEST(FindLure, FindsOneThatComesInAfterTenSeconds) {
+  RehearsalScene scene = test::smallPull();
+  auto& pull = std::get<StraightPull>(scene.motion);
+  pull.start_mm -= 10.5 * pull.speed_mm_s;
+  scene.length = Seconds(12.0);
+  RehearsalTank tank(scene);
+  const auto outcome = outcomeIn(tank);
+  ASSERT_TRUE(outcome);
+  EXPECT_TRUE(outcome->right);
 }
 
 TEST(FindLure, StopsWhenAsked) {

@@ -8,12 +8,13 @@
 namespace fin::app {
 namespace {
 
-/// Whether an event is a key's; which of its characters Shift was needed for depends on the keyboard.
+/// Whether an event is a key's; but for letters, which characters Shift is needed for depends on the keyboard.
 bool isKey(const QKeyEvent& event, const QKeySequence& key) {
   const QKeyCombination wanted = key[0];
   if (event.key() != wanted.key()) return false;
-  constexpr Qt::KeyboardModifiers kNotTheKeyboards = Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier;
-  return (event.modifiers() & kNotTheKeyboards) == (wanted.keyboardModifiers() & kNotTheKeyboards);
+  Qt::KeyboardModifiers counts = Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier;
+  if (wanted.key() >= Qt::Key_A && wanted.key() <= Qt::Key_Z) counts |= Qt::ShiftModifier;
+  return (event.modifiers() & counts) == (wanted.keyboardModifiers() & counts);
 }
 
 }  // namespace

@@ -18,6 +18,7 @@ constexpr std::size_t kMostRegions = 6;
 constexpr std::size_t kLongestGap = 6;  ///< frames looked at in which it may be unseen
 constexpr double kFewestSeen = 0.2;
 constexpr int kFewestFrames = 8;
+constexpr double kShort = 0.4;  ///< of the clip
 
 struct Region {
   cv::Point2d centre;
@@ -155,43 +156,80 @@ Way bestWay(const std::vector<std::vector<Region>>& film, const std::vector<std:
   return out;
 }
 
+/// Where the camera stands: the part of a film in which things move from frame to frame, with a frame before
+/// it; none where they move in more than a short part of it, or hardly at all.
+std::optional<FrameStretch> livelyPart(const SmallFilm& film) {
+  const Behind behind = behindAll(film);
+  std::vector<float> moves;  // how much of the picture, from each frame to the next
+  for (std::size_t i = 0; i + 1 < film.planes.size(); ++i) {
+    const cv::Mat out = standingOut(film.planes[i + 1], {film.planes[i], behind.overScatter});
+    cv::Mat mask = out > kStandsOut;
+    cv::morphologyEx(mask, mask, cv::MORPH_OPEN, cv::Mat::ones(3, 3, CV_8UC1));
+    moves.push_back(static_cast<float>(cv::countNonZero(mask)));
+  }
+  std::vector<float> sorted = moves;
+  const double usual = quantileOf(std::span(sorted), 0.5), lively = 2.0 * usual + kLeastArea_px;
+  const auto moved = [lively](float m) { return m > lively; };
+  const auto first = std::find_if(moves.begin(), moves.end(), moved);
+  const auto last = std::find_if(moves.rbegin(), moves.rend(), moved).base();
+  if (first == moves.end() || static_cast<double>(last - first) > kShort * static_cast<double>(moves.size()))
+    return std::nullopt;
+  const std::ptrdiff_t from = std::max<std::ptrdiff_t>(first - moves.begin() - 1, 0);
+  return FrameStretch{film.frames[from], film.frames[last - moves.begin()]};
+}
+
+/// Errors: as findMovingThing.
+Result<MovingThing> thingIn(const SmallFilm& film, const FilmWanted& wanted, const JobControl& job) {
+  if (static_cast<int>(film.frames.size()) < kFewestFrames)
+    return failure(ErrorCode::Lost, "the clip is too short to see what moves in it");
+  const Behind rest = wanted.cameraMoves ? Behind{} : behindAll(film);
+  std::vector<std::vector<Region>> regions;
+  std::vector<std::vector<bool>> taken;
+  for (std::size_t i = 0; i < film.planes.size(); ++i) {
+    if (job.cancelled()) return failure(ErrorCode::Cancelled, "looking for the lure was stopped");
+    regions.push_back(regionsIn(film.planes[i], wanted.cameraMoves ? behindFrame(film, i) : rest));
+    taken.emplace_back(regions.back().size(), false);
+  }
+  const Way way = bestWay(regions, taken);
+  if (static_cast<double>(way.places.size()) < kFewestSeen * static_cast<double>(film.frames.size()))
+    return failure(ErrorCode::Lost, "nothing moves through this clip as one against the rest");
+  for (const Place& place : way.places) taken[place.frame][place.region] = true;
+  const Way rival = bestWay(regions, taken);
+  MovingThing out;
+  out.lookedAt = film.frames.size();
+  out.lead = std::clamp(1.0 - std::max(rival.worth, 0.0) / std::max(way.worth, 1e-9), 0.0, 1.0);
+  for (const Place& place : way.places) {
+    const Region& region = regions[place.frame][place.region];
+    ThingSeen seen{film.frames[place.frame],
+                   PixelPoint{region.centre.x, region.centre.y} * (1.0 / film.smaller),
+                   film.moved[place.frame] * (1.0 / film.smaller),
+                   region.length / film.smaller,
+                   region.width / film.smaller,
+                   region.atRim,
+                   {}};
+    for (const cv::Point& p : region.outline)
+      seen.outline.push_back(PixelPoint{p.x + 0.5, p.y + 0.5} * (1.0 / film.smaller));
+    out.seen.push_back(std::move(seen));
+  }
+  return out;
+}
+
 }  // namespace
 
 Result<MovingThing> findMovingThing(FrameSource& source, const FilmWanted& wanted, const JobControl& job) {
   const auto film = smallFilm(source, wanted, job);
   if (!film) return tl::unexpected(film.error());
-  if (static_cast<int>(film->frames.size()) < kFewestFrames)
-    return failure(ErrorCode::Lost, "the clip is too short to see what moves in it");
-  const Behind rest = wanted.cameraMoves ? Behind{} : behindAll(*film);
-  std::vector<std::vector<Region>> regions;
-  std::vector<std::vector<bool>> taken;
-  for (std::size_t i = 0; i < film->planes.size(); ++i) {
-    if (job.cancelled()) return failure(ErrorCode::Cancelled, "looking for the lure was stopped");
-    regions.push_back(regionsIn(film->planes[i], wanted.cameraMoves ? behindFrame(*film, i) : rest));
-    taken.emplace_back(regions.back().size(), false);
+  // It may rest, or be elsewhere, in most of the clip: what it has left would stand out as well as itself.
+  const auto lively = wanted.cameraMoves ? std::nullopt : livelyPart(*film);
+  if (lively && (!wanted.also || lively->holds(*wanted.also))) {
+    FilmWanted closer = wanted;
+    closer.window = *lively;
+    const auto part = smallFilm(source, closer, job);
+    if (!part) return tl::unexpected(part.error());
+    auto thing = thingIn(*part, closer, job);
+    if (thing || thing.error().code != ErrorCode::Lost) return thing;
   }
-  const Way way = bestWay(regions, taken);
-  if (static_cast<double>(way.places.size()) < kFewestSeen * static_cast<double>(film->frames.size()))
-    return failure(ErrorCode::Lost, "nothing moves through this clip as one against the rest");
-  for (const Place& place : way.places) taken[place.frame][place.region] = true;
-  const Way rival = bestWay(regions, taken);
-  MovingThing out;
-  out.lookedAt = film->frames.size();
-  out.lead = std::clamp(1.0 - std::max(rival.worth, 0.0) / std::max(way.worth, 1e-9), 0.0, 1.0);
-  for (const Place& place : way.places) {
-    const Region& region = regions[place.frame][place.region];
-    ThingSeen seen{film->frames[place.frame],
-                   PixelPoint{region.centre.x, region.centre.y} * (1.0 / film->smaller),
-                   film->moved[place.frame] * (1.0 / film->smaller),
-                   region.length / film->smaller,
-                   region.width / film->smaller,
-                   region.atRim,
-                   {}};
-    for (const cv::Point& p : region.outline)
-      seen.outline.push_back(PixelPoint{p.x + 0.5, p.y + 0.5} * (1.0 / film->smaller));
-    out.seen.push_back(std::move(seen));
-  }
-  return out;
+  return thingIn(*film, wanted, job);
 }
 
 }  // namespace fin
