@@ -140,8 +140,9 @@ std::size_t RigClasses::passesOf(const std::string& name) const {
 }
 
 double freemanHalton(const std::vector<std::vector<std::size_t>>& table) {
-  Counts rows;
-  Counts columns(table.empty() ? 0 : table.front().size(), 0);
+  if (table.empty() || table.front().empty()) return 1.0;
+  Counts rows, columns;
+  columns.resize(table.front().size());
   double observed = 0.0;
   for (const auto& row : table) {
     rows.push_back(std::accumulate(row.begin(), row.end(), std::size_t{0}));
@@ -150,7 +151,6 @@ double freemanHalton(const std::vector<std::vector<std::size_t>>& table) {
       observed -= logFactorial(row[c]);
     }
   }
-  if (columns.empty()) return 1.0;
   double all = 0.0;
   double noLikelier = 0.0;
   for (const auto& [logChance, chance] : likelihoodsWith(rows, columns)) {
