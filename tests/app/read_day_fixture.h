@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QLabel>
+#include <algorithm>
 
 #include "support/logged.h"
 #include "window_fixture.h"
@@ -11,7 +12,7 @@ namespace fin::app {
 /// A log whose passes were read already, with readings as a test wants them.
 class ReadDayTest : public WindowTest {
  protected:
-  /// A pass of a rig of plan_, with a file that stands for its clip; planned ones are done.
+  /// A pass of a rig of plan_, with a file that stands for its clip; planned ones are done, in a block each.
   PassId keep(Log& log, RigId rig, const std::string& title, Protocol protocol, std::vector<Reading> readings,
               bool planned) {
     const auto clip = folder_ / (title + ".mp4");
@@ -25,6 +26,8 @@ class ReadDayTest : public WindowTest {
       PlannedPass pass{
           .id = static_cast<std::int64_t>(plan_.sheet.size() + 1), .rig = rig, .protocol = protocol};
       pass.state = PassState::Done;
+      pass.block = 1 + static_cast<int>(std::count_if(plan_.sheet.begin(), plan_.sheet.end(),
+                                                      [rig](const PlannedPass& p) { return p.rig == rig; }));
       plan_.sheet.push_back(pass);
       made = pass.id;
     }

@@ -31,9 +31,29 @@ TEST(ComparedPasses, GiveOneValueForAPassThatSeveralCamerasSaw) {
   ASSERT_EQ(rigs[0].values.size(), 2U);
   EXPECT_EQ(rigs[0].values[0].pass, 2) << "the surest of the three";
   EXPECT_EQ(rigs[0].values[1].pass, 4) << "not planned: a pass of its own";
-  const RigValues numbers = numbersOf(rigs[0]);
-  EXPECT_EQ(numbers.values, (std::vector<double>{5.0, 4.9}));
-  EXPECT_EQ(numbers.u95, (std::vector<double>{0.1, 0.1}));
+  EXPECT_EQ(rigs[0].values[0].u95, 0.1);
+}
+
+TEST(ComparedPasses, OfAnotherCameraFillInWhatTheFirstOneLost) {
+  const auto day = [](std::size_t inCommon) {
+    std::vector<ComparedPass> passes;
+    for (int k = 0; k < 5; ++k) {
+      for (const char* camera : {"front", "top"}) {
+        const bool front = camera[0] == 'f';
+        if (front && k == 4) continue;  // lost
+        if (!front && k < 4 && static_cast<std::size_t>(k) >= inCommon) continue;
+        passes.push_back(pull(passes.size() + 1, "a", 250.0, ReadingId::WobbleFrequency,
+                              (front ? 5.0 : 5.5) * (1.0 + 0.01 * k)));
+        passes.back().planned = 70 + k;
+        passes.back().camera = camera;
+      }
+    }
+    return valuesOf(passes, ReadingId::WobbleFrequency)[0].values;
+  };
+  const auto filled = day(3);
+  ASSERT_EQ(filled.size(), 5U);
+  EXPECT_NEAR(filled.back().value, 5.0 * 1.04, 1e-9) << "as the first one would have read it";
+  EXPECT_EQ(day(2).size(), 4U) << "two in common tell too little of how the cameras differ";
 }
 
 TEST(ComparedPasses, AreHeldToOneSpeedWhenAsked) {

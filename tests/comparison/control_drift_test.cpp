@@ -31,26 +31,6 @@ TEST(ControlDrift, IsALineThroughTheControlsPasses) {
   EXPECT_NEAR(drift->u95, 2.160369 * 0.09114, 1e-4);
   EXPECT_NEAR(drift->middle_h, 65.0, 1e-9);
   EXPECT_TRUE(drift->seen);
-  const auto level = withoutDrift(passes, ReadingId::FallRate, *drift);
-  EXPECT_NEAR(*numberIn(level[0].readings, ReadingId::FallRate), 9000.0 + 7.0 * 3.45, 1e-6);
-  EXPECT_NEAR(driftOf(level, ReadingId::FallRate)->perHour, 0.0, 1e-9);
-  EXPECT_NEAR(*level[0].readings.readings[0].u95, std::hypot(0.5, 7.0 * drift->u95), 1e-9);
-}
-
-TEST(ControlDrift, LeavesWhatWasSetAndWhatDidNotDrift) {
-  std::vector<ComparedPass> passes{made(1, 10, true), made(2, 20, true), made(3, 30.1, true),
-                                   made(9, 50, false)};
-  for (std::size_t i = 0; i < passes.size(); ++i) {
-    const std::vector<Reading> more{
-        {ReadingId::TravelSpeed, 250.0 + static_cast<double>(i), "mm/s", 1.0, 30.0},
-        {ReadingId::RollAngle, i % 2 == 0 ? 5.0 : 6.0, "deg", 1.0, 30.0}};
-    passes[i].readings.readings.insert(passes[i].readings.readings.end(), more.begin(), more.end());
-  }
-  const auto level = withoutDrifts(passes);
-  EXPECT_NEAR(*numberIn(level[3].readings, ReadingId::FallRate), 50.0 - 7.0 * 10.05, 1e-9);
-  EXPECT_EQ(numberIn(level[3].readings, ReadingId::TravelSpeed), 253.0)
-      << "the speed of a pull is what was set";
-  EXPECT_EQ(numberIn(level[3].readings, ReadingId::RollAngle), 6.0);
 }
 
 TEST(ControlDrift, NeedsThreePassesAtDifferentTimes) {

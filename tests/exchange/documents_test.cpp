@@ -38,7 +38,6 @@ VerdictPlan wholeVerdict() {
   v.pricesFrom = "the shop, this week";
   v.interest = "one of us";
   v.conclusion = "all good";
-  v.correctDrift = true;
   return v;
 }
 

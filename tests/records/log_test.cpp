@@ -117,7 +117,6 @@ TEST(Log, KeepsWhatTheDayIsDecidedBy) {
   plan.wishes.back().className = "glide";
   plan.purposes.push_back({"Under the ice", {usualWish(ReadingId::FallRate)}});
   plan.interest = "one of us designed the Pellow";
-  plan.correctDrift = true;
   {
     const auto log = Log::open(folder / "day.finlog");
     EXPECT_EQ(*(*log)->verdict(), VerdictPlan{});

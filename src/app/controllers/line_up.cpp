@@ -50,11 +50,6 @@ void LineUp::refresh() {
     return;
   }
   read_ = std::move(*read);
-  takeOutDrift();
-}
-
-void LineUp::takeOutDrift() {
-  passes_ = driftCorrected_ ? withoutDrifts(read_.current) : read_.current;
   emit changed();
 }
 
@@ -62,15 +57,9 @@ Result<ControlDrift> LineUp::driftOf(ReadingId reading) const {
   return fin::driftOf(read_.current, reading);
 }
 
-void LineUp::correctDrift(bool on) {
-  if (on == driftCorrected_) return;
-  driftCorrected_ = on;
-  takeOutDrift();
-}
-
 std::vector<Entry> LineUp::entries() const {
   std::vector<Entry> out;
-  for (const ComparedPass& pass : passes_) {
+  for (const ComparedPass& pass : read_.current) {
     const bool known = std::any_of(out.begin(), out.end(), [&](const Entry& e) { return e.rig == pass.rig; });
     if (known) continue;
     Entry entry{.rig = pass.rig, .model = pass.rig};
@@ -101,7 +90,7 @@ const Rig* LineUp::rigOf(const ComparedPass& pass) const {
 
 std::vector<PassConditions> LineUp::conditions() const {
   std::vector<PassConditions> out;
-  for (const ComparedPass& pass : passes_) {
+  for (const ComparedPass& pass : read_.current) {
     PassConditions& c = out.emplace_back(PassConditions{.pass = pass.id});
     if (const LoggedPass* logged = controller_.passWith(pass.id)) {
       c.camera = logged->camera;
@@ -124,7 +113,7 @@ QString LineUp::heardBy(const std::vector<ComparedPass>& passes) const {
 
 QStringList LineUp::differencesFor(ReadingId reading, std::optional<double> speed_mm_s) const {
   QStringList out;
-  for (const Unequal& unequal : unequalConditions(passes_, conditions(), reading, speed_mm_s))
+  for (const Unequal& unequal : unequalConditions(read_.current, conditions(), reading, speed_mm_s))
     out += sentenceOn(unequal, day_.units());
   for (const HeldEqual& held : day_.plan().heldEqual) {
     if (held.exception.empty()) continue;

@@ -32,8 +32,7 @@ class LineUp : public QObject {
 
   [[nodiscard]] const DayController& day() const { return day_; }
   [[nodiscard]] const PassController& passController() const { return controller_; }
-  /// Freed of the day's drift where that is wanted.
-  [[nodiscard]] const std::vector<ComparedPass>& passes() const { return passes_; }
+  [[nodiscard]] const std::vector<ComparedPass>& passes() const { return read_.current; }
   /// The rigs behind them, each as it is judged, in the order in which they were first read.
   [[nodiscard]] std::vector<Entry> entries() const;
   [[nodiscard]] std::size_t fouled() const { return read_.fouled; }
@@ -41,21 +40,17 @@ class LineUp : public QObject {
   [[nodiscard]] const std::vector<OutdatedPass>& outdated() const { return read_.outdated; }
   /// What should have been equal between the passes with this reading and was not, in words.
   [[nodiscard]] QStringList differencesFor(ReadingId reading, std::optional<double> speed_mm_s = {}) const;
-  /// How the control rig wandered in this reading, whether it is corrected for or not.
+  /// How the control rig wandered in this reading.
   [[nodiscard]] Result<ControlDrift> driftOf(ReadingId reading) const;
-  [[nodiscard]] bool driftCorrected() const { return driftCorrected_; }
-  void correctDrift(bool on);
   /// The rig of a pass, where the day's plan knows it.
   [[nodiscard]] const Rig* rigOf(const ComparedPass& pass) const;
   [[nodiscard]] QString heardBy(const std::vector<ComparedPass>& passes) const;
 
  signals:
   void changed();
-  void driftCorrectionWanted(bool on);
   void told(const QString& message, bool trouble);
 
  private:
-  void takeOutDrift();
   [[nodiscard]] std::vector<PassConditions> conditions() const;
 
   const Log& log_;
@@ -63,8 +58,6 @@ class LineUp : public QObject {
   const DayController& day_;
   FingerprintCache fingerprints_;
   DayReadings read_;
-  std::vector<ComparedPass> passes_;
-  bool driftCorrected_ = false;
 };
 
 }  // namespace fin::app

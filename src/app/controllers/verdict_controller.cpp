@@ -7,10 +7,6 @@ VerdictController::VerdictController(Log& log, LineUp& lineUp, Edits& edits, QOb
     : QObject(parent), log_(log), lineUp_(lineUp), rankings_(new Rankings(this)), edits_(edits) {
   reload();
   connect(&lineUp_, &LineUp::changed, this, &VerdictController::changed);
-  connect(&lineUp_, &LineUp::driftCorrectionWanted, this, [this](bool on) {
-    edit(on ? tr("Correct for the day's drift") : tr("Leave the day's drift in"),
-         [on](VerdictPlan& plan) { plan.correctDrift = on; });
-  });
 }
 
 void VerdictController::reload() {
@@ -20,7 +16,6 @@ void VerdictController::reload() {
     return;
   }
   plan_ = std::move(*plan);
-  lineUp_.correctDrift(plan_.correctDrift);
   emit changed();
 }
 
@@ -41,13 +36,8 @@ void VerdictController::edit(const QString& what, const std::function<void(Verdi
 
 Result<void> VerdictController::write(const VerdictPlan& before, const VerdictPlan& after) {
   if (auto done = log_.saveVerdict(before, after); !done) return done;
-  const bool drift = after.correctDrift != plan_.correctDrift;
   plan_ = after;
-  if (drift) {
-    lineUp_.correctDrift(after.correctDrift);
-  } else {
-    emit changed();
-  }
+  emit changed();
   return {};
 }
 

@@ -18,7 +18,8 @@ struct SpreadPoint {
   double y = 0.0;
 };
 
-/// Every pass a ring, every rig's mean with its interval, a lane each, by falling mean.
+/// Every pass a ring, every rig's mean with its interval, a lane each, by falling mean; a bar joins those
+/// that cannot be told apart. What was drawn before goes.
 std::vector<SpreadPoint> drawSpread(QCustomPlot& plot, const Spread& spread,
                                     const std::vector<ComparedRig>& rigs, const QString& name,
                                     const ShownUnit& unit);

@@ -249,11 +249,9 @@ class Report {
     QString rows;
     for (const ReadingId reading : readingsAmong(passes)) {
       const auto speed = commonSpeed(passes, reading);
-      std::vector<RigValues> values;
-      for (const ComparedRig& rig : valuesOf(passes, reading, speed)) values.push_back(numbersOf(rig));
       QString name = "<b>" + spokenName(reading).toHtmlEscaped() + "</b>";
-      for (const RigMean& rig : compare(values).rigs) {
-        rows += row({name, escaped(rig.rig), spokenAs(reading, rig.mean, rig.u95, units_),
+      for (const RigMean& rig : compare(valuesOf(passes, reading, speed), reading).rigs) {
+        rows += row({name, escaped(rig.rig), spokenAs(reading, rig.mean, rig.u95(), units_),
                      QString::number(rig.passes), QString::fromStdString(rig.letters)});
         name.clear();
       }
@@ -312,13 +310,11 @@ class Report {
       ReadingId reading = table_.wishes[w].reading;
       const auto rigs = valuesOf(passes, reading, table_.speeds_mm_s[w]);
       if (rigs.empty()) continue;
-      std::vector<RigValues> values;
-      for (const ComparedRig& rig : rigs) values.push_back(numbersOf(rig));
       const std::unique_ptr<QCustomPlot> plot(dressedPlot("reportPlot"));
       const QString name = spokenName(reading);
       plot->yAxis->grid()->setVisible(false);
       plot->resize(kPlotWidth_px, kPlotEdge_px + kLane_px * static_cast<int>(rigs.size()));
-      drawSpread(*plot, compare(values), rigs, name, shownUnit(reading, units_));
+      drawSpread(*plot, compare(rigs, reading), rigs, name, shownUnit(reading, units_));
       body += "<p>" + picture(plot->toPixmap(0, 0, 2.0).toImage(), kPlotWidth_px, name) + "</p>";
     }
     return section(QObject::tr("Spreads: passes as rings, means with their interval"), body);
@@ -365,8 +361,6 @@ class Report {
     if (!once.isEmpty())
       lines += QObject::tr("One pass only of something scored: %1. How they vary is taken from the others.")
                    .arg(once.join(", "));
-    if (lineUp.driftCorrected())
-      lines += QObject::tr("Corrected for the drift of the control rig over the day.");
     lines += QObject::tr("Not every model was tested, prices change, and one tank is not a lake.");
     return section(QObject::tr("Caveats"), list(lines));
   }

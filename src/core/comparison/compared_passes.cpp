@@ -6,16 +6,107 @@
 #include <map>
 
 #include "core/readings/registry.h"
+#include "core/readings/scaling.h"
 
 namespace fin {
 namespace {
 
 constexpr double kOtherLine = 0.05;  ///< and line out
 constexpr double kOtherSpeed = 0.1;  ///< share by which pulls differ in speed
+constexpr double kHour_s = 3600.0;
+constexpr std::size_t kFewestInCommon = 3;  ///< passes of two cameras, to lay one's values over the other's
+
 template <class Value>
 std::vector<Value>& of(ByRig<Value>& rigs, const std::string& name) {
   const auto found = std::find_if(rigs.begin(), rigs.end(), [&](const auto& r) { return r.first == name; });
   return found == rigs.end() ? rigs.emplace_back(name, std::vector<Value>()).second : found->second;
+}
+
+/// A value, and the pass that it is of.
+struct Seen {
+  const ComparedPass* pass = nullptr;
+  ComparedValue value;
+};
+
+ComparedValue valueIn(const ComparedPass& pass, const Reading& reading, double number) {
+  return {.pass = pass.id,
+          .title = pass.title,
+          .value = number,
+          .u95 = reading.u95.value_or(0.0),
+          .n = reading.n,
+          .block = pass.block,
+          .tiedOnAgain = pass.control,
+          .speed_mm_s = pass.speed(),
+          .hour = pass.made_s ? std::optional(*pass.made_s / kHour_s) : std::nullopt,
+          .cameraDay = pass.cameraDay,
+          .lengthU95 = pass.lengthU95};
+}
+
+/// Of several clips of one camera that show one planned pass the surest.
+std::vector<Seen> seenOnce(const std::vector<ComparedPass>& passes, ReadingId reading,
+                           std::optional<double> speed_mm_s) {
+  std::vector<Seen> out;
+  for (const ComparedPass& pass : passes) {
+    const auto number = numberIn(pass.readings, reading);
+    if (!number || pass.pulledOtherwise(speed_mm_s)) continue;
+    Seen seen{&pass, valueIn(pass, *pass.readings.find(reading), *number)};
+    const auto twin = std::find_if(out.begin(), out.end(), [&](const Seen& s) {
+      return pass.planned && s.pass->planned == pass.planned && s.pass->camera == pass.camera;
+    });
+    if (twin == out.end()) {
+      out.push_back(std::move(seen));
+    } else if (seen.value.u95 < twin->value.u95) {
+      *twin = std::move(seen);
+    }
+  }
+  return out;
+}
+
+/// How far another camera reads over the first one: on the scale on which rigs are compared.
+struct Shift {
+  std::size_t inCommon = 0;
+  double mean = 0.0;
+};
+Shift shiftOf(const std::string& other, const std::map<PlannedPassId, double>& first,
+              const std::vector<Seen>& all, bool ratio) {
+  Shift out;
+  for (const Seen& seen : all) {
+    if (seen.pass->camera != other || !seen.pass->planned) continue;
+    const auto twin = first.find(*seen.pass->planned);
+    if (twin == first.end()) continue;
+    out.mean += ratio ? std::log(seen.value.value / twin->second) : seen.value.value - twin->second;
+    ++out.inCommon;
+  }
+  out.mean /= static_cast<double>(std::max<std::size_t>(out.inCommon, 1));
+  return out;
+}
+
+std::vector<Seen> seenByOneCamera(std::vector<Seen> all, ReadingId reading) {
+  std::map<std::string, std::size_t> counts;
+  for (const Seen& seen : all) ++counts[seen.pass->camera];
+  if (counts.size() < 2) return all;
+  const std::string first = std::max_element(counts.begin(), counts.end(), [](const auto& a, const auto& b) {
+                              return a.second < b.second;
+                            })->first;
+  const bool ratio = scalingOf(reading) == Scaling::Ratio &&
+                     std::all_of(all.begin(), all.end(), [](const Seen& s) { return s.value.value > 0.0; });
+  std::map<PlannedPassId, double> firsts;
+  for (const Seen& seen : all) {
+    if (seen.pass->camera == first && seen.pass->planned) firsts[*seen.pass->planned] = seen.value.value;
+  }
+  std::map<std::string, Shift> shifts;
+  for (const auto& [camera, count] : counts) shifts[camera] = shiftOf(camera, firsts, all, ratio);
+  std::vector<Seen> out;
+  for (Seen& seen : all) {
+    if (seen.pass->camera != first) {
+      if (seen.pass->planned && firsts.contains(*seen.pass->planned)) continue;
+      const Shift& shift = shifts[seen.pass->camera];
+      if (shift.inCommon > 0 && shift.inCommon < kFewestInCommon) continue;
+      seen.value.value = ratio ? seen.value.value / std::exp(shift.mean) : seen.value.value - shift.mean;
+    }
+    out.push_back(std::move(seen));
+  }
+  return out;
 }
 
 }  // namespace
@@ -28,15 +119,6 @@ std::optional<double> ComparedPass::speed() const {
 bool ComparedPass::pulledOtherwise(std::optional<double> speed_mm_s) const {
   const auto own = speed();
   return own && speed_mm_s && std::abs(*own - *speed_mm_s) > kOtherSpeed * *speed_mm_s;
-}
-
-RigValues numbersOf(const ComparedRig& rig) {
-  RigValues out{rig.rig, {}, {}};
-  for (const ComparedValue& v : rig.values) {
-    out.values.push_back(v.value);
-    out.u95.push_back(v.u95);
-  }
-  return out;
 }
 
 std::vector<ReadingId> readingsAmong(const std::vector<ComparedPass>& passes, ReadAs as) {
@@ -72,20 +154,8 @@ std::vector<double> speedsOf(const std::vector<ComparedPass>& passes) {
 std::vector<ComparedRig> valuesOf(const std::vector<ComparedPass>& passes, ReadingId reading,
                                   std::optional<double> speed_mm_s) {
   ByRig<ComparedValue> rigs;
-  std::map<PlannedPassId, std::size_t> known;  // planned pass → its place among the rig's values
-  for (const ComparedPass& pass : passes) {
-    const auto number = numberIn(pass.readings, reading);
-    if (!number || pass.pulledOtherwise(speed_mm_s)) continue;
-    const ComparedValue value{pass.id, pass.title, *number, pass.readings.find(reading)->u95.value_or(0.0)};
-    std::vector<ComparedValue>& values = of(rigs, pass.rig);
-    const auto twin = pass.planned ? known.find(*pass.planned) : known.end();
-    if (twin != known.end()) {
-      if (value.u95 < values[twin->second].u95) values[twin->second] = value;
-      continue;
-    }
-    if (pass.planned) known[*pass.planned] = values.size();
-    values.push_back(value);
-  }
+  for (const Seen& seen : seenByOneCamera(seenOnce(passes, reading, speed_mm_s), reading))
+    of(rigs, seen.pass->rig).push_back(seen.value);
   std::vector<ComparedRig> out;
   for (auto& [rig, values] : rigs) out.push_back({rig, std::move(values)});
   return out;

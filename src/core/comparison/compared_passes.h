@@ -29,26 +29,16 @@ struct ComparedPass {
   bool control = false;               ///< of the rig that comes again all day
   std::optional<double> lineOut_mm = {};
   std::optional<Provenance> from = {};  ///< of its readings
+  std::optional<int> block = {};        ///< of the day's sheet
+  std::string camera = {};
+  std::string cameraDay = {};  ///< passes of one share the error of their known length
+  double lengthU95 = 0.0;      ///< of that length, relative
 
   /// mm/s, as it was read; none where nothing was pulled.
   [[nodiscard]] std::optional<double> speed() const;
   /// Pulled more than a tenth slower or faster than `speed_mm_s`. What was not pulled never is.
   [[nodiscard]] bool pulledOtherwise(std::optional<double> speed_mm_s) const;
 };
-
-/// One value in a comparison, and the pass that it came from.
-struct ComparedValue {
-  PassId pass;
-  std::string title;
-  double value = 0.0;
-  double u95 = 0.0;
-};
-struct ComparedRig {
-  std::string rig;
-  std::vector<ComparedValue> values;
-};
-/// As compare() takes them.
-RigValues numbersOf(const ComparedRig& rig);
 
 /// What running depths are laid out by: the speed of the pull, mm/s, or the line that was out, mm.
 enum class DepthBy { Speed, LineOut };
@@ -74,8 +64,10 @@ enum class ReadAs { Number, Class, Either };
 std::vector<ReadingId> readingsAmong(const std::vector<ComparedPass>& passes, ReadAs as = ReadAs::Number);
 /// Speeds of the pulls, each standing for those within a tenth of it; rising.
 std::vector<double> speedsOf(const std::vector<ComparedPass>& passes);
-/// The values of one reading, of pulls at about one speed where one is given. Several clips of one planned
-/// pass give one value: the surest.
+/// The values of one reading, of pulls at about one speed where one is given, and each planned pass once: of
+/// several clips of one camera the surest; of several cameras the one that read most passes. Another camera
+/// fills in what that one lost, shifted by the mean difference over the passes that both read, three at
+/// least; where it filmed no pass together with it, its values stand as they are.
 std::vector<ComparedRig> valuesOf(const std::vector<ComparedPass>& passes, ReadingId reading,
                                   std::optional<double> speed_mm_s = {});
 /// The speed at which most rigs with this reading were pulled (of equals the one with most passes); none

@@ -55,29 +55,4 @@ Result<ControlDrift> driftOf(const std::vector<ComparedPass>& passes, ReadingId 
   return out;
 }
 
-std::vector<ComparedPass> withoutDrift(std::vector<ComparedPass> passes, ReadingId reading,
-                                       const ControlDrift& drift) {
-  for (ComparedPass& pass : passes) {
-    if (!pass.made_s) continue;
-    const double hours = *pass.made_s / kHour_s - drift.middle_h;
-    for (Reading& r : pass.readings.readings) {
-      auto* value = std::get_if<double>(&r.value);
-      if (r.id != reading || value == nullptr) continue;
-      *value -= drift.perHour * hours;
-      r.u95 = std::hypot(r.u95.value_or(0.0), drift.u95 * hours);
-    }
-  }
-  return passes;
-}
-
-std::vector<ComparedPass> withoutDrifts(const std::vector<ComparedPass>& passes) {
-  std::vector<ComparedPass> out = passes;
-  for (const ReadingId reading : readingsAmong(passes)) {
-    if (reading == ReadingId::TravelSpeed) continue;
-    if (const auto drift = driftOf(passes, reading); drift && drift->seen)
-      out = withoutDrift(std::move(out), reading, *drift);
-  }
-  return out;
-}
-
 }  // namespace fin

@@ -15,7 +15,7 @@ struct ControlDrift {
   std::size_t passes = 0;
   double perHour = 0.0;   ///< in the reading's unit
   double u95 = 0.0;       ///< of it, by Student's t from the scatter about the line
-  double middle_h = 0.0;  ///< mean time of the control's passes, hours since 1970; nothing is corrected there
+  double middle_h = 0.0;  ///< mean time of the control's passes, hours since 1970
   bool seen = false;      ///< the line is steeper than its uncertainty
 };
 
@@ -24,12 +24,5 @@ struct ControlDrift {
 /// Of the control rig's passes; of pulls those at the speed at which it was pulled most. BadRequest with what
 /// is missing: three passes of the control rig with this reading at different times.
 Result<ControlDrift> driftOf(const std::vector<ComparedPass>& passes, ReadingId reading);
-
-/// The passes with this reading as it would have been at the control's middle time. Passes whose time is not
-/// known stay as they are; u95 takes in what the line is unsure by.
-std::vector<ComparedPass> withoutDrift(std::vector<ComparedPass> passes, ReadingId reading,
-                                       const ControlDrift& drift);
-/// The same for every reading in which a drift is seen. The speed of a pull stays: it is what was set.
-std::vector<ComparedPass> withoutDrifts(const std::vector<ComparedPass>& passes);
 
 }  // namespace fin

@@ -15,9 +15,12 @@ namespace {
 
 /// Half-width of a single pass by how the passes of the other rigs scatter about their own means; nought
 /// where none has two.
-double scatterOfOnePass(const std::vector<RigValues>& rigs) {
+double scatterOfOnePass(const std::vector<ComparedRig>& rigs) {
   std::vector<std::vector<double>> groups;
-  for (const RigValues& rig : rigs) groups.push_back(rig.values);
+  for (const ComparedRig& rig : rigs) {
+    auto& group = groups.emplace_back();
+    for (const ComparedValue& v : rig.values) group.push_back(v.value);
+  }
   const auto scatter = pooledScatter(groups);
   if (!scatter) return 0.0;
   return boost::math::quantile(boost::math::students_t(scatter->degrees), 0.975) * scatter->sd;
@@ -25,12 +28,13 @@ double scatterOfOnePass(const std::vector<RigValues>& rigs) {
 
 std::map<std::string, ScoredValue> overPasses(const std::vector<ComparedPass>& passes, ReadingId reading,
                                               std::optional<double> speed) {
-  std::vector<RigValues> values;
-  for (const ComparedRig& rig : valuesOf(passes, reading, speed)) values.push_back(numbersOf(rig));
-  const double alone = scatterOfOnePass(values);
+  const std::vector<ComparedRig> values = valuesOf(passes, reading, speed);
+  const Spread spread = compare(values, reading);
+  // By itself a single pass does not know how passes scatter.
+  const double alone = spread.pairs.empty() ? scatterOfOnePass(values) : 0.0;
   std::map<std::string, ScoredValue> out;
-  for (const RigMean& rig : compare(values).rigs) {
-    const double u95 = rig.passes < 2 ? std::hypot(rig.u95, alone) : rig.u95;
+  for (const RigMean& rig : spread.rigs) {
+    const double u95 = rig.passes < 2 ? std::hypot(rig.u95(), alone) : rig.u95();
     out[rig.rig] = {rig.mean, u95, rig.passes, rig.letters};
   }
   return out;

@@ -2,12 +2,15 @@
 #include "core/comparison/spread.h"
 
 #include <algorithm>
-#include <boost/math/distributions/non_central_t.hpp>
 #include <boost/math/distributions/students_t.hpp>
 #include <cmath>
+#include <map>
 #include <numeric>
-#include <set>
 
+#include "core/comparison/apart/letters.h"
+#include "core/comparison/apart/on_scale.h"
+#include "core/comparison/apart/passes_needed.h"
+#include "core/comparison/apart/studentised_range.h"
 #include "core/units/estimate.h"
 
 namespace fin {
@@ -16,61 +19,150 @@ namespace {
 namespace bm = boost::math;
 
 constexpr double kLevel = 0.05;
-constexpr double kPower = 0.8;
+constexpr double kTail = 0.5 * kLevel;
 constexpr std::size_t kMostFurther = 100;
 
-/// Of single values; no less than what they themselves are unsure by.
-double varianceOf(const RigValues& rig) {
-  const double mean = meanOf(rig.values);
-  double sum = 0.0;
-  for (const double v : rig.values) sum += (v - mean) * (v - mean);
-  double own = 0.0;
-  for (const double u : rig.u95) own += u * u / (kNormal95 * kNormal95);
-  own /= static_cast<double>(std::max<std::size_t>(rig.u95.size(), 1));
-  return std::max(sum / static_cast<double>(rig.values.size() - 1), own);
+double tExceededWith(double chance, double degrees) {
+  return bm::quantile(bm::complement(bm::students_t(degrees), chance));
 }
 
-double intervalOf(const RigValues& rig) {
-  const double shared = rig.u95.empty() ? 0.0 : *std::min_element(rig.u95.begin(), rig.u95.end());
-  const auto n = static_cast<double>(rig.values.size());
-  if (rig.values.size() < 2) return shared;
-  const double t = bm::quantile(bm::students_t(n - 1.0), 1.0 - 0.5 * kLevel);
-  return std::hypot(t * std::sqrt(varianceOf(rig) / n), shared);
+/// The square of what a weighted sum of values is unsure by through known lengths that they share, as a
+/// half-width.
+double sharedSquare(const OnScale& values, const std::vector<double>& weights) {
+  std::map<std::string, double> byDay;
+  for (std::size_t k = 0; k < weights.size(); ++k)
+    byDay[values.cameraDays[k]] += weights[k] * values.shared[k];
+  double out = 0.0;
+  for (const auto& [day, sum] : byDay) out += sum * sum;
+  return out;
 }
 
-/// Groups of which each is told apart from no member, by insertion and absorption.
-std::vector<std::set<std::size_t>> groupsOf(std::size_t count,
-                                            const std::vector<std::pair<std::size_t, std::size_t>>& apart) {
-  std::set<std::size_t> all;
-  for (std::size_t i = 0; i < count; ++i) all.insert(i);
-  std::vector<std::set<std::size_t>> groups{all};
-  for (const auto& [a, b] : apart) {
-    std::vector<std::set<std::size_t>> next;
-    for (const auto& group : groups) {
-      if (!group.contains(a) || !group.contains(b)) {
-        next.push_back(group);
-        continue;
+/// A rig by itself: Student's t over its passes, together with the smallest half-width of its single values;
+/// with one pass that pass's own.
+RigMean byItself(const ComparedRig& rig) {
+  RigMean out{.rig = rig.rig, .passes = rig.values.size()};
+  std::vector<double> values;
+  double shared = rig.values.front().u95, own = 0.0;
+  for (const ComparedValue& v : rig.values) {
+    values.push_back(v.value);
+    shared = std::min(shared, v.u95);
+    own += v.u95 * v.u95 / (kNormal95 * kNormal95);
+  }
+  out.mean = meanOf(values);
+  double u95 = shared;
+  if (const auto scatter = pooledScatter({values})) {
+    const auto n = static_cast<double>(values.size());
+    const double variance = std::max(scatter->sd * scatter->sd, own / n);
+    u95 = std::hypot(tExceededWith(kTail, n - 1.0) * std::sqrt(variance / n), shared);
+  }
+  out.from = out.mean - u95;
+  out.to = out.mean + u95;
+  return out;
+}
+
+/// All that is said of a day's rigs by one fit.
+class Comparison {
+ public:
+  Comparison(const std::vector<const ComparedRig*>& rigs, const OnScale& values, const RigFit& fit,
+             const CompareOptions& options)
+      : rigs_(rigs), values_(values), fit_(fit), tail_(kTail * options.share), needed_(rigs.size()) {
+    // Beforehand by the level of all looks together; at a look by what it may spend.
+    order_.resize(rigs.size());
+    std::iota(order_.begin(), order_.end(), std::size_t{0});
+    std::stable_sort(order_.begin(), order_.end(),
+                     [&](std::size_t i, std::size_t j) { return fit.mean(i) > fit.mean(j); });
+    for (std::size_t a = 0; a < order_.size(); ++a) {
+      for (std::size_t b = a + 1; b < order_.size(); ++b) {
+        if (fit.joined(order_[a], order_[b])) addPair(a, b, options);
       }
-      for (const std::size_t out : {a, b}) {
-        next.push_back(group);
-        next.back().erase(out);
-      }
-    }
-    groups.clear();
-    for (std::size_t i = 0; i < next.size(); ++i) {
-      const bool absorbed = [&] {
-        for (std::size_t j = 0; j < next.size(); ++j) {
-          const bool within = std::includes(next[j].begin(), next[j].end(), next[i].begin(), next[i].end());
-          if (i != j && within && (next[i] != next[j] || j < i)) return true;
-        }
-        return false;
-      }();
-      if (!absorbed) groups.push_back(next[i]);
     }
   }
-  std::sort(groups.begin(), groups.end());
-  return groups;
-}
+
+  [[nodiscard]] Spread spread() {
+    Spread out{.pairs = std::move(pairs_), .scaling = values_.scaling, .adjusted = fit_.adjusted()};
+    for (const std::size_t i : order_) out.rigs.push_back(meanOf(i));
+    std::vector<std::pair<std::size_t, std::size_t>> apart;
+    for (std::size_t k = 0; k < out.rigs.size(); ++k) out.rigs[k].placeTo = out.rigs.size();
+    for (const RigPair& pair : out.pairs) {
+      if (!pair.apart) continue;
+      apart.emplace_back(pair.a, pair.b);
+      ++out.rigs[pair.b].placeFrom;
+      --out.rigs[pair.a].placeTo;
+    }
+    for (const auto& [above, below] : notMost_) {
+      out.rigs[below].mayBeMost = false;
+      out.rigs[above].mayBeLeast = false;
+    }
+    const auto letters = lettersFor(out.rigs.size(), apart);
+    for (std::size_t k = 0; k < out.rigs.size(); ++k) out.rigs[k].letters = letters[k];
+    return out;
+  }
+
+ private:
+  [[nodiscard]] bool two() const { return rigs_.size() == 2; }
+
+  RigMean meanOf(std::size_t i) const {
+    const double t = tExceededWith(kTail, fit_.degreesOf(i) > 0.0 ? fit_.degreesOf(i) : fit_.degrees());
+    const double half = std::sqrt(t * t * fit_.covariance(i, i) + sharedSquare(values_, fit_.weights(i)));
+    return {.rig = rigs_[i]->rig,
+            .passes = rigs_[i]->values.size(),
+            .mean = values_.back(fit_.mean(i)),
+            .from = values_.back(fit_.mean(i) - half),
+            .to = values_.back(fit_.mean(i) + half)};
+  }
+
+  /// Of a pair, by how many standard errors it must differ.
+  [[nodiscard]] double bound(double degrees) const {
+    return two() ? tExceededWith(tail_, degrees)
+                 : rangeExceededWith(tail_, rigs_.size(), degrees) / std::sqrt(2.0);
+  }
+  [[nodiscard]] double chance(double t, double degrees) const {
+    const double one = two() ? bm::cdf(bm::complement(bm::students_t(degrees), t))
+                             : chanceOfRange(std::sqrt(2.0) * t, rigs_.size(), degrees);
+    return std::min(1.0, 2.0 * one * kTail / tail_);
+  }
+
+  void addPair(std::size_t a, std::size_t b, const CompareOptions& options) {
+    const std::size_t i = order_[a], j = order_[b];
+    const FittedPair fitted = fit_.pair(i, j);
+    std::vector<double> contrast = fit_.weights(i);
+    for (std::size_t k = 0; k < contrast.size(); ++k) contrast[k] -= fit_.weights(j)[k];
+    const double q = bound(fitted.degrees);
+    const double half = std::sqrt(q * q * fitted.variance + sharedSquare(values_, contrast));
+    const double d = fitted.difference;
+    RigPair pair{.a = a,
+                 .b = b,
+                 .difference = values_.told(d),
+                 .from = values_.told(d - half),
+                 .to = values_.told(d + half),
+                 .p = chance(std::abs(d) * q / half, fitted.degrees),
+                 .alikeWithin = values_.told(std::abs(d) + half)};
+    pair.apart = pair.p < kLevel;
+    // Against the best alone: fewer are in the way than where all are compared with all.
+    const double others = static_cast<double>(rigs_.size() - 1);
+    const double out = two() ? q : tExceededWith(1.0 - std::pow(1.0 - tail_, 1.0 / others), fitted.degrees);
+    if (std::abs(d) * q / half > out) notMost_.emplace_back(a, b);
+    if (options.furtherPasses && !pair.apart) pair.morePasses = further(i, j, d);
+    pairs_.push_back(pair);
+  }
+
+  [[nodiscard]] std::optional<std::size_t> further(std::size_t i, std::size_t j, double d) {
+    const std::size_t have = std::min(rigs_[i]->values.size(), rigs_[j]->values.size());
+    const double sd = std::sqrt(0.5 * (fit_.varianceOf(i) + fit_.varianceOf(j)));
+    const auto needed = needed_(d / sd, have + kMostFurther);
+    if (!needed) return std::nullopt;
+    return std::max(*needed, have + 1) - have;
+  }
+
+  const std::vector<const ComparedRig*>& rigs_;
+  const OnScale& values_;
+  const RigFit& fit_;
+  double tail_;
+  PassesNeeded needed_;
+  std::vector<std::size_t> order_;  ///< by falling mean
+  std::vector<RigPair> pairs_;
+  std::vector<std::pair<std::size_t, std::size_t>> notMost_;  ///< the first lies above the second
+};
 
 }  // namespace
 
@@ -92,18 +184,6 @@ std::optional<PooledScatter> pooledScatter(const std::vector<std::vector<double>
   return out;
 }
 
-Welch welch(double meanA, double varianceA, double nA, double meanB, double varianceB, double nB) {
-  const double a = varianceA / nA;
-  const double b = varianceB / nB;
-  const double difference = meanA - meanB;
-  if (!(a + b > 0.0)) return {0.0, nA + nB - 2.0, difference == 0.0 ? 1.0 : 0.0};
-  Welch out;
-  out.t = difference / std::sqrt(a + b);
-  out.degrees = (a + b) * (a + b) / (a * a / (nA - 1.0) + b * b / (nB - 1.0));
-  out.p = 2.0 * bm::cdf(bm::complement(bm::students_t(out.degrees), std::abs(out.t)));
-  return out;
-}
-
 std::vector<double> holm(const std::vector<double>& p) {
   std::vector<std::size_t> order(p.size());
   std::iota(order.begin(), order.end(), std::size_t{0});
@@ -117,92 +197,25 @@ std::vector<double> holm(const std::vector<double>& p) {
   return out;
 }
 
-std::optional<std::size_t> passesNeeded(double difference, double variance, double level, std::size_t most) {
-  if (difference == 0.0) return std::nullopt;
-  if (!(variance > 0.0)) return 2;
-  const double size = std::abs(difference) / std::sqrt(variance);
-  const auto enough = [size, level](std::size_t n) {
-    const auto each = static_cast<double>(n);
-    const double degrees = 2.0 * each - 2.0;
-    const double bound = bm::quantile(bm::students_t(degrees), 1.0 - 0.5 * level);
-    const double away = size * std::sqrt(0.5 * each);
-    // Where it lies far out, the power is one and the series for it are not needed.
-    return away > 12.0 + bound || bm::cdf(bm::complement(bm::non_central_t(degrees, away), bound)) >= kPower;
-  };
-  if (most < 2 || !enough(most)) return std::nullopt;
-  // More passes never tell less, so halving finds the least.
-  std::size_t least = 2;
-  while (least < most) {
-    const std::size_t middle = least + (most - least) / 2;
-    if (enough(middle)) {
-      most = middle;
-    } else {
-      least = middle + 1;
-    }
+Spread compare(const std::vector<ComparedRig>& rigs, ReadingId reading, const CompareOptions& options) {
+  std::vector<const ComparedRig*> having;
+  for (const ComparedRig& rig : rigs) {
+    if (!rig.values.empty()) having.push_back(&rig);
   }
-  return least;
-}
-
-std::vector<std::string> lettersFor(std::size_t count,
-                                    const std::vector<std::pair<std::size_t, std::size_t>>& apart) {
-  std::vector<std::string> out(count);
-  char letter = 'a';
-  for (const auto& group : groupsOf(count, apart)) {
-    for (const std::size_t i : group) out[i] += letter;
-    ++letter;
-  }
-  return out;
-}
-
-Spread compare(const std::vector<RigValues>& rigs, FurtherPasses further) {
-  std::vector<const RigValues*> order;
-  for (const RigValues& rig : rigs) {
-    if (!rig.values.empty()) order.push_back(&rig);
-  }
-  std::stable_sort(order.begin(), order.end(), [](const RigValues* a, const RigValues* b) {
-    return meanOf(a->values) > meanOf(b->values);
-  });
+  const OnScale values = onScale(having, reading);
+  const auto fit = RigFit::of(values.values, having.size(), stepOf(reading));
   Spread out;
-  std::vector<std::size_t> tested;
-  for (const RigValues* rig : order) {
-    if (rig->values.size() >= 2) tested.push_back(out.rigs.size());
-    if (rig->values.size() < 2) out.untested.push_back(rig->rig);
-    out.rigs.push_back({rig->rig, rig->values.size(), meanOf(rig->values), intervalOf(*rig), {}});
+  if (fit) {
+    out = Comparison(having, values, *fit, options).spread();
+  } else {
+    for (const ComparedRig* rig : having) out.rigs.push_back(byItself(*rig));
+    std::stable_sort(out.rigs.begin(), out.rigs.end(),
+                     [](const RigMean& a, const RigMean& b) { return a.mean > b.mean; });
+    for (RigMean& rig : out.rigs) rig.placeTo = out.rigs.size();
+    out.scaling = values.scaling;
+    out.whyNoPairs = fit.error().message;
   }
-  std::vector<double> p;
-  for (std::size_t i = 0; i < tested.size(); ++i) {
-    for (std::size_t j = i + 1; j < tested.size(); ++j) {
-      const RigValues& a = *order[tested[i]];
-      const RigValues& b = *order[tested[j]];
-      const RigMean& meanA = out.rigs[tested[i]];
-      const RigMean& meanB = out.rigs[tested[j]];
-      p.push_back(welch(meanA.mean, varianceOf(a), static_cast<double>(meanA.passes), meanB.mean,
-                        varianceOf(b), static_cast<double>(meanB.passes))
-                      .p);
-      out.pairs.push_back({tested[i], tested[j], meanA.mean - meanB.mean, 1.0, false, {}});
-    }
-  }
-  const std::vector<double> adjusted = holm(p);
-  for (std::size_t k = 0; k < out.pairs.size(); ++k) {
-    RigPair& pair = out.pairs[k];
-    pair.p = adjusted[k];
-    pair.apart = pair.p < kLevel;
-    if (pair.apart || further == FurtherPasses::NotAsked) continue;
-    const double variance = 0.5 * (varianceOf(*order[pair.a]) + varianceOf(*order[pair.b]));
-    const std::size_t have = std::min(out.rigs[pair.a].passes, out.rigs[pair.b].passes);
-    const double level = kLevel / static_cast<double>(out.pairs.size());
-    if (const auto needed = passesNeeded(pair.difference, variance, level, have + kMostFurther))
-      pair.morePasses = std::max<std::size_t>(*needed, have + 1) - have;
-  }
-  std::vector<std::pair<std::size_t, std::size_t>> apart;  // by place in `tested`
-  const auto place = [&](std::size_t rig) {
-    return static_cast<std::size_t>(std::find(tested.begin(), tested.end(), rig) - tested.begin());
-  };
-  for (const RigPair& pair : out.pairs) {
-    if (pair.apart) apart.emplace_back(place(pair.a), place(pair.b));
-  }
-  const std::vector<std::string> letters = lettersFor(tested.size(), apart);
-  for (std::size_t i = 0; i < tested.size(); ++i) out.rigs[tested[i]].letters = letters[i];
+  out.notByRatio = scalingOf(reading) == Scaling::Ratio && values.scaling != Scaling::Ratio;
   return out;
 }
 

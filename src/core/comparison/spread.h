@@ -6,60 +6,89 @@
 #include <utility>
 #include <vector>
 
+#include "core/comparison/apart/rig_fit.h"
+#include "core/readings/scaling.h"
+#include "core/units/ids.h"
+
 namespace fin {
 
-/// One reading of one rig over its passes. Values and half-widths in the reading's unit.
-struct RigValues {
+/// One value in a comparison, and the pass that it came from.
+struct ComparedValue {
+  PassId pass;
+  std::string title;
+  double value = 0.0;
+  double u95 = 0.0;
+  double n = 0.0;                 ///< cycles, events or frames behind it
+  std::optional<int> block = {};  ///< of the day's sheet
+  bool tiedOnAgain = false;       ///< beside the others of its block: a control
+  std::optional<double> speed_mm_s = {};
+  std::optional<double> hour = {};  ///< since 1970
+  std::string cameraDay = {};       ///< passes of one share the error of their known length
+  double lengthU95 = 0.0;           ///< of that length, relative
+};
+/// One reading of one rig over its passes.
+struct ComparedRig {
   std::string rig;
-  std::vector<double> values;
-  std::vector<double> u95;  ///< of each value
+  std::vector<ComparedValue> values;
 };
 
-/// A rig's value: the mean over its passes.
+/// A rig's value over its passes: of what is compared by ratios the geometric mean.
 struct RigMean {
   std::string rig;
   std::size_t passes = 0;
   double mean = 0.0;
-  double u95 = 0.0;
-  std::string letters;  ///< rigs that share a letter cannot be told apart; empty with one pass
+  double from = 0.0;  ///< 95 %
+  double to = 0.0;
+  std::string letters;        ///< rigs that share a letter cannot be told apart; empty where none was tested
+  std::size_t placeFrom = 1;  ///< by falling value, as far as it is sure
+  std::size_t placeTo = 1;
+  bool mayBeMost = true;
+  bool mayBeLeast = true;
+
+  [[nodiscard]] double u95() const { return 0.5 * (to - from); }
 };
 
-/// Two rigs, by their place in Spread::rigs.
+/// Two rigs, by their place in Spread::rigs; a lies over b.
 struct RigPair {
   std::size_t a = 0;
   std::size_t b = 0;
-  double difference = 0.0;  ///< of their means, a − b
-  double p = 1.0;           ///< two-sided, adjusted for the number of pairs
+  double difference = 0.0;  ///< a over b: the ratio less one, or a − b
+  double from = 0.0;        ///< of it, 95 % for all pairs together
+  double to = 0.0;
+  double p = 1.0;  ///< two-sided, for the number of rigs
   bool apart = false;
-  /// Further passes of each that would settle a difference of this size, at least one; none where no number
-  /// of passes up to a hundred would, or where they are apart already.
+  double alikeWithin = 0.0;  ///< they differ by no more than that, as `difference`
+  /// Further passes of each that would settle a difference of this size four times in five, at least one;
+  /// none where no number of passes up to a hundred would, where they are apart, or where it was not asked.
   std::optional<std::size_t> morePasses;
 };
 
 struct Spread {
-  std::vector<RigMean> rigs;          ///< by falling mean
-  std::vector<RigPair> pairs;         ///< of rigs with two passes and more
-  std::vector<std::string> untested;  ///< rigs with one pass
+  std::vector<RigMean> rigs;              ///< by falling mean
+  std::vector<RigPair> pairs;             ///< none where nothing can be compared
+  std::string whyNoPairs;                 ///< what is missing
+  Scaling scaling = Scaling::Difference;  ///< as used
+  bool notByRatio = false;  ///< though it usually is: a value is not above nought, or too unsure
+  Adjusted adjusted;
+
+  [[nodiscard]] bool byRatio() const { return scaling == Scaling::Ratio; }
 };
 
-/// Whether the passes that each pair would still need are wanted.
-enum class FurtherPasses { NotAsked, Find };
+struct CompareOptions {
+  bool furtherPasses = false;  ///< whether they are wanted: it is what takes the time
+  double share = 1.0;          ///< of the level that this look may spend (passes_needed.h)
+};
 
 /// Compares rigs by one reading.
 ///
-/// Interval: Student's t over the passes, together with the smallest half-width of its single values (what
-/// all passes share, such as the scale, can be no more than that); with one pass that pass's own half-width.
-/// Tests: Welch's t between any two rigs (B. Welch, 1947), adjusted by Holm's step-down (S. Holm, 1979),
-/// apart at 5 %. A rig's variance counts as no less than its values' own uncertainty says. Letters by
-/// insertion and absorption (H.-P. Piepho, 2004). Passes needed: power of 80 % by the non-central t, with the
-/// variances and the difference as they are, at a level shared over the pairs; it is what takes the time, and
-/// is found only where it is asked for. Checked against R.
-Spread compare(const std::vector<RigValues>& rigs, FurtherPasses further = FurtherPasses::NotAsked);
-
-/// A letter for each group of which no two are apart, as a string for each of `count`: two share one unless
-/// they are apart.
-std::vector<std::string> lettersFor(std::size_t count,
-                                    const std::vector<std::pair<std::size_t, std::size_t>>& apart);
+/// Repeats of one tying are averaged first. Then the day is fitted (rig_fit.h); any two rigs are apart where
+/// twice the chance of the studentised range is below 5 %, which holds however many rigs there are and where
+/// some scatter twice as far as others; with two rigs by Welch's t. What all passes of one camera and day
+/// share cancels between them (JCGM 100:2008). A rig may be the most where no other lies above it by more
+/// than Šidák's bound for so many (S. Gupta, 1965; J. Hsu, 1984). Letters by insertion and absorption (H.-P.
+/// Piepho, 2004). Where the fit is refused, means and intervals stand by themselves (Student's t over the
+/// passes; a single one's own half-width). Checked against worked examples. Pure; on any thread.
+Spread compare(const std::vector<ComparedRig>& rigs, ReadingId reading, const CompareOptions& options = {});
 
 double meanOf(const std::vector<double>& values);
 /// The standard deviation within groups, over all of them that have two values and more.
@@ -68,18 +97,7 @@ struct PooledScatter {
   double degrees = 0.0;  ///< of freedom
 };
 std::optional<PooledScatter> pooledScatter(const std::vector<std::vector<double>>& groups);
-
-struct Welch {
-  double t = 0.0;
-  double degrees = 0.0;  ///< of freedom
-  double p = 1.0;        ///< two-sided
-};
-/// From means, variances of single values, and their numbers (two and more).
-Welch welch(double meanA, double varianceA, double nA, double meanB, double varianceB, double nB);
-/// Holm's adjustment, in the order given.
+/// S. Holm's adjustment, 1979, in the order given.
 std::vector<double> holm(const std::vector<double>& p);
-/// Passes of each of two rigs for a power of 80 % at a level, two-sided; none above 1000.
-std::optional<std::size_t> passesNeeded(double difference, double variance, double level = 0.05,
-                                        std::size_t most = 1000);
 
 }  // namespace fin

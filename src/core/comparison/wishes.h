@@ -63,7 +63,6 @@ struct VerdictPlan {
   std::string pricesFrom;     ///< when and where prices were noted
   std::string interest;       ///< the testers' interest, declared in the report
   std::string conclusion;     ///< in the tester's own words
-  bool correctDrift = false;  ///< by the control rig
 
   friend bool operator==(const VerdictPlan&, const VerdictPlan&) = default;
 };

@@ -30,8 +30,7 @@ constexpr auto keysOf(const VerdictPlan*) {
                     key("prey_mm", &VerdictPlan::prey_mm),
                     key("prices_from", &VerdictPlan::pricesFrom),
                     key("interest", &VerdictPlan::interest),
-                    key("conclusion", &VerdictPlan::conclusion),
-                    key("correct_drift", &VerdictPlan::correctDrift)};
+                    key("conclusion", &VerdictPlan::conclusion)};
 }
 
 namespace records {

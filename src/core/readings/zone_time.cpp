@@ -11,7 +11,7 @@
 namespace fin {
 namespace {
 
-constexpr double kLongest_s = 60.0;
+constexpr double kLongestZone_s = 60.0;
 constexpr double kStep_s = 0.02;
 constexpr double kLongerThanFilmed = 1.5;
 constexpr double kLastOfPause = 0.3;
@@ -60,9 +60,9 @@ double oneRun(const std::vector<const Stepped*>& twitches, const Zone& zone, dou
   double along = -zone.half_mm;
   double up = 0.0;
   double inside_s = 0.0;
-  for (double gone_s = 0.0; gone_s < kLongest_s;) {
+  for (double gone_s = 0.0; gone_s < kLongestZone_s;) {
     const Stepped& twitch = *twitches[which(random)];
-    for (std::size_t i = 0; i < twitch.along_mm.size() && gone_s < kLongest_s; ++i, gone_s += step_s) {
+    for (std::size_t i = 0; i < twitch.along_mm.size() && gone_s < kLongestZone_s; ++i, gone_s += step_s) {
       if (std::abs(along + twitch.along_mm[i]) <= zone.half_mm + kTouches_mm &&
           std::abs(up + twitch.up_mm[i]) <= zone.halfHeight_mm + kTouches_mm)
         inside_s += step_s;

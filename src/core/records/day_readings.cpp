@@ -1,10 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/records/day_readings.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 
 namespace fin {
 namespace {
+
+constexpr double kDay_s = 86400.0;
 
 const PlannedPass* plannedFor(const LoggedPass& pass, const DayPlan& plan) {
   const auto found = std::find_if(plan.sheet.begin(), plan.sheet.end(),
@@ -29,10 +33,17 @@ ComparedPass comparedPass(const LoggedPass& pass, const PlannedPass* planned, co
                    showsAction(pass.request.view, pass.request.marks),
                    measured.readings};
   out.from = provenanceOf(measured);
+  out.camera = pass.camera;
+  out.cameraDay = pass.camera;
+  if (const auto scale = scaleOf(pass.request, {}); scale && *scale) out.lengthU95 = (*scale)->relativeU95();
   if (planned == nullptr) return out;
   out.control = planned->control;
+  out.block = planned->block;
   out.lineOut_mm = planned->lineOut_mm;
-  if (planned->finished_s > 0.0) out.made_s = planned->finished_s;
+  if (planned->finished_s > 0.0) {
+    out.made_s = planned->finished_s;
+    out.cameraDay += fmt::format(" {}", static_cast<std::int64_t>(planned->finished_s / kDay_s));
+  }
   return out;
 }
 

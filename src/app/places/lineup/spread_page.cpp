@@ -8,6 +8,7 @@
 #include <QVBoxLayout>
 
 #include "app/phrases/class_words.h"
+#include "app/phrases/spread_words.h"
 #include "app/plots/class_plot.h"
 #include "app/plots/plot.h"
 #include "app/ui/pieces.h"
@@ -21,11 +22,6 @@ constexpr int kReadingRole = Qt::UserRole;
 constexpr int kPointPassRole = Qt::UserRole;
 constexpr double kNear_px = 14.0;
 
-QString join(const QStringList& names) {
-  if (names.size() < 2) return names.join("");
-  return QObject::tr("%1 and %2").arg(names.mid(0, names.size() - 1).join(", "), names.back());
-}
-
 QString nameOf(const std::string& rig) {
   return QString::fromStdString(rig);
 }
@@ -38,10 +34,11 @@ SpreadPage::SpreadPage(LineUp& lineUp, QWidget* parent)
       choice_(new QListWidget),
       heading_(new QLabel),
       speed_(new QComboBox),
+      headline_(new WholeLabel),
       words_(new QLabel),
       plot_(dressedPlot("spreadPlot")),
+      matrix_(new PairMatrix),
       drift_(new QLabel),
-      correctDrift_(new QCheckBox(tr("Correct for it"))),
       passes_(new QListWidget) {
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
@@ -65,21 +62,27 @@ SpreadPage::SpreadPage(LineUp& lineUp, QWidget* parent)
   top->addWidget(speedLabel);
   top->addWidget(speed_);
   right->addLayout(top);
+  headline_->setObjectName("spreadHeadline");
+  headline_->setTextFormat(Qt::PlainText);
+  setLetters(*headline_, "middle");
+  right->addWidget(headline_);
   plot_->yAxis->grid()->setVisible(false);
   plot_->installEventFilter(this);
   plot_->setToolTip(tr("Press a point to see its pass on the bench."));
-  right->addWidget(plot_, 3);
+  auto* pictures = new QHBoxLayout;
+  pictures->setSpacing(18);
+  pictures->addWidget(plot_, 1);
+  matrix_->setObjectName("pairMatrix");
+  matrix_->setAccessibleName(tr("Any two rigs: filled where they are told apart"));
+  pictures->addWidget(matrix_, 0, Qt::AlignVCenter);
+  right->addLayout(pictures, 3);
   words_->setObjectName("spreadWords");
   words_->setTextFormat(Qt::RichText);
   words_->setWordWrap(true);
   right->addWidget(words_);
-  auto* drifting = new QHBoxLayout;
   drift_->setObjectName("driftWords");
   drift_->setWordWrap(true);
-  correctDrift_->setObjectName("correctDrift");
-  drifting->addWidget(drift_, 1);
-  drifting->addWidget(correctDrift_);
-  right->addLayout(drifting);
+  right->addWidget(drift_);
   passes_->setObjectName("comparedPasses");
   passes_->setAccessibleName(tr("Passes behind this comparison; Enter shows one on the bench"));
   passes_->setMinimumHeight(90);
@@ -92,7 +95,6 @@ SpreadPage::SpreadPage(LineUp& lineUp, QWidget* parent)
   connect(passes_, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) {
     if (const PassId pass = item->data(kPointPassRole).toLongLong(); pass != 0) emit passWanted(pass);
   });
-  connect(correctDrift_, &QCheckBox::clicked, &lineUp, &LineUp::driftCorrectionWanted);
   connect(&lineUp, &LineUp::changed, this, &SpreadPage::refresh);
 }
 
@@ -141,6 +143,8 @@ void SpreadPage::fillSpeeds() {
 void SpreadPage::showChosen() {
   const QListWidgetItem* item = choice_->currentItem();
   plot_->setVisible(item != nullptr);
+  headline_->clear();
+  matrix_->show({}, {});
   if (item != nullptr) return show(item->data(kReadingRole).value<ReadingId>());
   heading_->setText(tr("Nothing to compare yet"));
   words_->setText(tr("Measure passes on the bench; each of their readings is compared here."));
@@ -153,14 +157,14 @@ void SpreadPage::show(ReadingId reading) {
   const std::optional<double> speed =
       speed_->currentData().isValid() ? std::optional(speed_->currentData().toDouble()) : std::nullopt;
   const std::vector<ComparedRig> rigs = valuesOf(lineUp_.passes(), reading, speed);
-  std::vector<RigValues> values;
-  for (const ComparedRig& rig : rigs) values.push_back(numbersOf(rig));
-  const Spread spread = compare(values, FurtherPasses::Find);
+  const Spread spread = compare(rigs, reading, {.furtherPasses = true});
   const ShownUnit unit = shownUnit(reading, units_);
   const QString name = spokenName(reading);
   heading_->setText(name);
   points_ = drawSpread(*plot_, spread, rigs, name, unit);
-  say(spread, lineUp_.differencesFor(reading, speed));
+  headline_->setText(spreadHeadline(spread, reading, units_));
+  showPairs(spread, reading);
+  words_->setText((spreadInWords(spread) + commonWords(lineUp_.differencesFor(reading, speed))).join("<br>"));
   listPasses(spread, rigs, unit);
   showDrift(reading);
 }
@@ -177,7 +181,6 @@ void SpreadPage::showClasses(ReadingId reading) {
   for (const RigClasses& rig : spread.rigs)
     passes_->addItem(QString("%1: %2").arg(nameOf(rig.rig), spokenClasses(rig)));
   drift_->hide();
-  correctDrift_->hide();
 }
 
 void SpreadPage::showReading(ReadingId reading) {
@@ -190,49 +193,31 @@ void SpreadPage::showReading(ReadingId reading) {
 void SpreadPage::showDrift(ReadingId reading) {
   const auto drift = lineUp_.driftOf(reading);
   drift_->setVisible(drift.has_value());
-  correctDrift_->setVisible(drift && drift->seen);
-  correctDrift_->setChecked(lineUp_.driftCorrected());
   if (!drift) return;
   const QString slope = spokenAs(reading, drift->perHour, drift->u95, units_) + tr(" an hour");
-  drift_->setText(!drift->seen
-                      ? tr("<b>Control rig:</b> no drift over the day beyond its scatter (%1, %2 passes).")
-                            .arg(slope)
-                            .arg(drift->passes)
-                  : lineUp_.driftCorrected()
-                      ? tr("<b>Control rig:</b> drifted by %1. What is shown is corrected for that; "
-                           "passes whose time is not known are not.")
-                            .arg(slope)
-                      : tr("<b>Control rig:</b> drifted by %1. What was made late differs from what was made "
-                           "early by that alone.")
-                            .arg(slope));
+  drift_->setText(
+      !drift->seen
+          ? tr("<b>Control rig:</b> no drift over the day beyond its scatter (%1, %2 passes).")
+                .arg(slope)
+                .arg(drift->passes)
+          : tr("<b>Control rig:</b> drifted by %1. Blocks and the hour take that out of the comparison; "
+               "single passes are shown as they were.")
+                .arg(slope));
 }
 
-void SpreadPage::say(const Spread& spread, const QStringList& differences) {
-  QStringList lines;
-  QStringList apart;
-  QStringList close;
+/// Any two rigs, as far as a screen has room for them.
+void SpreadPage::showPairs(const Spread& spread, ReadingId reading) {
+  constexpr std::size_t kMostRigs = 10;
+  if (spread.rigs.size() > kMostRigs) return;
+  QStringList names;
+  for (const RigMean& rig : spread.rigs) names += nameOf(rig.rig);
+  std::vector<PairMatrix::Cell> cells;
   for (const RigPair& pair : spread.pairs) {
-    const QString a = nameOf(spread.rigs[pair.a].rig);
-    const QString b = nameOf(spread.rigs[pair.b].rig);
-    if (pair.apart) {
-      apart += tr("%1 over %2").arg(a, b);
-    } else {
-      close += pair.morePasses ? tr("%1 and %2 (%3 of each would settle it)")
-                                     .arg(a, b, counted(*pair.morePasses, tr("more pass"), tr("more passes")))
-                               : tr("%1 and %2 (even a hundred more passes would not settle it)").arg(a, b);
-    }
+    cells.push_back({pair.a, pair.b, pair.apart,
+                     pair.apart ? shortDifference(spread, pair, reading, units_) : QString("≈"),
+                     spokenPair(spread, pair, reading, units_)});
   }
-  if (!apart.isEmpty()) lines += tr("<b>Told apart:</b> %1.").arg(apart.join("; ").toHtmlEscaped());
-  if (!close.isEmpty()) lines += tr("<b>Too close to call:</b> %1.").arg(close.join("; ").toHtmlEscaped());
-  if (!spread.untested.empty()) {
-    QStringList names;
-    for (const std::string& rig : spread.untested) names += nameOf(rig);
-    lines += tr("<b>One pass only:</b> %1. Make two or more to compare.").arg(join(names).toHtmlEscaped());
-  }
-  if (!spread.pairs.empty()) lines += tr("Rigs that share a letter cannot be told apart.");
-  if (spread.rigs.size() == 1 && spread.untested.empty())
-    lines += tr("Only one rig has this reading: there is nothing to compare it with yet.");
-  words_->setText((lines + commonWords(differences)).join("<br>"));
+  matrix_->show(names, std::move(cells));
 }
 
 /// Whatever is compared: what was not equal, and what was left out.

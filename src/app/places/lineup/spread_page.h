@@ -1,21 +1,22 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include <QCheckBox>
 #include <QComboBox>
 #include <QLabel>
 #include <QListWidget>
 #include <QWidget>
 
 #include "app/controllers/line_up.h"
+#include "app/plots/pair_matrix.h"
 #include "app/plots/spread_plot.h"
 
 class QCustomPlot;
 
 namespace fin::app {
 
-/// One reading over all passes: each pass a point, each rig's mean with its interval (of a reading in words
-/// how many passes of how many), and in words what can be told apart and what cannot.
+/// One reading over all passes: in one sentence who is highest and who lowest, each pass a point, each rig's
+/// mean with its interval, bars over those that cannot be told apart, and any two rigs in a small matrix. Of
+/// a reading in words how many passes of how many.
 class SpreadPage : public QWidget {
   Q_OBJECT
 
@@ -38,7 +39,7 @@ class SpreadPage : public QWidget {
   void showClasses(ReadingId reading);
   void showDrift(ReadingId reading);
   [[nodiscard]] QStringList commonWords(const QStringList& differences) const;
-  void say(const Spread& spread, const QStringList& differences);
+  void showPairs(const Spread& spread, ReadingId reading);
   void listPasses(const Spread& spread, const std::vector<ComparedRig>& rigs, const ShownUnit& unit);
   [[nodiscard]] PassId passAt(QPointF at) const;
   /// Where a pass's numbers came from, in words.
@@ -49,10 +50,11 @@ class SpreadPage : public QWidget {
   QListWidget* choice_;
   QLabel* heading_;
   QComboBox* speed_;
+  QLabel* headline_;
   QLabel* words_;
   QCustomPlot* plot_;
+  PairMatrix* matrix_;
   QLabel* drift_;
-  QCheckBox* correctDrift_;
   QListWidget* passes_;
   std::vector<SpreadPoint> points_;
 };

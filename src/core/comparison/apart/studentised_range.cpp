@@ -11,7 +11,7 @@ namespace {
 
 using Rule = boost::math::quadrature::gauss<double, 30>;
 
-constexpr double kFarOut = 9.0;  ///< standard deviations: nothing that counts lies beyond
+constexpr double kNothingBeyond = 9.0;  ///< standard deviations: nothing that counts lies beyond
 
 double density(double z) {
   constexpr double kOverRootTwoPi = 0.39894228040143267794;
@@ -45,7 +45,7 @@ double gapExceeds(double w, std::size_t groups) {
     const double below = upTo(z);
     return density(z) * (power(below, others) - power(below - upTo(z - w), others));
   };
-  return static_cast<double>(groups) * inPanels(at, -kFarOut, kFarOut, 2);
+  return static_cast<double>(groups) * inPanels(at, -kNothingBeyond, kNothingBeyond, 2);
 }
 
 }  // namespace
@@ -58,7 +58,7 @@ double chanceOfRange(double q, std::size_t groups, double degrees) {
     return std::exp(log0 + (degrees - 1.0) * std::log(u) - half * u * u) * gapExceeds(q * u, groups);
   };
   // Where the standard deviation can lie at all.
-  const double wide = kFarOut / std::sqrt(2.0 * degrees);
+  const double wide = kNothingBeyond / std::sqrt(2.0 * degrees);
   return std::min(1.0, inPanels(at, std::max(1e-12, 1.0 - wide), 1.0 + wide, 2));
 }
 
