@@ -47,6 +47,14 @@ struct WeightCommand {
 };
 Exit run(const WeightCommand& command);
 
+/// The rigs of a day's log, reading by reading: which are told apart, and what would settle the rest.
+struct CompareCommand {
+  std::filesystem::path log;
+  std::vector<std::string> readings;  ///< by their words; none for all
+  std::optional<std::filesystem::path> out;
+};
+Exit run(const CompareCommand& command);
+
 /// Writes a pass file for every further way of the lure through the picture beside the one given.
 struct SplitCommand {
   std::filesystem::path pass;

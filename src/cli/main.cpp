@@ -41,6 +41,15 @@ int main(int argc, char** argv) {
   weightApp->add_option("--head", weight.heads_g, "a further head, g in water; may be given several times");
   weightApp->add_option("--out", weightOut, "write the readings here instead of to standard output");
 
+  fin::cli::CompareCommand compare;
+  std::string compareOut;
+  CLI::App* compareApp = app.add_subcommand(
+      "compare", "compare the rigs of a day's log: which are told apart, and what would settle the rest");
+  compareApp->add_option("log", compare.log, "log of a day (.finlog)")->required();
+  compareApp->add_option("--reading", compare.readings,
+                         "only this reading, by its word in files; may be given several times");
+  compareApp->add_option("--out", compareOut, "write the comparison here instead of to standard output");
+
   fin::cli::SplitCommand split;
   CLI::App* splitApp = app.add_subcommand(
       "split", "where the lure crosses the picture again, write a pass file for each further way");
@@ -63,6 +72,8 @@ int main(int argc, char** argv) {
   if (*ladderApp) return static_cast<int>(fin::cli::run(ladder));
   if (!weightOut.empty()) weight.out = weightOut;
   if (*weightApp) return static_cast<int>(fin::cli::run(weight));
+  if (!compareOut.empty()) compare.out = compareOut;
+  if (*compareApp) return static_cast<int>(fin::cli::run(compare));
   if (*splitApp) return static_cast<int>(fin::cli::run(split));
   if (*batchApp) return static_cast<int>(fin::cli::run(batch));
   return static_cast<int>(*rehearseApp ? fin::cli::run(rehearse) : fin::cli::run(read));

@@ -6,6 +6,7 @@
 
 #include "core/exchange/pass_json.h"
 #include "support/command_line.h"
+#include "support/logged.h"
 
 namespace fin {
 namespace {
@@ -118,6 +119,56 @@ TEST(WeightCommand, AsksForTheHeadBeforeItFollowsAnything) {
   const auto ran = runCli(folder, "weight " + (folder / "a.pass.json").string());
   EXPECT_EQ(ran.exit, 2) << "3 would mean that it looked for the clip";
   EXPECT_NE(ran.err.find("rig.head_in_water_g"), std::string::npos) << ran.err;
+}
+
+TEST(CompareCommand, TellsTheRigsOfADayApart) {
+  const test::TemporaryFolder folder;
+  {
+    const auto log = Log::open(folder / "day.finlog");
+    ASSERT_TRUE(log) << log.error().message;
+    DayPlan plan;
+    const double rates[4][3] = {{402, 411, 395}, {428, 440, 419}, {405, 417, 399}, {470, 478, 455}};
+    for (int r = 0; r < 4; ++r) {
+      plan.rack.models.push_back({.id = r + 1, .name = std::string(1, static_cast<char>('A' + r))});
+      plan.rack.rigs.push_back({.id = r + 1, .model = r + 1});
+      for (int b = 0; b < 3; ++b) {
+        PlannedPass planned{.id = 3 * r + b + 1, .rig = r + 1, .protocol = Protocol::Fall, .block = b + 1};
+        planned.state = PassState::Done;
+        plan.sheet.push_back(planned);
+      }
+    }
+    ASSERT_TRUE((*log)->savePlan(DayPlan{}, plan));
+    for (const PlannedPass& planned : plan.sheet) {
+      PassRequest request;
+      request.protocol = Protocol::Fall;
+      request.clip = folder / ("fall " + std::to_string(planned.id.value()) + ".mp4");
+      test::write(request.clip, request.clip.string());
+      const PassId id = test::addPass(**log, "fall", request, planned.id);
+      const double rate = rates[planned.rig.value() - 1][planned.block - 1];
+      test::keepReadings(**log, id, {{{ReadingId::FallRate, rate, "mm/s", 0.0, 60.0}}, {}});
+    }
+  }
+  const std::string log = (folder / "day.finlog").string();
+  const auto ran = runCli(folder, "compare " + log + " --reading fall_rate --reading rise_rate");
+  ASSERT_EQ(ran.exit, 0) << ran.err;
+  const json readings = json::parse(ran.out)["readings"];
+  ASSERT_EQ(readings.size(), 2U);
+  EXPECT_EQ(readings[0]["compared_by"], "ratio");
+  EXPECT_EQ(readings[0]["taken_out"], json::array({"blocks"}));
+  EXPECT_EQ(readings[0]["rigs"][0]["rig"], "D");
+  EXPECT_EQ(readings[0]["rigs"][3]["places"], json::array({3, 4}));
+  ASSERT_EQ(readings[0]["pairs"].size(), 6U);
+  for (const json& pair : readings[0]["pairs"]) {
+    const bool close = pair["a"] == "C" && pair["b"] == "A";
+    EXPECT_EQ(pair["apart"], !close) << pair;
+    EXPECT_EQ(pair.contains("passes_wanted"), close) << pair;
+    if (close) EXPECT_NEAR(pair["p"].get<double>(), 0.145938, 1e-6);
+  }
+  EXPECT_TRUE(readings[1]["rigs"].empty()) << "nobody read it";
+  EXPECT_FALSE(readings[1]["not_compared"].get<std::string>().empty());
+  EXPECT_EQ(runCli(folder, "compare " + log + " --reading nonsense").exit, 2);
+  EXPECT_EQ(runCli(folder, "compare " + (folder / "nothing.finlog").string()).exit, 3);
+  EXPECT_FALSE(std::filesystem::exists(folder / "nothing.finlog")) << "a log is not made by asking";
 }
 
 TEST(LadderCommand, NamesThePassThatCannotBeRead) {

@@ -9,6 +9,8 @@
 namespace fin::app {
 namespace {
 
+constexpr std::size_t kWorthFilming = 8;  ///< more passes of each
+
 QString nameIn(const Spread& spread, std::size_t rig) {
   return QString::fromStdString(spread.rigs[rig].rig);
 }
@@ -63,7 +65,7 @@ QString spreadHeadline(const Spread& spread, ReadingId reading, UnitSystem units
   QString most = someOf(spread, &RigMean::mayBeMost);
   const RigPair* next = pairOf(spread, 0, 1);
   if (!spread.rigs[1].mayBeMost && next != nullptr && next->apart)
-    most += QObject::tr(", %1 over %2").arg(between(spread, *next, reading, units), nameIn(spread, 1));
+    most += QObject::tr(" (%1 over %2)").arg(between(spread, *next, reading, units), nameIn(spread, 1));
   return QObject::tr("Highest: %1. Lowest: %2.").arg(most, someOf(spread, &RigMean::mayBeLeast));
 }
 
@@ -84,14 +86,14 @@ QString shortDifference(const Spread& spread, const RigPair& pair, ReadingId rea
 QStringList spreadInWords(const Spread& spread) {
   QStringList lines;
   std::map<std::size_t, QStringList> settled;  // by further passes
-  QStringList never;
+  QStringList hardly;
   for (const RigPair& pair : spread.pairs) {
     if (pair.apart) continue;
     const QString who = QObject::tr("%1 and %2").arg(nameIn(spread, pair.a), nameIn(spread, pair.b));
-    if (pair.morePasses) {
+    if (pair.morePasses && *pair.morePasses <= kWorthFilming) {
       settled[*pair.morePasses] += who;
     } else {
-      never += who;
+      hardly += who;
     }
   }
   if (!settled.empty()) {
@@ -100,9 +102,10 @@ QStringList spreadInWords(const Spread& spread) {
                  .arg(counted(passes, QObject::tr("more pass"), QObject::tr("more passes")),
                       who.join("; ").toHtmlEscaped());
   }
-  if (settled.empty() && !never.isEmpty())
-    lines += QObject::tr("<b>Alike:</b> even a hundred more passes would not settle %1.")
-                 .arg(never.join("; ").toHtmlEscaped());
+  if (!hardly.isEmpty())
+    lines += QObject::tr("<b>Not worth filming again:</b> %1. %2 more passes of each would not settle it.")
+                 .arg(hardly.join("; ").toHtmlEscaped())
+                 .arg(kWorthFilming);
   QStringList how;
   if (spread.adjusted.blocks) how += QObject::tr("blocks of the day");
   if (spread.adjusted.speed) how += QObject::tr("pull speed");

@@ -1,0 +1,49 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/commands.h"
+#include "cli/measure_file.h"
+#include "core/exchange/comparison_file.h"
+#include "core/records/day_readings.h"
+
+namespace fin::cli {
+namespace {
+
+/// As they are named, or all numbers that any pass has.
+Result<std::vector<ReadingId>> wanted(const CompareCommand& command,
+                                      const std::vector<ComparedPass>& passes) {
+  if (command.readings.empty()) return readingsAmong(passes);
+  std::vector<ReadingId> out;
+  for (const std::string& word : command.readings) {
+    const auto reading = readingNamed(word);
+    if (!reading) return failure(ErrorCode::BadRequest, "no reading is called " + word, "reading");
+    out.push_back(*reading);
+  }
+  return out;
+}
+
+}  // namespace
+
+Exit run(const CompareCommand& command) {
+  if (!std::filesystem::is_regular_file(command.log))
+    return complain({ErrorCode::Unreadable, command.log.string() + ": there is no such log", "log"});
+  const auto log = Log::open(command.log);
+  if (!log) return complain(log.error());
+  const auto plan = (*log)->plan();
+  if (!plan) return complain(plan.error());
+  FingerprintCache fingerprints;
+  const auto day = dayReadings(**log, *plan, fingerprints);
+  if (!day) return complain(day.error());
+  const auto readings = wanted(command, day->current);
+  if (!readings) return complain(readings.error());
+  std::vector<ComparedReading> compared;
+  for (const ReadingId reading : *readings) {
+    const auto speed = commonSpeed(day->current, reading);
+    compared.push_back(
+        {reading, speed, compare(valuesOf(day->current, reading, speed), reading, {.furtherPasses = true})});
+  }
+  std::vector<std::string> outdated;
+  for (const OutdatedPass& pass : day->outdated) outdated.push_back(pass.title);
+  if (auto ok = handOut(command.out, writeComparison(compared, outdated)); !ok) return complain(ok.error());
+  return Exit::Done;
+}
+
+}  // namespace fin::cli
