@@ -112,7 +112,7 @@ TEST(RateDoubtOf, APassThatReadsAWholeNumberOfTimesSlower) {
 Ranking rankingWith(const std::vector<double>& chances, const std::vector<double>& places) {
   Ranking out;
   for (std::size_t i = 0; i < chances.size(); ++i)
-    out.placings.push_back({i, places[i], 0.0, {}, {0.0, 0.0, chances[i]}});
+    out.placings.push_back({.entry = i, .place = places[i], .first = {.byBoth = chances[i]}});
   return out;
 }
 
@@ -121,6 +121,9 @@ TEST(FirstPlaceOf, IsFirmFromNineteenOfTwentyAndLikelyFromThreeOfFour) {
   EXPECT_EQ(firstPlaceOf(rankingWith({0.96, 0.04}, {1, 2})).firmness, Firmness::Firm);
   EXPECT_EQ(firstPlaceOf(rankingWith({0.94, 0.06}, {1, 2})).firmness, Firmness::Likely);
   EXPECT_EQ(firstPlaceOf(rankingWith({0.74, 0.26}, {1, 2})).firmness, Firmness::TooClose);
+  Ranking open = rankingWith({0.99, 0.01}, {1, 2});
+  open.couldPass = {1};
+  EXPECT_EQ(firstPlaceOf(open).firmness, Firmness::Likely) << "what is not read could change it";
 }
 
 TEST(FirstPlaceOf, NamesWhoSharesItAndWhoMayHaveIt) {

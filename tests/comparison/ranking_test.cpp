@@ -151,16 +151,58 @@ TEST(Ranking, InventsNoRank) {
   EXPECT_EQ(equal.nonDiscriminating, (std::vector<ReadingId>{ReadingId::WobbleAngle}));
 }
 
-TEST(Ranking, TakesHalfForEnoughWhereAskedAndCountsTheRestAsUnknown) {
-  ScoreTable t = table({wish(More, 2.0), wish(More)}, {{value(2), value(1), {}}, {{}, value(1), value(0)}});
-  const Ranking r = rank(t, {.scoring = Scoring::Points, .halfIsEnough = true, .draws = 40000});
-  // a: 10 points for the known two thirds; b: (0 + 10) / 3. Anything for the rest leaves a first.
-  EXPECT_EQ(orderOf(r), "ab");
-  EXPECT_EQ(r.placings[0].total, 10.0);
-  EXPECT_FALSE(r.placings[0].cells[1]);
-  EXPECT_EQ(r.placings[0].first.byMeasuring, 1.0);
-  ASSERT_EQ(r.left.size(), 1U) << "c has but a third of the weight";
+TEST(Ranking, CountsWhatIsNotReadAsAnything) {
+  const RankOptions options{.scoring = Scoring::Points, .halfIsEnough = true, .draws = 40000};
+  // Half, 0.3 and 0.2 of the weight; the curve is the points themselves.
+  const auto wishes = [](double a, double b, double c) {
+    std::vector<Wish> out{wish(More, a), wish(More, b), wish(More, c)};
+    for (Wish& w : out) w.curve = PointsCurve{0.0, {}, 10.0};
+    return out;
+  };
+  const Ranking r = rank(
+      table(wishes(0.5, 0.3, 0.2), {{value(8), value(6), {}}, {value(6), value(6), {}}, {{}, value(6), {}}}),
+      options);
+  ASSERT_EQ(r.placings.size(), 2U);
+  EXPECT_NEAR(r.placings[0].total, 5.8, 1e-12);
+  EXPECT_NEAR(r.placings[0].most, 7.8, 1e-12);
+  EXPECT_EQ(r.unread, std::vector<ReadingId>{ReadingId::WobbleAngle}) << "nobody has the last one";
+  ScoreTable one = table(wishes(0.5, 0.3, 0.2),
+                         {{value(8), value(6), {}}, {value(6), value(6), {}}, {{}, value(6), value(3)}});
+  const Ranking passed = rank(one, options);
+  EXPECT_EQ(orderOf(passed), "ba");
+  EXPECT_EQ(passed.couldPass, std::vector<std::size_t>{0});
+}
+
+TEST(Ranking, GivesNoPlaceForWhatAPurposeMustHaveRead) {
+  ScoreTable t = table({wish(More, 2.0), wish(More), wish(More)},
+                       {{value(2), value(1), {}}, {value(3), value(1), value(0)}, {{}, value(1), value(2)}});
+  const Ranking r = rank(t, {.scoring = Scoring::Points, .halfIsEnough = true, .draws = 4000});
+  ASSERT_EQ(r.left.size(), 1U) << "the last one has half of the weight, but not what weighs most";
+  EXPECT_EQ(r.left[0].entry, 2U);
   EXPECT_EQ(rank(t, {.halfIsEnough = true}).left.size(), 2U) << "places need everything";
+  for (auto& cell : t.cells[0]) cell.reset();
+  EXPECT_TRUE(rank(t, {.scoring = Scoring::Points, .halfIsEnough = true}).placings.empty())
+      << "nobody has what weighs most";
+}
+
+TEST(Ranking, TellsWherePlacesMayLie) {
+  const Ranking r =
+      rank(table({wish(More)}, {{value(10, 0.1), value(5, 1.0), value(5.1, 1.0)}}), {.draws = 20000});
+  EXPECT_EQ(r.placings[0].placeTo, 1.0);
+  EXPECT_EQ(r.placings[1].placeFrom, 2.0);
+  EXPECT_EQ(r.placings[1].placeTo, 3.0);
+  EXPECT_NEAR(r.placings[1].meanPlace, 2.445, 0.02);  // 1 - Phi(0.1 / (sqrt(2) * 0.510)) = 0.445
+}
+
+TEST(Ranking, DrawsWhatAllShareOnce) {
+  ScoreTable more = table({wish(More)}, {{value(10, 1.0), value(10.5, 1.0), {}}});
+  const double apart = rank(more, {.draws = 20000}).placings[0].first.byMeasuring;
+  for (auto& cell : more.cells[0]) {
+    if (cell) cell->lengthU95 = 0.99;
+  }
+  EXPECT_NEAR(apart, 0.756, 0.01);  // Phi(0.5 / (sqrt(2) * 0.510))
+  EXPECT_GT(rank(more, {.draws = 20000}).placings[0].first.byMeasuring, 0.99)
+      << "what both share moves neither";
 }
 
 TEST(Ranking, LeavesOutWhoHasNothingOfWhatTheOthersDifferIn) {

@@ -114,6 +114,12 @@ QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
     }
     QStringList missing;
     for (const ReadingId reading : ranking.nonDiscriminating) missing += spokenName(reading);
+    if (!ranking.unread.empty()) {
+      QStringList unread;
+      for (const ReadingId reading : ranking.unread) unread += spokenName(reading);
+      out += said("Film this to know: %1. No two rigs were read for it yet.").arg(unread.join(", "));
+    }
+    if (const QString passed = passedInWords(table, ranking); !passed.isEmpty()) out += passed;
     if (!missing.isEmpty())
       out += said("Does not count, as fewer than two rigs were read or none differs: %1.")
                  .arg(missing.join(", "));
@@ -123,9 +129,23 @@ QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
 
 QString whyNoPick(const ScoreTable& purpose, const Ranking& ranking) {
   QStringList missing;
-  for (const ReadingId reading : ranking.nonDiscriminating) missing += spokenName(reading).toLower();
+  const auto add = [&missing](ReadingId reading) {
+    const QString name = spokenName(reading).toLower();
+    if (!missing.contains(name)) missing += name;
+  };
+  for (const ReadingId reading : ranking.unread) add(reading);
+  for (const Ranking::Left& left : ranking.left) {
+    for (const ReadingId reading : left.lacks) add(reading);
+  }
   if (purpose.wishes.empty() || missing.isEmpty()) return QString::fromStdString(ranking.whyNone);
-  return said("not read of two rigs: %1").arg(missing.join(", "));
+  return said("Film this to know: %1; two passes each of two rigs or more").arg(missing.join(", "));
+}
+
+QString passedInWords(const ScoreTable& table, const Ranking& ranking) {
+  QStringList names;
+  for (const std::size_t entry : ranking.couldPass) names += nameOf(table, entry);
+  if (names.isEmpty()) return {};
+  return said("What is not read yet could put %1 ahead.").arg(names.join(said(" or ")));
 }
 
 QString reasonInWords(const ScoreTable& table, const Placing& placing, UnitSystem units) {

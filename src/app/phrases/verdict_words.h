@@ -25,6 +25,8 @@ QString chanceInWords(const ScoreTable& table, const Placing& placing);
 QStringList leftInWords(const ScoreTable& table, const Ranking& ranking);
 /// Why there is no pick: what nobody has.
 QString whyNoPick(const ScoreTable& purpose, const Ranking& ranking);
+/// Who could be ahead by what is not read yet; empty where nobody could.
+QString passedInWords(const ScoreTable& table, const Ranking& ranking);
 /// Why a pick is where it is: its readings, the weightiest first.
 QString reasonInWords(const ScoreTable& table, const Placing& placing, UnitSystem units);
 

@@ -15,7 +15,10 @@ FirstPlace firstPlaceOf(const Ranking& ranking) {
   if (ranking.placings.empty()) return out;
   const Placing& first = ranking.placings.front();
   const double chance = first.first.byBoth;
-  out.firmness = chance >= kFirm ? Firmness::Firm : chance >= kLikely ? Firmness::Likely : Firmness::TooClose;
+  const bool open = !ranking.couldPass.empty();
+  out.firmness = chance >= kFirm && !open ? Firmness::Firm
+                 : chance >= kLikely      ? Firmness::Likely
+                                          : Firmness::TooClose;
   for (const Placing& p : ranking.placings) {
     if (p.place == first.place) out.entries.push_back(p.entry);
     if (p.entry != first.entry && p.first.byBoth >= kInTheRunning)

@@ -10,7 +10,7 @@ namespace fin {
 /// How firm the first place of a ranking is, by the chance of first under measuring and other weights both.
 enum class Firmness {
   None,      ///< nothing is ranked
-  Firm,      ///< from 95 %
+  Firm,      ///< from 95 %, and nothing that is not read could change it
   Likely,    ///< from 75 %
   TooClose,  ///< below
 };

@@ -13,6 +13,13 @@ namespace {
 constexpr unsigned kPurposeDraws = 1000;
 constexpr double kMostPoints = 10.0;
 constexpr std::size_t kFewestRigs = 2;  ///< that something can be compared by
+constexpr double kHeavy = 1.0 + 1e-9;   ///< of the mean weight: more than that has to be read
+constexpr double kTail = 0.025;
+
+/// What is not read may be anything.
+bool mayLack(const RankOptions& options) {
+  return options.halfIsEnough && options.scoring == Scoring::Points;
+}
 
 /// A wish that counts, and the rigs' values of it in the order of Contest::entries.
 struct Column {
@@ -69,19 +76,16 @@ std::vector<double> pricePlaces(const Contest& contest) {
   return placesOf(cheap);
 }
 
-std::vector<double> totalsOf(const Contest& contest, const Values& cells,
-                             const std::vector<double>& weights) {
+/// `lacking`: the points of what a rig lacks.
+std::vector<double> totalsOf(const Contest& contest, const Values& cells, const std::vector<double>& weights,
+                             double lacking = 0.0) {
   const bool points = contest.options.scoring == Scoring::Points;
+  const double whole = std::accumulate(weights.begin(), weights.end(), 0.0);
   std::vector<double> totals;
   for (std::size_t r = 0; r < contest.entries.size(); ++r) {
     double sum = 0.0;
-    double weight = 0.0;
-    for (std::size_t c = 0; c < cells.size(); ++c) {
-      if (!cells[c][r]) continue;
-      sum += weights[c] * *cells[c][r];
-      weight += weights[c];
-    }
-    totals.push_back(points ? sum / weight : sum);
+    for (std::size_t c = 0; c < cells.size(); ++c) sum += weights[c] * cells[c][r].value_or(lacking);
+    totals.push_back(points ? sum / whole : sum);
   }
   if (!contest.options.againstPrice) return totals;
   if (points) {
@@ -135,10 +139,10 @@ class Draws {
 
   Values values(const Contest& contest) {
     Values out;
+    const double length = normal_(random_);
     for (const Column& column : contest.columns) {
       auto& row = out.emplace_back();
-      for (const auto& v : column.values)
-        row.push_back(v ? std::optional(v->value + v->u95 / kNormal95 * normal_(random_)) : std::nullopt);
+      for (const auto& v : column.values) row.push_back(v ? std::optional(drawn(*v, length)) : std::nullopt);
     }
     return out;
   }
@@ -157,22 +161,42 @@ class Draws {
   }
 
  private:
+  double drawn(const ScoredValue& v, double length) {
+    const double own = std::sqrt(std::max(0.0, v.u95 * v.u95 - v.lengthU95 * v.lengthU95));
+    return v.value + (own * normal_(random_) + v.lengthU95 * length) / kNormal95;
+  }
+
   std::mt19937_64 random_;
   std::normal_distribution<double> normal_;
   std::uniform_real_distribution<double> even_{-1.0, 1.0};
 };
 
+/// From all places that a rig had in the draws.
+void tellPlaces(std::vector<double> places, Placing& placing) {
+  if (places.empty()) return;
+  placing.meanPlace = std::accumulate(places.begin(), places.end(), 0.0) / static_cast<double>(places.size());
+  std::sort(places.begin(), places.end());
+  const auto last = static_cast<double>(places.size() - 1);
+  placing.placeFrom = places[static_cast<std::size_t>(std::lround(kTail * last))];
+  placing.placeTo = places[static_cast<std::size_t>(std::lround((1.0 - kTail) * last))];
+}
+
 void findChances(const Contest& contest, const std::stop_token& stop, std::vector<Placing>& placings) {
   const Values means = meansOf(contest);
   const std::vector<double> weights = weightsOf(contest);
   Draws draws(contest.options.seed);
+  std::vector<std::vector<double>> places(contest.entries.size());
   const auto chances = [&](bool drawValues, bool drawWeights) {
     std::vector<double> out(contest.entries.size(), 0.0);
     for (unsigned k = 0; k < contest.options.draws && !stop.stop_requested(); ++k) {
       Values cells = cellsOf(contest, drawValues ? draws.values(contest) : means);
       if (drawValues) draws.fillIn(cells);
       const auto totals = totalsOf(contest, cells, drawWeights ? draws.weights(weights) : weights);
-      shareFirst(meritOf(contest, totals), out);
+      const std::vector<double> merit = meritOf(contest, totals);
+      shareFirst(merit, out);
+      if (!drawValues || drawWeights) continue;
+      const std::vector<double> placed = placesOf(merit);
+      for (std::size_t r = 0; r < placed.size(); ++r) places[r].push_back(placed[r]);
     }
     for (double& chance : out) chance /= contest.options.draws;
     return out;
@@ -180,7 +204,10 @@ void findChances(const Contest& contest, const std::stop_token& stop, std::vecto
   const std::vector<double> measuring = chances(true, false);
   const std::vector<double> weighing = chances(false, true);
   const std::vector<double> both = chances(true, true);
-  for (std::size_t r = 0; r < placings.size(); ++r) placings[r].first = {measuring[r], weighing[r], both[r]};
+  for (std::size_t r = 0; r < placings.size(); ++r) {
+    placings[r].first = {measuring[r], weighing[r], both[r]};
+    tellPlaces(std::move(places[r]), placings[r]);
+  }
 }
 
 bool differ(const std::vector<std::optional<ScoredValue>>& values) {
@@ -208,19 +235,20 @@ std::vector<ReadingId> lacksOf(const ScoreTable& table, std::size_t e, const std
                                const RankOptions& options) {
   double known = 0.0;
   double whole = 0.0;
-  std::vector<ReadingId> lacks;
+  for (const std::size_t w : wishes) whole += table.wishes[w].weight;
+  const double mean = whole / static_cast<double>(std::max<std::size_t>(wishes.size(), 1));
+  std::vector<ReadingId> lacks, needed;
   for (const std::size_t w : wishes) {
-    whole += table.wishes[w].weight;
+    const Wish& wish = table.wishes[w];
     if (table.cells[w][e]) {
-      known += table.wishes[w].weight;
+      known += wish.weight;
     } else {
-      lacks.push_back(table.wishes[w].reading);
+      lacks.push_back(wish.reading);
+      if (wish.weight > kHeavy * mean) needed.push_back(wish.reading);
     }
   }
-  const bool enough =
-      options.halfIsEnough && options.scoring == Scoring::Points && known > 0.0 && known >= 0.5 * whole;
-  if (enough) lacks.clear();
-  return lacks;
+  if (!mayLack(options) || !(known >= 0.5 * whole)) return lacks;
+  return needed;
 }
 
 /// Why an entry's price is of no use; empty where none is needed or it is.
@@ -237,7 +265,14 @@ void fillColumns(const std::vector<std::size_t>& wishes, Contest& contest, Ranki
   for (const std::size_t w : wishes) {
     Column column{w, {}, {}};
     for (const std::size_t e : contest.entries) column.values.push_back(contest.table.cells[w][e]);
-    const auto curve = curveFor(contest.table.wishes[w], gradedValues(contest.table, w));
+    const std::vector<double> read = gradedValues(contest.table, w);
+    if (mayLack(contest.options) && read.size() < kFewestRigs) {
+      for (auto& v : column.values) v.reset();  // of one alone nobody knows what it is worth
+      contest.columns.push_back(std::move(column));
+      out.unread.push_back(contest.table.wishes[w].reading);
+      continue;
+    }
+    const auto curve = curveFor(contest.table.wishes[w], read);
     if (curve && (contest.table.wishes[w].curve || differ(column.values))) {
       column.curve = *curve;
       contest.columns.push_back(std::move(column));
@@ -252,7 +287,7 @@ void dropWhoHasNothing(Contest& contest, Ranking& out) {
   for (std::size_t r = contest.entries.size(); r-- > 0;) {
     const bool any = std::any_of(contest.columns.begin(), contest.columns.end(),
                                  [r](const Column& c) { return c.values[r].has_value(); });
-    if (any || contest.columns.empty()) continue;
+    if (any || contest.columns.empty()) continue;  // or nothing is told of anybody
     Ranking::Left left{contest.entries[r], {}, {}};
     for (Column& column : contest.columns) {
       left.lacks.push_back(contest.table.wishes[column.wish].reading);
@@ -269,7 +304,7 @@ Contest gather(const ScoreTable& table, const RankOptions& options, Ranking& out
   std::vector<std::size_t> wishes;
   for (std::size_t w = 0; w < table.wishes.size(); ++w) {
     if (!(table.wishes[w].weight > 0.0)) continue;
-    if (gradedValues(table, w).size() >= kFewestRigs) {
+    if (mayLack(options) || gradedValues(table, w).size() >= kFewestRigs) {
       wishes.push_back(w);
     } else {
       out.nonDiscriminating.push_back(table.wishes[w].reading);
@@ -379,9 +414,10 @@ Ranking rank(const ScoreTable& table, const RankOptions& options, const std::sto
   if (!out.whyNone.empty()) return out;
   const Values cells = cellsOf(contest, meansOf(contest));
   const std::vector<double> totals = totalsOf(contest, cells, weightsOf(contest));
+  const std::vector<double> most = totalsOf(contest, cells, weightsOf(contest), kMostPoints);
   const std::vector<double> places = placesOf(meritOf(contest, totals));
   for (std::size_t r = 0; r < contest.entries.size(); ++r) {
-    Placing placing{contest.entries[r], places[r], totals[r], {}, {}};
+    Placing placing{.entry = contest.entries[r], .place = places[r], .total = totals[r], .most = most[r]};
     placing.cells.resize(table.wishes.size());
     for (std::size_t c = 0; c < contest.columns.size(); ++c)
       placing.cells[contest.columns[c].wish] = cells[c][r];
@@ -390,6 +426,10 @@ Ranking rank(const ScoreTable& table, const RankOptions& options, const std::sto
   findChances(contest, stop, out.placings);
   std::stable_sort(out.placings.begin(), out.placings.end(),
                    [](const Placing& a, const Placing& b) { return a.place < b.place; });
+  for (std::size_t k = 1; k < out.placings.size(); ++k) {
+    if (mayLack(options) && out.placings[k].most > out.placings.front().total)
+      out.couldPass.push_back(out.placings[k].entry);
+  }
   return out;
 }
 

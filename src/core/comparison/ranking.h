@@ -20,8 +20,9 @@ struct RankOptions {
   Scoring scoring = Scoring::Places;
   /// Places: the place of the price is added to the place over all. Points: points per unit of money.
   bool againstPrice = false;
-  /// A rig counts that has half of the weight; else it needs every property that any rig has. What it lacks
-  /// is drawn anywhere between 0 and 10 points where its chances are found. With Scoring::Points only.
+  /// A rig counts that has half of the weight, and all properties that weigh more than the mean of them; else
+  /// it needs every property that any rig has. What it lacks, and what nobody has, may be anything between 0
+  /// and 10 points (C. Manski, 2003): places go by the least that it can have. With Scoring::Points only.
   bool halfIsEnough = false;
   unsigned draws = 4000;
   unsigned seed = 1;
@@ -41,8 +42,12 @@ struct Chances {
 
 struct Placing {
   std::size_t entry = 0;
-  double place = 1.0;                        ///< equals share the mean of their places
-  double total = 0.0;                        ///< as the scoring says
+  double place = 1.0;      ///< equals share the mean of their places
+  double total = 0.0;      ///< as the scoring says; with what it lacks at nothing
+  double most = 0.0;       ///< the same with what it lacks at its best
+  double meanPlace = 1.0;  ///< over the draws of the measuring
+  double placeFrom = 1.0;  ///< 95 % of these
+  double placeTo = 1.0;
   std::vector<std::optional<double>> cells;  ///< by wish: places or points; none where it tells nothing
   Chances first;
 };
@@ -57,14 +62,16 @@ struct Ranking {
   std::vector<Left> left;                    ///< graded, but not to be ranked
   std::vector<ReadingId> nonDiscriminating;  ///< readings of wishes that do not count: read of fewer than
                                              ///< two rigs, or no difference
+  std::vector<ReadingId> unread;             ///< that count, and that nobody has: to be filmed
+  std::vector<std::size_t> couldPass;        ///< entries that what is not read could put over the first
   std::string whyNone;                       ///< why nothing is ranked; empty where something is
 };
 
 /// Ranks the graded entries. Values are drawn from normal distributions about the means with u95 as their 95
-/// % half-widths, independently; a scale that all share makes differences surer than that. A curve that the
-/// tester did not set goes from the worst to the best of the day and stays there while values are drawn.
-/// Exact shares of the draws; with 4000 they are good to 0.016 (95 %). Checked against closed forms for two
-/// rigs. Stopped, it ends soon and its chances mean nothing.
+/// % half-widths; what they share through a known length is drawn once for all rigs and readings. A curve
+/// that the tester did not set goes from the worst to the best of the day and stays there while values are
+/// drawn. Exact shares of the draws; with 4000 they are good to 0.016 (95 %). Checked against closed forms
+/// for two rigs. Stopped, it ends soon and its chances mean nothing.
 Ranking rank(const ScoreTable& table, const RankOptions& options, const std::stop_token& stop = {});
 
 /// By entry: no other is at least as cheap and as good (the greater merit) and better in one of both.

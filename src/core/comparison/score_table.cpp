@@ -35,7 +35,7 @@ std::map<std::string, ScoredValue> overPasses(const std::vector<ComparedPass>& p
   std::map<std::string, ScoredValue> out;
   for (const RigMean& rig : spread.rigs) {
     const double u95 = rig.passes < 2 ? std::hypot(rig.u95(), alone) : rig.u95();
-    out[rig.rig] = {rig.mean, u95, rig.passes, rig.letters};
+    out[rig.rig] = {rig.mean, u95, rig.passes, rig.letters, rig.lengthU95};
   }
   return out;
 }

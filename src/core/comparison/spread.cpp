@@ -103,12 +103,16 @@ class Comparison {
 
   RigMean meanOf(std::size_t i) const {
     const double t = tExceededWith(kTail, fit_.degreesOf(i) > 0.0 ? fit_.degreesOf(i) : fit_.degrees());
-    const double half = std::sqrt(t * t * fit_.covariance(i, i) + sharedSquare(values_, fit_.weights(i)));
-    return {.rig = rigs_[i]->rig,
-            .passes = rigs_[i]->values.size(),
-            .mean = values_.back(fit_.mean(i)),
-            .from = values_.back(fit_.mean(i) - half),
-            .to = values_.back(fit_.mean(i) + half)};
+    const double shared = sharedSquare(values_, fit_.weights(i));
+    const double half = std::sqrt(t * t * fit_.covariance(i, i) + shared);
+    RigMean out{.rig = rigs_[i]->rig,
+                .passes = rigs_[i]->values.size(),
+                .mean = values_.back(fit_.mean(i)),
+                .from = values_.back(fit_.mean(i) - half),
+                .to = values_.back(fit_.mean(i) + half)};
+    if (half > 0.0 && values_.oneCameraDay())
+      out.lengthU95 = std::copysign(out.u95() * std::sqrt(shared) / half, values_.lengths);
+    return out;
   }
 
   /// Of a pair, by how many standard errors it must differ.

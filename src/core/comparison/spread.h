@@ -39,6 +39,7 @@ struct RigMean {
   double mean = 0.0;
   double from = 0.0;  ///< 95 %
   double to = 0.0;
+  double lengthU95 = 0.0;     ///< of its half-width, through the known length; as the length grows
   std::string letters;        ///< rigs that share a letter cannot be told apart; empty where none was tested
   std::size_t placeFrom = 1;  ///< by falling value, as far as it is sure
   std::size_t placeTo = 1;

@@ -59,10 +59,10 @@ Wish usualWish(ReadingId reading, const std::vector<ComparedPass>& passes = {});
 struct VerdictPlan {
   std::vector<Wish> wishes;  ///< none: as proposed
   std::vector<Purpose> purposes = usualPurposes();
-  double prey_mm = 80.0;      ///< length of what the fish eat
-  std::string pricesFrom;     ///< when and where prices were noted
-  std::string interest;       ///< the testers' interest, declared in the report
-  std::string conclusion;     ///< in the tester's own words
+  double prey_mm = 80.0;   ///< length of what the fish eat
+  std::string pricesFrom;  ///< when and where prices were noted
+  std::string interest;    ///< the testers' interest, declared in the report
+  std::string conclusion;  ///< in the tester's own words
 
   friend bool operator==(const VerdictPlan&, const VerdictPlan&) = default;
 };

@@ -60,7 +60,7 @@ PurposePage::PurposePage(VerdictController& controller, QWidget* parent)
   picks_->setAccessibleName(tr("All rigs for the chosen purpose"));
   picks_->setColumnWidth(0, 50);
   picks_->setColumnWidth(1, 210);
-  picks_->setColumnWidth(2, 60);
+  picks_->setColumnWidth(2, 80);
   picks_->setColumnWidth(3, 70);
   right->addWidget(picks_, 4);
   words_->setObjectName("purposeWords");
@@ -142,6 +142,8 @@ void PurposePage::refresh() {
         cells[1] = QString::fromStdString(table.entries[first.entry].rig);
         cells[2] = chanceInWords(table, first);
         cells[3] = reasonInWords(table, first, units_);
+        if (const QString passed = passedInWords(table, *ranking); !passed.isEmpty())
+          cells[3] += ". " + passed;
       }
       for (int c = 0; c < purposes_->columnCount(); ++c) purposes_->setItem(row, c, readOnlyCell(cells[c]));
       QFont bold = purposes_->font();
@@ -176,8 +178,10 @@ void PurposePage::showPicks(const Purpose& purpose) {
   int row = 0;
   for (const Placing& p : ranking.placings) {
     const QString cells[] = {plainNumber(p.place, 1), QString::fromStdString(table.entries[p.entry].rig),
-                             plainNumber(p.total, 1), chanceInWords(table, p),
-                             reasonInWords(table, p, units_)};
+                             p.most > p.total
+                                 ? tr("%1 to %2").arg(plainNumber(p.total, 1), plainNumber(p.most, 1))
+                                 : plainNumber(p.total, 1),
+                             chanceInWords(table, p), reasonInWords(table, p, units_)};
     int column = 0;
     for (const QString& text : cells) picks_->setItem(row, column++, readOnlyCell(text));
     ++row;

@@ -70,6 +70,11 @@ std::optional<double> meanOfAll(const std::vector<const ComparedValue*>& tying, 
 
 }  // namespace
 
+bool OnScale::oneCameraDay() const {
+  return std::all_of(cameraDays.begin(), cameraDays.end(),
+                     [this](const std::string& day) { return day == cameraDays.front(); });
+}
+
 double OnScale::back(double y) const {
   if (scaling == Scaling::Ratio) return std::exp(y);
   if (scaling == Scaling::Difference) return y;
@@ -83,8 +88,8 @@ double OnScale::told(double difference) const {
 }
 
 OnScale onScale(const std::vector<const ComparedRig*>& rigs, ReadingId reading) {
-  OnScale out{.scaling = scalingFor(rigs, reading)};
-  const double lengths = std::abs(lengthsIn(reading));
+  OnScale out{.scaling = scalingFor(rigs, reading), .lengths = lengthsIn(reading)};
+  const double lengths = std::abs(out.lengths);
   // One known length a camera and day: where passes say otherwise, the least sure of them.
   std::map<std::string, double> lengthU95;
   for (const ComparedRig* rig : rigs) {

@@ -16,6 +16,9 @@ struct OnScale {
   std::vector<std::string> cameraDays;  ///< by value
   std::vector<double> shared;  ///< by value: half-width through the known length of its camera and day
 
+  int lengths = 0;  ///< as lengthsIn()
+
+  [[nodiscard]] bool oneCameraDay() const;
   /// A mean, back in the reading's unit.
   [[nodiscard]] double back(double y) const;
   /// A difference on the scale as it is told: a ratio less one; as it is; of shares percentage points, as
