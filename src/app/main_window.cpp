@@ -79,7 +79,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
 
   bench_ = new BenchPlace({*controller_, *kept_, *lenses_, *sharing_}, *ways_);
   plan_ = new PlanPlace(*day_);
-  poolside_ = new PoolsidePlace(*day_, *controller_);
+  poolside_ = new PoolsidePlace(*day_, *controller_, *verdictController_);
   addPlace(Place::Plan, tr("Plan"), plan_);
   addPlace(Place::Poolside, tr("Poolside"), poolside_);
   addPlace(Place::Bench, tr("Bench"), bench_);
@@ -195,7 +195,7 @@ void MainWindow::tellUnreadable() {
 /// they are next shown.
 void MainWindow::keepReadingsFresh() {
   const auto refreshWhenSeen = [this] {
-    if (lineUp_->isVisible() || verdict_->isVisible()) lineUpModel_->refresh();
+    if (lineUp_->isVisible() || verdict_->isVisible() || poolside_->isVisible()) lineUpModel_->refresh();
   };
   connect(controller_, &PassController::resultChanged, this, refreshWhenSeen);
   connect(controller_, &PassController::passesChanged, this, refreshWhenSeen);
@@ -281,7 +281,10 @@ void MainWindow::go(Place place) {
   outdated_->setWanted(compares);
   nothingYet_->setWanted(compares);
   if (place == Place::Bench) bench_->footage().setFocus();
-  if (place == Place::Poolside) poolside_->setFocus();
+  if (place == Place::Poolside) {
+    lineUpModel_->refresh();
+    poolside_->setFocus();
+  }
   found_->setLooking(place == Place::LookThrough);
   if (place == Place::LookThrough) {
     look_->begin();

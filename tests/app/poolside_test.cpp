@@ -4,9 +4,10 @@
 #include <QListWidget>
 #include <QMimeData>
 #include <fstream>
+#include <map>
 
+#include "app/read_day_fixture.h"
 #include "app/ui/unit_box.h"
-#include "app/window_fixture.h"
 
 namespace fin::app {
 namespace {
@@ -236,6 +237,69 @@ TEST(TickSound, PlacesItsTicksToTheSample) {
   for (std::size_t n = 0; n < 4; ++n) {
     EXPECT_NEAR(static_cast<double>(starts[n]), cadence.beat(n).value() * kRate_Hz + 1.0, 1.0) << n;
   }
+}
+
+/// A planned day of four rigs in four blocks, three of them filmed and read: two of them close together.
+class FilmNextTest : public ReadDayTest {
+ protected:
+  void SetUp() override {
+    auto log = Log::open(folder_ / "day.finlog");
+    ASSERT_TRUE(log) << log.error().message;
+    const double rates[] = {402.0, 440.0, 413.0, 480.0};
+    const double scatter[] = {0.0, 5.0, -5.0, 3.0, -4.0, 4.0, -3.0, 0.0};
+    const char* names[] = {"Oblig", "Hasp", "Oblag", "Vinto"};
+    for (std::int64_t r = 0; r < 4; ++r) {
+      plan_.rack.models.push_back({.id = r + 1, .name = names[r]});
+      plan_.rack.rigs.push_back({.id = r + 11, .model = r + 1});
+    }
+    for (std::size_t block = 0; block < 4; ++block) {
+      for (std::size_t r = 0; r < 4; ++r) {
+        keep(**log, static_cast<std::int64_t>(r + 11), "fall " + std::to_string(plan_.sheet.size()),
+             Protocol::Fall,
+             {{ReadingId::FallRate, rates[r] + scatter[(block + 3 * r) % 8], "mm/s", 1.0, 60.0}}, true);
+      }
+    }
+    for (std::int64_t r = 0; r < 4; ++r) {
+      plan_.sheet.push_back({.id = 17 + r, .rig = r + 11, .protocol = Protocol::Fall, .block = 5});
+    }
+    plan_.options.tasks = {{Protocol::Fall, View::Side, {}}};
+    ASSERT_TRUE((*log)->savePlan(DayPlan{}, plan_));
+    VerdictPlan verdict, before;
+    verdict.wishes = {{.reading = ReadingId::FallRate, .direction = Direction::Less}};
+    ASSERT_TRUE((*log)->saveVerdict(before, verdict));
+    log->reset();
+    openWindow();
+    press("place1");
+  }
+};
+
+TEST_F(FilmNextTest, SaysWhatWouldSettleMostAndPlansTheRestByOneKey) {
+  const QString said = text("filmNextText");
+  EXPECT_TRUE(said.startsWith("Film next: ")) << said.toStdString();
+  EXPECT_TRUE(said.contains("of Oblig and Oblag; the rest is settled. Open: fall rate."));
+  const auto planned = [this] {
+    std::map<RigId, int> out;
+    for (const PlannedPass& pass : window_->day().plan().sheet) {
+      if (pass.state == PassState::Planned) ++out[pass.rig];
+    }
+    return out;
+  };
+  const int more = said.mid(11, 1).toInt();
+  ASSERT_GE(more, 1);
+  QTest::keyClick(&window_->poolside(), Qt::Key_R);
+  EXPECT_EQ(planned(), (std::map<RigId, int>{{11, more}, {13, more}}));
+  press("undo");
+  EXPECT_EQ(planned().size(), 4U);
+}
+
+TEST_F(FilmNextTest, NamesNoRigOnABlindDay) {
+  window_->day().edit("Blind", [](DayPlan& plan) {
+    plan.options.blind = true;
+    for (PlannedPass& pass : plan.sheet)
+      pass.label = std::string(1, static_cast<char>('A' + pass.rig.value() - 11));
+  });
+  EXPECT_TRUE(text("filmNextText").contains("of Rig A and Rig C;")) << text("filmNextText").toStdString();
+  EXPECT_FALSE(text("filmNextText").contains("Oblig"));
 }
 
 }  // namespace

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/planning/pass_sheet.h"
+#include "core/planning/replan.h"
 
 #include <gtest/gtest.h>
 
@@ -158,6 +159,38 @@ TEST(Cadence, KeepsItsBeatsWithoutAddingUpErrors) {
   EXPECT_EQ(cadence.beatFrom(Seconds(2.61)), 3U);
   EXPECT_FALSE((Cadence{0, Seconds(0.5), Seconds(1.0)}.validate()));
   EXPECT_DOUBLE_EQ(*handleTurnsPerMinute(MillimetresPerSecond(350.0), Millimetres(700.0)), 30.0);
+}
+
+TEST(Replanned, SkipsWhatIsSettledAndAddsBlocksOfTheRest) {
+  SheetOptions options;
+  options.tasks = {{Protocol::Fall, View::Side, {}}};
+  options.repeats = 4;
+  options.blind = true;
+  auto sheet = *makeSheet({1, 2, 3, 4}, options);
+  for (PlannedPass& pass : sheet) {
+    if (pass.block <= 3) pass.state = PassState::Done;
+  }
+  const auto after = replanned(sheet, {1, 3}, 3, options, 100);
+  ASSERT_TRUE(after) << after.error().message;
+  std::map<RigId, int> planned;
+  for (std::size_t i = 0; i < after->size(); ++i) {
+    const PlannedPass& pass = (*after)[i];
+    if (i < 12) {
+      EXPECT_EQ(pass, sheet[i]) << "what was made stays";
+    } else if (i < 16) {
+      EXPECT_EQ(pass.state == PassState::Skipped, pass.rig == 2 || pass.rig == 4);
+    }
+    if (pass.state == PassState::Planned) ++planned[pass.rig];
+    if (i >= 16) {
+      EXPECT_GE(pass.id, 100);
+      EXPECT_GT(pass.block, 4);
+      const auto same = [&](const PlannedPass& p) { return p.rig == pass.rig; };
+      EXPECT_EQ(pass.label, std::find_if(sheet.begin(), sheet.end(), same)->label);
+    }
+  }
+  EXPECT_EQ(planned, (std::map<RigId, int>{{1, 3}, {3, 3}})) << "one of the old block, two new ones";
+  EXPECT_EQ(replanned(sheet, {1, 3}, 1, options, 100)->size(), sheet.size());
+  EXPECT_FALSE(replanned(sheet, {}, 1, options, 100));
 }
 
 }  // namespace

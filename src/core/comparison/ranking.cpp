@@ -14,7 +14,7 @@ constexpr unsigned kPurposeDraws = 1000;
 constexpr double kMostPoints = 10.0;
 constexpr std::size_t kFewestRigs = 2;  ///< that something can be compared by
 constexpr double kHeavy = 1.0 + 1e-9;   ///< of the mean weight: more than that has to be read
-constexpr double kTail = 0.025;
+constexpr double kTailOfPlaces = 0.025;
 
 /// What is not read may be anything.
 bool mayLack(const RankOptions& options) {
@@ -177,8 +177,8 @@ void tellPlaces(std::vector<double> places, Placing& placing) {
   placing.meanPlace = std::accumulate(places.begin(), places.end(), 0.0) / static_cast<double>(places.size());
   std::sort(places.begin(), places.end());
   const auto last = static_cast<double>(places.size() - 1);
-  placing.placeFrom = places[static_cast<std::size_t>(std::lround(kTail * last))];
-  placing.placeTo = places[static_cast<std::size_t>(std::lround((1.0 - kTail) * last))];
+  placing.placeFrom = places[static_cast<std::size_t>(std::lround(kTailOfPlaces * last))];
+  placing.placeTo = places[static_cast<std::size_t>(std::lround((1.0 - kTailOfPlaces) * last))];
 }
 
 void findChances(const Contest& contest, const std::stop_token& stop, std::vector<Placing>& placings) {

@@ -20,13 +20,15 @@ QFrame* inCard(QWidget* widget) {
 
 }  // namespace
 
-PoolsidePlace::PoolsidePlace(DayController& day, PassController& passes, QWidget* parent)
+PoolsidePlace::PoolsidePlace(DayController& day, PassController& passes, const VerdictController& verdict,
+                             QWidget* parent)
     : QWidget(parent),
       clips_(day, passes),
       now_(new NowPanel(day)),
       pacer_(new PacerPanel(day)),
       list_(new RunList(day, passes, clips_)),
       incoming_(new IncomingPanel(day, clips_)),
+      next_(new FilmNextBar(day, verdict)),
       actions_(tr("Poolside")) {
   setFocusPolicy(Qt::StrongFocus);
   auto* grid = new QGridLayout(this);
@@ -37,7 +39,8 @@ PoolsidePlace::PoolsidePlace(DayController& day, PassController& passes, QWidget
   grid->addWidget(inCard(pacer_), 0, 1);
   grid->addWidget(list_, 1, 0);
   grid->addWidget(inCard(incoming_), 1, 1);
-  if (QWidget* lines = cautionLines(Step::Poolside)) grid->addWidget(lines, 2, 0, 1, 2);
+  grid->addWidget(next_, 2, 0, 1, 2);
+  if (QWidget* lines = cautionLines(Step::Poolside)) grid->addWidget(lines, 3, 0, 1, 2);
   grid->setColumnStretch(0, 5);
   grid->setColumnStretch(1, 3);
   grid->setRowStretch(0, 5);
@@ -55,6 +58,7 @@ void PoolsidePlace::fillActions() {
       .add(tr("Take the chosen clip in"), {Qt::Key_T}, [this] { incoming_->takeChosen(); })
       .add(tr("Take all clips in that have their pass"), {QKeySequence(Qt::SHIFT | Qt::Key_T)},
            [this] { incoming_->takeAll(); })
+      .add(tr("Plan the rest of the day by what is still open"), {Qt::Key_R}, [this] { next_->replan(); })
       .tell(tr("Move a clip to another pass"), tr("Alt and Up, Down"));
 }
 

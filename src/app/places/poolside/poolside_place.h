@@ -4,6 +4,7 @@
 #include <QWidget>
 
 #include "app/controllers/incoming_clips.h"
+#include "app/places/poolside/film_next_bar.h"
 #include "app/places/poolside/incoming_panel.h"
 #include "app/places/poolside/now_panel.h"
 #include "app/places/poolside/pacer_panel.h"
@@ -17,7 +18,8 @@ class PoolsidePlace : public QWidget {
   Q_OBJECT
 
  public:
-  PoolsidePlace(DayController& day, PassController& passes, QWidget* parent = nullptr);
+  PoolsidePlace(DayController& day, PassController& passes, const VerdictController& verdict,
+                QWidget* parent = nullptr);
   [[nodiscard]] IncomingPanel& incoming() { return *incoming_; }
   [[nodiscard]] PacerPanel& pacer() { return *pacer_; }
   [[nodiscard]] FolderWatch& watch() { return clips_.watch(); }
@@ -37,6 +39,7 @@ class PoolsidePlace : public QWidget {
   PacerPanel* pacer_;
   RunList* list_;
   IncomingPanel* incoming_;
+  FilmNextBar* next_;
   ActionTable actions_;
 };
 

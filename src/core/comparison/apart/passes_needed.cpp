@@ -13,8 +13,8 @@ namespace {
 namespace bm = boost::math;
 
 constexpr double kPower = 0.8;
-constexpr double kTail = 0.025;
-constexpr double kFarOut = 12.0;  ///< beyond the bound: the power is one, and its series is not needed
+constexpr double kOneSided = 0.025;
+constexpr double kPowerIsOne = 12.0;  ///< beyond the bound: the power is one, and its series is not needed
 
 double degreesWith(std::size_t passes, std::size_t rigs) {
   const auto n = static_cast<double>(passes), r = static_cast<double>(rigs);
@@ -27,8 +27,8 @@ double PassesNeeded::bound(std::size_t passes) {
   const auto [known, fresh] = bounds_.try_emplace(passes, 0.0);
   if (fresh) {
     const double degrees = degreesWith(passes, rigs_);
-    known->second = rigs_ == 2 ? bm::quantile(bm::students_t(degrees), 1.0 - kTail)
-                               : rangeExceededWith(kTail, rigs_, degrees) / std::sqrt(2.0);
+    known->second = rigs_ == 2 ? bm::quantile(bm::students_t(degrees), 1.0 - kOneSided)
+                               : rangeExceededWith(kOneSided, rigs_, degrees) / std::sqrt(2.0);
   }
   return known->second;
 }
@@ -36,7 +36,7 @@ double PassesNeeded::bound(std::size_t passes) {
 double PassesNeeded::power(double size, std::size_t passes) {
   const double away = std::abs(size) * std::sqrt(0.5 * static_cast<double>(passes));
   const double at = bound(passes);
-  if (away > kFarOut + at) return 1.0;
+  if (away > kPowerIsOne + at) return 1.0;
   const bm::non_central_t t(degreesWith(passes, rigs_), away);
   return bm::cdf(bm::complement(t, at)) + bm::cdf(t, -at);
 }
