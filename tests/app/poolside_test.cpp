@@ -89,6 +89,24 @@ TEST_F(Poolside, WorksThroughTheDayByNumberKeys) {
   EXPECT_EQ(find<QLabel>("nowRig")->text(), "The day is done");
 }
 
+TEST_F(Poolside, NotesLightWindAndWaterFromThisPassOn) {
+  key(Qt::Key_1);
+  key(Qt::Key_5);
+  auto* light = find<QComboBox>("passLight");
+  light->setFocus();
+  QTest::keyClicks(light, "low sun");
+  QTest::keyClick(light, Qt::Key_Tab);
+  typeInto(find<UnitBox>("passWater"), "14.5");
+  EXPECT_TRUE(sheet()[0].light.empty()) << "what was made before stays";
+  for (std::size_t i = 1; i < sheet().size(); ++i) {
+    EXPECT_EQ(sheet()[i].light, "low sun");
+    EXPECT_EQ(sheet()[i].water_C, 14.5);
+    EXPECT_TRUE(sheet()[i].wind.empty());
+  }
+  typeInto(find<UnitBox>("passWater"), "-3");
+  EXPECT_FALSE(sheet()[1].water_C) << "not said any more";
+}
+
 TEST_F(Poolside, TakesTheSimulatedCamerasClipsAndRedoesAFouledPass) {
   watch();
   press("rehearse");

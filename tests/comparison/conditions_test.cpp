@@ -108,6 +108,29 @@ TEST(RateDoubtOf, APassThatReadsAWholeNumberOfTimesSlower) {
   EXPECT_FALSE(rateDoubt({{number(ReadingId::KickFrequency, 1.0)}, {}}, peers)) << "nothing to compare with";
 }
 
+TEST(UnequalConditions, NameWhatTheDayChangedAndHowRigsDiffer) {
+  std::vector<ComparedPass> passes(3);
+  std::vector<PassConditions> conditions(3);
+  for (std::size_t i = 0; i < 3; ++i) {
+    passes[i].id = conditions[i].pass = static_cast<std::int64_t>(i + 1);
+    passes[i].readings.readings = {{ReadingId::FallRate, 100.0, "mm/s", 1.0, 30.0}};
+    conditions[i].rigKnown = true;
+    conditions[i].light = i == 0 ? "cloud" : i == 1 ? "bright sun" : "";
+    conditions[i].wind = "calm";
+    conditions[i].water_C = 14.0 + 0.7 * static_cast<double>(i);
+    conditions[i].hook = i == 0 ? "2/0" : "3/0";
+  }
+  const auto found = unequalConditions(passes, conditions, ReadingId::FallRate);
+  ASSERT_EQ(found.size(), 3U) << "wind was the same all day, and no head was said";
+  EXPECT_EQ(found[0].what, Unequal::What::Hook);
+  EXPECT_EQ(found[1].what, Unequal::What::Light);
+  EXPECT_EQ(found[1].values, (std::vector<std::string>{"bright sun", "cloud"}));
+  EXPECT_EQ(found[2].what, Unequal::What::WaterTemperature);
+  EXPECT_EQ(found[2].most, 15.4);
+  conditions[2].water_C = 14.9;
+  EXPECT_EQ(unequalConditions(passes, conditions, ReadingId::FallRate).size(), 2U) << "within a degree";
+}
+
 /// Placings with these chances of the first place.
 Ranking rankingWith(const std::vector<double>& chances, const std::vector<double>& places) {
   Ranking out;

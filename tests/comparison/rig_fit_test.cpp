@@ -6,6 +6,7 @@
 
 #include <cmath>
 
+#include "core/comparison/apart/drawn_in.h"
 #include "core/comparison/apart/studentised_range.h"
 
 namespace fin {
@@ -87,6 +88,17 @@ TEST(RigFit, TrustsPassesNoMoreThanTheirOwnUncertaintyUnlessItIsRefuted) {
   EXPECT_NEAR(RigFit::of(counts, 3, 1.0)->varianceOf(0), 1.0 / 12.0, 1e-12) << "whole counts";
   for (FitValue& v : counts) v.ownSd = 0.3;
   EXPECT_NEAR(RigFit::of(counts, 3)->varianceOf(0), 0.09, 1e-12);
+}
+
+TEST(RigFit, DrawsMeansInForChances) {
+  const auto fit = RigFit::of(day(), 4);
+  std::vector<DrawnMean> means;
+  for (std::size_t i = 0; i < 4; ++i) means.push_back({fit->mean(i), fit->covariance(i, i)});
+  EXPECT_NEAR(varianceBetween(means), 4.660227e-3, 5e-10);
+  EXPECT_NEAR(drawnIn(means)[A].mean, 5.998044, 5e-7);
+  EXPECT_LT(drawnIn(means)[A].variance, means[A].variance);
+  means.pop_back();
+  EXPECT_EQ(drawnIn(means)[A].mean, means[A].mean) << "three are too few";
 }
 
 TEST(RigFit, LeavesBlocksOutWhereThreeRigsShowNone) {

@@ -26,6 +26,9 @@ PlannedPass wholePass() {
   p.whyFouled = "a leaf";
   p.note = "windy";
   p.lineOut_mm = 12000.0;
+  p.light = "cloud";
+  p.wind = "calm";
+  p.water_C = 14.5;
   p.finished_s = 1.75e9;
   return p;
 }

@@ -7,6 +7,7 @@
 #include <cstdlib>
 #include <fstream>
 
+#include "core/exchange/comparison_file.h"
 #include "core/exchange/ladder_file.h"
 #include "core/exchange/pass_json.h"
 #include "core/exchange/passes_file.h"
@@ -152,6 +153,20 @@ TEST(Golden, LadderAndPasses) {
   expectGolden("day.passes.json", writePasses("A day", {entry}, somePasses()));
   ReadingRows rows = rowsOf(somePasses());
   expectGolden("day.readings.csv", writeCsv({',', std::move(rows.heads), std::move(rows.rows)}));
+}
+
+TEST(Golden, Comparison) {
+  Spread spread;
+  spread.scaling = Scaling::Ratio;
+  spread.adjusted.blocks = true;
+  spread.rigs = {{"Vinto 11", 3, 200.0, 196.0, 204.0, 0.5, "a", 1, 2, true, false},
+                 {"Hasp 14", 3, 180.0, 176.0, 184.0, 0.5, "a", 1, 2, true, true}};
+  spread.pairs = {{0, 1, 0.125, -0.0625, 0.25, 0.0625, false, 0.25, 3}};
+  Spread none;
+  none.whyNoPairs = "nobody read it";
+  expectGolden("day.comparison.json",
+               writeComparison({{ReadingId::FallRate, 260.0, spread}, {ReadingId::RiseRate, {}, none}},
+                               {"an old pass"}));
 }
 
 TEST(Golden, RackAndDocumentsOfALog) {

@@ -62,20 +62,19 @@ TEST_P(Schemas, SayWhatTheGoldenFilesAre) {
   }
 }
 
-INSTANTIATE_TEST_SUITE_P(Exchange, Schemas,
-                         testing::Values(Format{"pass.json", "pass"}, Format{"pass-square.json", "pass"},
-                                         Format{"pass.readings.json", "readings"},
-                                         Format{"ladder.readings.json", "readings"},
-                                         Format{"heads.readings.json", "readings"},
-                                         Format{"day.passes.json", "passes"}, Format{"model.json", "model"},
-                                         Format{"rig.json", "rig"},
-                                         Format{"planned-pass.json", "planned-pass"},
-                                         Format{"day.json", "day"}, Format{"verdict.json", "verdict"}),
-                         [](const auto& param) {
-                           std::string name(param.param.golden);
-                           std::erase_if(name, [](char c) { return std::isalnum(c) == 0; });
-                           return name;
-                         });
+INSTANTIATE_TEST_SUITE_P(
+    Exchange, Schemas,
+    testing::Values(Format{"pass.json", "pass"}, Format{"pass-square.json", "pass"},
+                    Format{"pass.readings.json", "readings"}, Format{"ladder.readings.json", "readings"},
+                    Format{"heads.readings.json", "readings"}, Format{"day.passes.json", "passes"},
+                    Format{"model.json", "model"}, Format{"rig.json", "rig"},
+                    Format{"planned-pass.json", "planned-pass"}, Format{"day.json", "day"},
+                    Format{"verdict.json", "verdict"}, Format{"day.comparison.json", "comparison"}),
+    [](const auto& param) {
+      std::string name(param.param.golden);
+      std::erase_if(name, [](char c) { return std::isalnum(c) == 0; });
+      return name;
+    });
 
 TEST(PassSchema, RefusesWhatTheProgramRefuses) {
   const json schema = schemaNamed("pass");

@@ -127,12 +127,25 @@ void DayController::noteNow(const QString& note) {
   edit(tr("Note on the pass"), [&](DayPlan& plan) { plan.sheet[*next].note = note.toStdString(); });
 }
 
-void DayController::sayLineOut(double line_mm) {
-  edit(tr("Line out"), [line_mm](DayPlan& plan) {
+void DayController::fromNowOn(const QString& what, const std::function<void(PlannedPass&)>& say) {
+  edit(what, [&say](DayPlan& plan) {
     for (PlannedPass& pass : plan.sheet) {
-      if (pass.state == PassState::Planned)
-        pass.lineOut_mm = line_mm > 0.0 ? std::optional(line_mm) : std::nullopt;
+      if (pass.state == PassState::Planned) say(pass);
     }
+  });
+}
+
+void DayController::sayLineOut(double line_mm) {
+  fromNowOn(tr("Line out"), [line_mm](PlannedPass& pass) {
+    pass.lineOut_mm = line_mm > 0.0 ? std::optional(line_mm) : std::nullopt;
+  });
+}
+
+void DayController::sayWeather(const QString& light, const QString& wind, std::optional<double> water_C) {
+  fromNowOn(tr("Light, wind and water"), [&](PlannedPass& pass) {
+    pass.light = light.trimmed().toStdString();
+    pass.wind = wind.trimmed().toStdString();
+    pass.water_C = water_C;
   });
 }
 

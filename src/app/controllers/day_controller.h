@@ -40,6 +40,8 @@ class DayController : public QObject {
   void noteNow(const QString& note);
   /// How much line is out, from this pass on; nought for not said.
   void sayLineOut(double line_mm);
+  /// Light, wind and the water's temperature, from this pass on; empty or none for not said.
+  void sayWeather(const QString& light, const QString& wind, std::optional<double> water_C);
   /// Makes the sheet from rack, questions and options, anew. BadRequest where they make none.
   Result<void> makeSheet();
 
@@ -54,6 +56,8 @@ class DayController : public QObject {
 
  private:
   Result<void> write(const DayPlan& before, const DayPlan& after);
+  /// Says something of every pass that is still to be made.
+  void fromNowOn(const QString& what, const std::function<void(PlannedPass&)>& say);
 
   Log& log_;
   Edits& edits_;

@@ -34,6 +34,17 @@ QString sentenceOn(const Unequal& unequal, UnitSystem units) {
       return QObject::tr("Line strength, kg differs: %1.").arg(values);
     case Unequal::What::Link:
       return QObject::tr("Swivel or snap differs: %1.").arg(values);
+    case Unequal::What::Hook:
+      return QObject::tr("Hooks differ: %1.").arg(values);
+    case Unequal::What::Head:
+      return QObject::tr("Heads differ: %1.").arg(values);
+    case Unequal::What::Light:
+      return QObject::tr("The light changed: %1.").arg(values);
+    case Unequal::What::Wind:
+      return QObject::tr("The wind changed: %1.").arg(values);
+    case Unequal::What::WaterTemperature:
+      return QObject::tr("The water was %1 to %2.")
+          .arg(spokenAmount(unequal.least, "°C", 1, units), spokenAmount(unequal.most, "°C", 1, units));
   }
   return {};
 }
@@ -96,12 +107,19 @@ std::vector<PassConditions> LineUp::conditions() const {
       c.camera = logged->camera;
       if (const auto& plane = logged->request.scalePlane) c.cameraDistance_mm = plane->cameraToLure.value();
     }
+    if (const PlannedPass* planned = pass.planned ? day_.planned(*pass.planned) : nullptr) {
+      c.light = planned->light;
+      c.wind = planned->wind;
+      c.water_C = planned->water_C;
+    }
     const Rig* rig = rigOf(pass);
     c.rigKnown = rig != nullptr;
     if (rig == nullptr) continue;
     c.line = rig->line;
     c.link = rig->link;
     c.lineStrength_kg = rig->lineStrength_kg;
+    c.head_g = rig->head_g;
+    c.hook = rig->hookSize;
   }
   return out;
 }

@@ -134,8 +134,12 @@ QString whyNoPick(const ScoreTable& purpose, const Ranking& ranking) {
     if (!missing.contains(name)) missing += name;
   };
   for (const ReadingId reading : ranking.unread) add(reading);
-  for (const Ranking::Left& left : ranking.left) {
-    for (const ReadingId reading : left.lacks) add(reading);
+  // What the rig that lacks least lacks.
+  const auto least = std::min_element(
+      ranking.left.begin(), ranking.left.end(),
+      [](const Ranking::Left& a, const Ranking::Left& b) { return a.lacks.size() < b.lacks.size(); });
+  if (least != ranking.left.end()) {
+    for (const ReadingId reading : least->lacks) add(reading);
   }
   if (purpose.wishes.empty() || missing.isEmpty()) return QString::fromStdString(ranking.whyNone);
   return said("Film this to know: %1; two passes each of two rigs or more").arg(missing.join(", "));

@@ -132,16 +132,17 @@ Result<void> printLensBoard(const LensBoard& board, const QString& file) {
 
 CsvTable passSheetTable(const DayController& controller) {
   CsvTable table;
-  table.heads = {"number",  "block",   "rig",   "protocol",   "view", "speed_mm_s",
-                 "control", "attempt", "state", "why_fouled", "note", "line_out_mm"};
+  table.heads = {"number", "block",      "rig",  "protocol",    "view",  "speed_mm_s", "control", "attempt",
+                 "state",  "why_fouled", "note", "line_out_mm", "light", "wind",       "water_C"};
   int n = 0;
   for (const PlannedPass& p : controller.plan().sheet) {
-    table.rows.push_back({std::to_string(++n), std::to_string(p.block), controller.titleOf(p).toStdString(),
-                          std::string(toString(p.protocol)), std::string(toString(p.view)),
-                          p.speed_mm_s ? QString::number(*p.speed_mm_s).toStdString() : std::string(),
-                          p.control ? "yes" : "", std::to_string(p.attempt), std::string(toString(p.state)),
-                          p.whyFouled, p.note,
-                          p.lineOut_mm ? QString::number(*p.lineOut_mm).toStdString() : std::string()});
+    table.rows.push_back(
+        {std::to_string(++n), std::to_string(p.block), controller.titleOf(p).toStdString(),
+         std::string(toString(p.protocol)), std::string(toString(p.view)),
+         p.speed_mm_s ? QString::number(*p.speed_mm_s).toStdString() : std::string(), p.control ? "yes" : "",
+         std::to_string(p.attempt), std::string(toString(p.state)), p.whyFouled, p.note,
+         p.lineOut_mm ? QString::number(*p.lineOut_mm).toStdString() : std::string(), p.light, p.wind,
+         p.water_C ? QString::number(*p.water_C).toStdString() : std::string()});
   }
   return table;
 }

@@ -8,7 +8,8 @@
 namespace fin::app {
 namespace {
 
-/// Whether an event is a key's; but for letters, which characters Shift is needed for depends on the keyboard.
+/// Whether an event is a key's; but for letters, which characters Shift is needed for depends on the
+/// keyboard.
 bool isKey(const QKeyEvent& event, const QKeySequence& key) {
   const QKeyCombination wanted = key[0];
   if (event.key() != wanted.key()) return false;

@@ -9,6 +9,7 @@ namespace fin {
 namespace {
 
 constexpr double kUnequalCadence = 1.1;
+constexpr double kUnequalWater_C = 1.0;
 
 using DistinctTexts = std::set<std::string>;
 
@@ -20,6 +21,12 @@ const PassConditions* conditionsOf(const std::vector<PassConditions>& conditions
 
 void addIfUnlike(Unequal::What what, const DistinctTexts& values, std::vector<Unequal>& to) {
   if (values.size() > 1) to.push_back({what, 0.0, 0.0, {values.begin(), values.end()}});
+}
+
+/// Only among those that said something.
+void addIfSaidUnlike(Unequal::What what, DistinctTexts values, std::vector<Unequal>& to) {
+  values.erase("");
+  addIfUnlike(what, values, to);
 }
 
 /// Twitches at another pace are another test.
@@ -57,12 +64,19 @@ std::vector<Unequal> unequalConditions(const std::vector<ComparedPass>& passes,
   std::vector<ComparedPass> shown;
   DistinctTexts lines;
   DistinctTexts links;
-  DistinctTexts strengths;
+  DistinctTexts strengths, hooks, heads, lights, winds;
+  std::vector<double> water_C;
   for (const ComparedPass& pass : passes) {
     if (!numberIn(pass.readings, reading) || pass.pulledOtherwise(speed_mm_s)) continue;
     shown.push_back(pass);
     const PassConditions* c = conditionsOf(conditions, pass.id);
-    if (c == nullptr || !c->rigKnown) continue;
+    if (c == nullptr) continue;
+    lights.insert(c->light);
+    winds.insert(c->wind);
+    if (c->water_C) water_C.push_back(*c->water_C);
+    if (!c->rigKnown) continue;
+    hooks.insert(c->hook);
+    heads.insert(c->head_g ? fmt::format("{:g} g", *c->head_g) : "");
     lines.insert(c->line.value_or(""));
     links.insert(c->link.value_or(""));
     strengths.insert(c->lineStrength_kg ? fmt::format("{:g}", *c->lineStrength_kg) : "");
@@ -78,6 +92,14 @@ std::vector<Unequal> unequalConditions(const std::vector<ComparedPass>& passes,
   addIfUnlike(Unequal::What::Line, lines, out);
   addIfUnlike(Unequal::What::LineStrength, strengths, out);
   addIfUnlike(Unequal::What::Link, links, out);
+  addIfSaidUnlike(Unequal::What::Hook, hooks, out);
+  addIfSaidUnlike(Unequal::What::Head, heads, out);
+  addIfSaidUnlike(Unequal::What::Light, lights, out);
+  addIfSaidUnlike(Unequal::What::Wind, winds, out);
+  if (!water_C.empty()) {
+    const auto [cold, warm] = std::minmax_element(water_C.begin(), water_C.end());
+    if (*warm - *cold > kUnequalWater_C) out.push_back({Unequal::What::WaterTemperature, *cold, *warm, {}});
+  }
   return out;
 }
 

@@ -7,6 +7,8 @@
 #include <numeric>
 #include <random>
 
+#include "core/comparison/apart/drawn_in.h"
+
 namespace fin {
 namespace {
 
@@ -15,6 +17,7 @@ constexpr double kMostPoints = 10.0;
 constexpr std::size_t kFewestRigs = 2;  ///< that something can be compared by
 constexpr double kHeavy = 1.0 + 1e-9;   ///< of the mean weight: more than that has to be read
 constexpr double kTailOfPlaces = 0.025;
+constexpr double kWeightsFirm = 12.0;
 
 /// What is not read may be anything.
 bool mayLack(const RankOptions& options) {
@@ -25,6 +28,7 @@ bool mayLack(const RankOptions& options) {
 struct Column {
   std::size_t wish = 0;
   std::vector<std::optional<ScoredValue>> values;
+  std::vector<std::optional<ScoredValue>> drawnIn;  ///< what draws are about
   PointsCurve curve;
 };
 
@@ -133,6 +137,28 @@ std::vector<double> weightsOf(const Contest& contest) {
   return out;
 }
 
+/// Without what all share through a known length.
+double ownVariance(const ScoredValue& v) {
+  return std::max(0.0, v.u95 * v.u95 - v.lengthU95 * v.lengthU95) / (kNormal95 * kNormal95);
+}
+
+std::vector<std::optional<ScoredValue>> drawnInOf(const std::vector<std::optional<ScoredValue>>& values) {
+  std::vector<DrawnMean> means;
+  for (const auto& v : values) {
+    if (v) means.push_back({v->value, ownVariance(*v)});
+  }
+  means = drawnIn(std::move(means));
+  std::vector<std::optional<ScoredValue>> out = values;
+  auto mean = means.begin();
+  for (auto& v : out) {
+    if (!v) continue;
+    v->value = mean->mean;
+    v->u95 = std::hypot(kNormal95 * std::sqrt(mean->variance), v->lengthU95);
+    ++mean;
+  }
+  return out;
+}
+
 class Draws {
  public:
   explicit Draws(unsigned seed) : random_(seed) {}
@@ -142,13 +168,14 @@ class Draws {
     const double length = normal_(random_);
     for (const Column& column : contest.columns) {
       auto& row = out.emplace_back();
-      for (const auto& v : column.values) row.push_back(v ? std::optional(drawn(*v, length)) : std::nullopt);
+      for (const auto& v : column.drawnIn) row.push_back(v ? std::optional(drawn(*v, length)) : std::nullopt);
     }
     return out;
   }
-  /// Between half and double, evenly in proportion.
+  /// About theirs, by Dirichlet's distribution: gamma variates over their sum.
   std::vector<double> weights(std::vector<double> weights) {
-    for (double& w : weights) w *= std::exp2(even_(random_));
+    const double whole = std::accumulate(weights.begin(), weights.end(), 0.0);
+    for (double& w : weights) w = std::gamma_distribution<double>(kWeightsFirm * w / whole)(random_);
     return weights;
   }
   /// What is not known may be anything.
@@ -162,8 +189,7 @@ class Draws {
 
  private:
   double drawn(const ScoredValue& v, double length) {
-    const double own = std::sqrt(std::max(0.0, v.u95 * v.u95 - v.lengthU95 * v.lengthU95));
-    return v.value + (own * normal_(random_) + v.lengthU95 * length) / kNormal95;
+    return v.value + std::sqrt(ownVariance(v)) * normal_(random_) + v.lengthU95 / kNormal95 * length;
   }
 
   std::mt19937_64 random_;
@@ -181,7 +207,8 @@ void tellPlaces(std::vector<double> places, Placing& placing) {
   placing.placeTo = places[static_cast<std::size_t>(std::lround((1.0 - kTailOfPlaces) * last))];
 }
 
-void findChances(const Contest& contest, const std::stop_token& stop, std::vector<Placing>& placings) {
+void findChances(Contest& contest, const std::stop_token& stop, std::vector<Placing>& placings) {
+  for (Column& column : contest.columns) column.drawnIn = drawnInOf(column.values);
   const Values means = meansOf(contest);
   const std::vector<double> weights = weightsOf(contest);
   Draws draws(contest.options.seed);
@@ -263,7 +290,7 @@ std::string whyNoPrice(const Entry& entry, const RankOptions& options, const std
 /// The wishes by which the entries differ, with their values; the others are non-discriminating.
 void fillColumns(const std::vector<std::size_t>& wishes, Contest& contest, Ranking& out) {
   for (const std::size_t w : wishes) {
-    Column column{w, {}, {}};
+    Column column{.wish = w};
     for (const std::size_t e : contest.entries) column.values.push_back(contest.table.cells[w][e]);
     const std::vector<double> read = gradedValues(contest.table, w);
     if (mayLack(contest.options) && read.size() < kFewestRigs) {
@@ -409,7 +436,7 @@ RankOptions purposeOptions() {
 
 Ranking rank(const ScoreTable& table, const RankOptions& options, const std::stop_token& stop) {
   Ranking out;
-  const Contest contest = gather(table, options, out);
+  Contest contest = gather(table, options, out);
   out.whyNone = whyNothing(contest, table);
   if (!out.whyNone.empty()) return out;
   const Values cells = cellsOf(contest, meansOf(contest));

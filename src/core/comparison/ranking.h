@@ -36,7 +36,7 @@ RankOptions purposeOptions();
 /// Chances of the first place; equals share it.
 struct Chances {
   double byMeasuring = 0.0;  ///< values drawn within their uncertainty, weights as they stand
-  double byWeights = 0.0;    ///< every weight between half and double, values as they stand
+  double byWeights = 0.0;    ///< weights drawn about theirs, values as they stand
   double byBoth = 0.0;
 };
 
@@ -68,7 +68,8 @@ struct Ranking {
 };
 
 /// Ranks the graded entries. Values are drawn from normal distributions about the means with u95 as their 95
-/// % half-widths; what they share through a known length is drawn once for all rigs and readings. A curve
+/// % half-widths; what they share through a known length is drawn once for all rigs and readings; from
+/// four rigs on they are drawn about means that are drawn in towards their own (apart/drawn_in.h). A curve
 /// that the tester did not set goes from the worst to the best of the day and stays there while values are
 /// drawn. Exact shares of the draws; with 4000 they are good to 0.016 (95 %). Checked against closed forms
 /// for two rigs. Stopped, it ends soon and its chances mean nothing.

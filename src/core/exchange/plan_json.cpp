@@ -83,6 +83,9 @@ constexpr auto keysOf(const PlannedPass*) {
                     key("why_fouled", &PlannedPass::whyFouled),
                     key("note", &PlannedPass::note),
                     key("line_out_mm", &PlannedPass::lineOut_mm),
+                    key("light", &PlannedPass::light),
+                    key("wind", &PlannedPass::wind),
+                    key("water_C", &PlannedPass::water_C),
                     key("finished_s", &PlannedPass::finished_s)};
 }
 

@@ -25,12 +25,9 @@ constexpr auto keysOf(const Purpose*) {
 }
 
 constexpr auto keysOf(const VerdictPlan*) {
-  return std::tuple{key("wishes", &VerdictPlan::wishes),
-                    key("purposes", &VerdictPlan::purposes),
-                    key("prey_mm", &VerdictPlan::prey_mm),
-                    key("prices_from", &VerdictPlan::pricesFrom),
-                    key("interest", &VerdictPlan::interest),
-                    key("conclusion", &VerdictPlan::conclusion)};
+  return std::tuple{key("wishes", &VerdictPlan::wishes),     key("purposes", &VerdictPlan::purposes),
+                    key("prey_mm", &VerdictPlan::prey_mm),   key("prices_from", &VerdictPlan::pricesFrom),
+                    key("interest", &VerdictPlan::interest), key("conclusion", &VerdictPlan::conclusion)};
 }
 
 namespace records {

@@ -32,6 +32,9 @@ struct PlannedPass {
   std::string whyFouled;
   std::string note;
   std::optional<double> lineOut_mm;  ///< how much line was out
+  std::string light;                 ///< as the tester said it; empty for not said
+  std::string wind;
+  std::optional<double> water_C;
   double finished_s =
       0.0;  ///< wall clock when it was done, fouled or skipped, seconds since 1970; 0 for not yet
 

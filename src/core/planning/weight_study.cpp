@@ -23,8 +23,9 @@ std::vector<MeasuredFall> fallsAmong(const std::vector<ComparedPass>& passes, co
   for (const ComparedRig& rig : valuesOf(passes, ReadingId::FallRate)) {
     const Spread spread = compare({rig}, ReadingId::FallRate);
     MeasuredFall fall{.rig = rig.rig};
-    fall.rate = {
-        .value = spread.rigs[0].mean, .u95 = spread.rigs[0].u95(), .n = static_cast<double>(rig.values.size())};
+    fall.rate = {.value = spread.rigs[0].mean,
+                 .u95 = spread.rigs[0].u95(),
+                 .n = static_cast<double>(rig.values.size())};
     const auto first = std::find_if(passes.begin(), passes.end(),
                                     [&](const ComparedPass& p) { return p.id == rig.values.front().pass; });
     if (first != passes.end()) {

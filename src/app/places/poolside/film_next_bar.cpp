@@ -18,7 +18,7 @@ QString spoken(const FilmNext& next, const QStringList& open) {
     case FilmNext::State::Nothing:
       return {};
     case FilmNext::State::TooEarly:
-      return QObject::tr("What is settled is looked at after three measured passes of every rig.");
+      return QObject::tr("What to film next is said here after three measured passes of every rig.");
     case FilmNext::State::Settled:
       return QObject::tr("All is settled, as far as eight passes of each could: no more passes are needed.");
     case FilmNext::State::Open:
@@ -40,7 +40,7 @@ FilmNextBar::FilmNextBar(DayController& day, const VerdictController& verdict, Q
       verdict_(verdict),
       text_(new WholeLabel),
       question_(new QComboBox),
-      replan_(namedButton(tr("Plan the rest so  R"), "replan")) {
+      replan_(namedButton(tr("Plan the rest like this  R"), "replan")) {
   setObjectName("filmNext");
   setProperty("card", true);
   text_->setObjectName("filmNextText");
@@ -52,7 +52,7 @@ FilmNextBar::FilmNextBar(DayController& day, const VerdictController& verdict, Q
   question_->addItem(tr("any two rigs"));
   question_->setToolTip(tr("Who is best needs far fewer passes than telling any two rigs apart."));
   auto* row = new QHBoxLayout(this);
-  row->setContentsMargins(16, 8, 12, 8);
+  row->setContentsMargins(16, 4, 12, 4);
   row->addWidget(text_, 1);
   row->addWidget(new QLabel(tr("To settle")));
   row->addWidget(question_);

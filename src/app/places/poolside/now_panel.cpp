@@ -14,6 +14,7 @@ namespace fin::app {
 namespace {
 
 constexpr int kButtonHeight = 62;
+constexpr double kNoWater_C = -3.0;  ///< stands for not said: no water is that cold
 
 QPushButton* largeButton(const QString& text, const char* name) {
   QPushButton* b = namedButton(text, name);
@@ -21,6 +22,17 @@ QPushButton* largeButton(const QString& text, const char* name) {
   setLetters(*b, "strong");
   b->setFocusPolicy(Qt::TabFocus);
   return b;
+}
+
+/// Words to choose from; others can be typed.
+QComboBox* choiceOf(const QStringList& words) {
+  auto* box = new QComboBox;
+  box->setEditable(true);
+  box->setInsertPolicy(QComboBox::NoInsert);
+  box->addItem(QString());
+  box->addItems(words);
+  box->lineEdit()->setPlaceholderText(QObject::tr("not said"));
+  return box;
 }
 
 }  // namespace
@@ -35,7 +47,10 @@ NowPanel::NowPanel(DayController& controller, QWidget* parent)
       plan_(largeButton(tr("Plan a day"), "planADay")),
       below_(new QStackedWidget),
       note_(new QLineEdit),
-      lineOut_(new UnitBox(tr("Line out, from this pass on"), "m", {0.0, 200.0, 1})) {
+      lineOut_(new UnitBox(tr("Line out, from this pass on"), "m", {0.0, 200.0, 1})),
+      light_(choiceOf({tr("bright sun"), tr("cloud"), tr("shade"), tr("dusk"), tr("lamp")})),
+      wind_(choiceOf({tr("calm"), tr("light wind"), tr("fresh wind"), tr("gusts")})),
+      water_(new UnitBox(tr("Temperature of the water, from this pass on"), "°C", {kNoWater_C, 45.0, 1})) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(4);
@@ -115,8 +130,10 @@ QWidget* NowPanel::buildReasons() {
 
 QWidget* NowPanel::buildNote() {
   auto* bar = new QWidget;
-  auto* row = new QHBoxLayout(bar);
-  row->setContentsMargins(0, 0, 0, 0);
+  auto* rows = new QVBoxLayout(bar);
+  rows->setContentsMargins(0, 0, 0, 0);
+  auto* row = new QHBoxLayout;
+  rows->addLayout(row);
   note_->setObjectName("noteText");
   note_->setAccessibleName(tr("Note on this pass"));
   note_->setMinimumHeight(kButtonHeight - 10);
@@ -137,7 +154,33 @@ QWidget* NowPanel::buildNote() {
     below_->setCurrentIndex(0);
     parentWidget()->setFocus();
   });
+  auto* weather = new QHBoxLayout;
+  rows->addLayout(weather);
+  const auto add = [weather](const QString& words, QWidget* field, const char* name) {
+    auto* label = new QLabel(words);
+    label->setBuddy(field);
+    weather->addWidget(label);
+    field->setObjectName(name);
+    weather->addWidget(field, 1);
+  };
+  light_->setAccessibleName(tr("Light, from this pass on"));
+  wind_->setAccessibleName(tr("Wind, from this pass on"));
+  water_->setSpecialValueText(tr("not said"));
+  add(tr("Light"), light_, "passLight");
+  add(tr("Wind"), wind_, "passWind");
+  add(tr("Water"), water_, "passWater");
+  for (QComboBox* box : {light_, wind_}) {
+    connect(box, &QComboBox::activated, this, &NowPanel::sayWeather);
+    connect(box->lineEdit(), &QLineEdit::editingFinished, this, &NowPanel::sayWeather);
+  }
+  connect(water_, &UnitBox::edited, this, &NowPanel::sayWeather);
   return bar;
+}
+
+void NowPanel::sayWeather() {
+  const double water_C = water_->metric();
+  controller_.sayWeather(light_->currentText(), wind_->currentText(),
+                         water_C > kNoWater_C ? std::optional(water_C) : std::nullopt);
 }
 
 void NowPanel::foul(const QString& why) {
@@ -175,6 +218,9 @@ void NowPanel::refresh() {
   count_->setText(tr("Pass %1 of %2, block %3").arg(made + 1).arg(sheet.size()).arg(now->block));
   rig_->setText(controller_.titleOf(*now));
   lineOut_->show(now->lineOut_mm.value_or(0.0) / 1000.0);
+  light_->setCurrentText(QString::fromStdString(now->light));
+  wind_->setCurrentText(QString::fromStdString(now->wind));
+  water_->show(now->water_C.value_or(kNoWater_C));
   task_->setText(controller_.taskOf(*now) +
                  (now->note.empty() ? QString() : "\n" + QString::fromStdString(now->note)));
   next_->setText(after == nullptr

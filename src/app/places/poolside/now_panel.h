@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
+#include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
@@ -30,6 +31,7 @@ class NowPanel : public QWidget {
   QWidget* buildButtons();
   QWidget* buildReasons();
   QWidget* buildNote();
+  void sayWeather();
   void refresh();
   void foul(const QString& why);
 
@@ -44,6 +46,9 @@ class NowPanel : public QWidget {
   std::vector<QPushButton*> reasons_;
   QLineEdit* note_;
   UnitBox* lineOut_;
+  QComboBox* light_;
+  QComboBox* wind_;
+  UnitBox* water_;
 };
 
 }  // namespace fin::app
