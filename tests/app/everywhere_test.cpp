@@ -59,6 +59,7 @@ std::vector<Stop> allPages() {
                                    {"Points", Verdict::Points},
                                    {"Purpose", Verdict::Purpose},
                                    {"Price", Verdict::Price},
+                                   {"Judged", Verdict::Judged},
                                    {"Together", Verdict::Together},
                                    {"Report", Verdict::Report}})
     out.push_back({std::string("Verdict") + name, [page](MainWindow& w) {

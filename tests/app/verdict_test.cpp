@@ -8,6 +8,8 @@
 #include <QTextBrowser>
 #include <nlohmann/json.hpp>
 
+#include <set>
+
 #include "app/ui/unit_box.h"
 #include "read_day_fixture.h"
 #include "support/reading_words.h"
@@ -167,6 +169,58 @@ TEST_F(VerdictTest, SaysWhatEachIsFor) {
   EXPECT_TRUE(table->findItems("Under the ice", Qt::MatchExactly).empty());
   press("undo");
   EXPECT_EQ(table->item(rowOf("Under the ice"), 1)->text(), "Even");
+}
+
+TEST_F(VerdictTest, CountsWhatIsJudgedBesideWhatIsMeasured) {
+  press("verdictJudged");
+  auto* property = seen<QComboBox>("judgedProperty");
+  EXPECT_GE(property->count(), 13);
+  pick(property, "Finish");
+  auto* table = seen<QTableWidget>("judgedScores");
+  const auto give = [&](const QString& rig, const char* points) {
+    for (int row = 0; row < table->rowCount(); ++row) {
+      if (table->item(row, 0)->text() == rig) table->item(row, 2)->setText(points);
+    }
+  };
+  for (const auto& [rig, points] : {std::pair("Wide", "3"),
+                                    {"Wide", "3.4"},
+                                    {"Even", "5"},
+                                    {"Even", "5.2"},
+                                    {"Dear", "9"},
+                                    {"Dear", "9,2"}})
+    give(rig, points);
+  const auto& scores = window_->verdict().controller().plan().judgements.scores;
+  EXPECT_EQ(scores.size(), 6U);
+  give("Dear", "11");
+  EXPECT_EQ(scores.size(), 6U) << "there are but ten points";
+  EXPECT_TRUE(said("whichOfTwo").contains("11 was not kept"));
+  press("verdictPlaces");
+  pick(seen<QComboBox>("addWish"), "Finish (judged)");
+  EXPECT_EQ(order().front(), "1 Dear") << said("firstPlace").toStdString();
+  auto* ranking = seen<QTableWidget>("ranking");
+  EXPECT_EQ(ranking->horizontalHeaderItem(ranking->columnCount() - 5)->text().section('\n', 0, 0),
+            "Finish (judged)");
+  press("undo");
+  EXPECT_NE(order().front(), "1 Dear");
+}
+
+TEST_F(VerdictTest, AsksWhichOfTwoWithNamesCovered) {
+  press("verdictJudged");
+  const auto duels = [this] { return window_->verdict().controller().plan().judgements.duels; };
+  EXPECT_EQ(seen<QPushButton>("chooseFirst")->text(), "Left one") << "no name is seen";
+  QWidget* page = seen<QPushButton>("chooseFirst")->parentWidget()->parentWidget();
+  std::set<std::set<std::string>> met;
+  for (int k = 0; k < 6; ++k) {
+    QTest::keyClick(page, k == 2 ? Qt::Key_Down : Qt::Key_Left);
+    met.insert({duels().back().first, duels().back().second});
+  }
+  EXPECT_EQ(met.size(), 6U) << "four rigs: every two meet once before any two meet again";
+  EXPECT_EQ(duels()[2].forFirst, 0.5);
+  EXPECT_EQ(duels()[0].forFirst, 1.0);
+  press("showNames");
+  EXPECT_TRUE(seen<QPushButton>("chooseSecond")->text().startsWith("Right: "));
+  press("undo");
+  EXPECT_EQ(duels().size(), 5U);
 }
 
 TEST_F(VerdictTest, TellsWhatCanBePulledTogether) {

@@ -136,18 +136,18 @@ TEST(Ranking, InventsNoRank) {
   EXPECT_TRUE(r.placings.empty());
   EXPECT_EQ(r.whyNone, "only one graded rig has all that is scored by");
   ASSERT_EQ(r.left.size(), 2U);
-  EXPECT_EQ(r.left[0].lacks, (std::vector<ReadingId>{ReadingId::KickAngle}));
+  EXPECT_EQ(r.left[0].lacks, (std::vector<std::size_t>{1}));
   // With only one rig left to have it, it compares nothing and keeps nobody out.
   t.entries[3].graded = false;
   r = rank(t, {});
-  EXPECT_EQ(r.nonDiscriminating, (std::vector<ReadingId>{ReadingId::KickAngle}));
+  EXPECT_EQ(r.nonDiscriminating, (std::vector<std::size_t>{1}));
   EXPECT_EQ(r.placings.size(), 2U);
   for (Wish& w : t.wishes) w.weight = 0.0;
   EXPECT_EQ(rank(t, {}).whyNone, "every property has weight 0");
   EXPECT_EQ(rank(ScoreTable{}, {}).whyNone, "there is no property to score by yet");
   const Ranking equal = rank(table({wish(More)}, {{value(5), value(5)}}), {});
   EXPECT_EQ(equal.whyNone, "the rigs do not differ in anything that is scored by");
-  EXPECT_EQ(equal.nonDiscriminating, (std::vector<ReadingId>{ReadingId::WobbleAngle}));
+  EXPECT_EQ(equal.nonDiscriminating, (std::vector<std::size_t>{0}));
 }
 
 TEST(Ranking, CountsWhatIsNotReadAsAnything) {
@@ -164,7 +164,7 @@ TEST(Ranking, CountsWhatIsNotReadAsAnything) {
   ASSERT_EQ(r.placings.size(), 2U);
   EXPECT_NEAR(r.placings[0].total, 5.8, 1e-12);
   EXPECT_NEAR(r.placings[0].most, 7.8, 1e-12);
-  EXPECT_EQ(r.unread, std::vector<ReadingId>{ReadingId::WobbleAngle}) << "nobody has the last one";
+  EXPECT_EQ(r.unread, std::vector<std::size_t>{2}) << "nobody has the last one";
   ScoreTable one = table(wishes(0.5, 0.3, 0.2),
                          {{value(8), value(6), {}}, {value(6), value(6), {}}, {{}, value(6), value(3)}});
   const Ranking passed = rank(one, options);

@@ -40,6 +40,8 @@ VerdictPlan wholeVerdict() {
   v.prey_mm = 60.0;
   v.pricesFrom = "the shop, this week";
   v.interest = "one of us";
+  v.judgements.scores = {{"Look", "Vinto 11", "one", 7.5}};
+  v.judgements.duels = {{"Glow", "Vinto 11", "Hasp 14", 0.5}};
   v.conclusion = "all good";
   return v;
 }

@@ -24,7 +24,7 @@ std::vector<Wish> VerdictController::wishes() const {
 }
 
 ScoreTable VerdictController::tableBy(std::vector<Wish> wishes) const {
-  return tableFor(lineUp_.passes(), lineUp_.entries(), std::move(wishes));
+  return tableFor(lineUp_.passes(), lineUp_.entries(), std::move(wishes), plan_.judgements);
 }
 
 void VerdictController::edit(const QString& what, const std::function<void(VerdictPlan&)>& change) {

@@ -17,18 +17,24 @@ QString nameOf(const ScoreTable& table, std::size_t entry) {
   return QString::fromStdString(table.entries[entry].rig);
 }
 
-QString why(const Ranking::Left& left) {
+QString why(const ScoreTable& table, const Ranking::Left& left) {
   if (left.lacks.empty()) return QString::fromStdString(left.why);
   QStringList names;
-  for (const ReadingId reading : left.lacks) names += spokenName(reading);
+  for (const std::size_t wish : left.lacks) names += spokenWish(table.wishes[wish]);
   return said("not read: %1").arg(names.join(", "));
 }
 
 }  // namespace
 
 QString spokenWish(const Wish& wish) {
+  if (!wish.judged.empty()) return said("%1 (judged)").arg(QString::fromStdString(wish.judged));
   const QString name = spokenName(wish.reading);
   return wish.className.empty() ? name : QString("%1: %2").arg(name, QString::fromStdString(wish.className));
+}
+
+QString spokenValue(const Wish& wish, const ScoredValue& value, UnitSystem units) {
+  if (wish.judged.empty()) return spokenAs(wish.reading, value.value, value.u95, units);
+  return QString("%1 ± %2").arg(value.value, 0, 'f', 1).arg(value.u95, 0, 'f', 1);
 }
 
 QString plainNumber(double number, int decimals) {
@@ -94,7 +100,7 @@ QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
   // Those that lack the same in one line.
   std::vector<std::pair<QString, QStringList>> left;
   for (const Ranking::Left& one : ranking.left) {
-    const QString reason = why(one);
+    const QString reason = why(table, one);
     const auto same =
         std::find_if(left.begin(), left.end(), [&](const auto& l) { return l.first == reason; });
     auto& names = same == left.end() ? left.emplace_back(reason, QStringList()).second : same->second;
@@ -113,10 +119,10 @@ QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
               .arg(alone.join(", "));
     }
     QStringList missing;
-    for (const ReadingId reading : ranking.nonDiscriminating) missing += spokenName(reading);
+    for (const std::size_t wish : ranking.nonDiscriminating) missing += spokenWish(table.wishes[wish]);
     if (!ranking.unread.empty()) {
       QStringList unread;
-      for (const ReadingId reading : ranking.unread) unread += spokenName(reading);
+      for (const std::size_t wish : ranking.unread) unread += spokenWish(table.wishes[wish]);
       out += said("Film this to know: %1. No two rigs were read for it yet.").arg(unread.join(", "));
     }
     if (const QString passed = passedInWords(table, ranking); !passed.isEmpty()) out += passed;
@@ -129,17 +135,17 @@ QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
 
 QString whyNoPick(const ScoreTable& purpose, const Ranking& ranking) {
   QStringList missing;
-  const auto add = [&missing](ReadingId reading) {
-    const QString name = spokenName(reading).toLower();
+  const auto add = [&](std::size_t wish) {
+    const QString name = spokenWish(purpose.wishes[wish]).toLower();
     if (!missing.contains(name)) missing += name;
   };
-  for (const ReadingId reading : ranking.unread) add(reading);
+  for (const std::size_t wish : ranking.unread) add(wish);
   // What the rig that lacks least lacks.
   const auto least = std::min_element(
       ranking.left.begin(), ranking.left.end(),
       [](const Ranking::Left& a, const Ranking::Left& b) { return a.lacks.size() < b.lacks.size(); });
   if (least != ranking.left.end()) {
-    for (const ReadingId reading : least->lacks) add(reading);
+    for (const std::size_t wish : least->lacks) add(wish);
   }
   if (purpose.wishes.empty() || missing.isEmpty()) return QString::fromStdString(ranking.whyNone);
   return said("Film this to know: %1; two passes each of two rigs or more").arg(missing.join(", "));
@@ -164,7 +170,7 @@ QString reasonInWords(const ScoreTable& table, const Placing& placing, UnitSyste
     const Wish& wish = table.wishes[w];
     const QString name = spokenWish(wish);
     if (const auto& cell = table.cells[w][placing.entry]) {
-      parts += QString("%1 %2").arg(name.toLower(), spokenAs(wish.reading, cell->value, cell->u95, units));
+      parts += QString("%1 %2").arg(name.toLower(), spokenValue(wish, *cell, units));
     } else {
       unknown += name.toLower();
     }

@@ -16,6 +16,8 @@ QString percent(double share);
 /// Who is first, or why nobody is.
 /// "Wobble angle"; of a reading in words with the class that is wanted: "How it falls: glide".
 QString spokenWish(const Wish& wish);
+/// A rig's value of it, with its half-width.
+QString spokenValue(const Wish& wish, const ScoredValue& value, UnitSystem units);
 QString firstInWords(const ScoreTable& table, const Ranking& ranking);
 /// How firm that is: under measuring, and under other weights.
 QString firmnessInWords(const ScoreTable& table, const Ranking& ranking);

@@ -307,7 +307,8 @@ class Report {
     QString body;
     const auto& passes = controller_.lineUp().passes();
     for (std::size_t w = 0; w < table_.wishes.size(); ++w) {
-      ReadingId reading = table_.wishes[w].reading;
+      if (!table_.wishes[w].judged.empty()) continue;
+      const ReadingId reading = table_.wishes[w].reading;
       const auto rigs = valuesOf(passes, reading, table_.speeds_mm_s[w]);
       if (rigs.empty()) continue;
       const std::unique_ptr<QCustomPlot> plot(dressedPlot("reportPlot"));
@@ -345,6 +346,7 @@ class Report {
                    .arg(counted(lineUp.fouled(), QObject::tr("fouled pass"), QObject::tr("fouled passes")));
     QStringList unequal;
     for (std::size_t w = 0; w < table_.wishes.size(); ++w) {
+      if (!table_.wishes[w].judged.empty()) continue;
       for (const QString& difference :
            lineUp.differencesFor(table_.wishes[w].reading, table_.speeds_mm_s[w])) {
         if (!unequal.contains(difference)) unequal += difference;

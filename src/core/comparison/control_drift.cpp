@@ -21,7 +21,8 @@ Result<ControlDrift> driftOf(const std::vector<ComparedPass>& passes, ReadingId 
   std::vector<std::pair<double, double>> points;  // hours, value
   for (const ComparedPass& pass : control) {
     const auto value = numberIn(pass.readings, reading);
-    if (value && !pass.pulledOtherwise(speed_mm_s)) points.emplace_back(*pass.made_s / kHourOfDrift_s, *value);
+    if (value && !pass.pulledOtherwise(speed_mm_s))
+      points.emplace_back(*pass.made_s / kHourOfDrift_s, *value);
   }
   ControlDrift out{.passes = points.size()};
   if (points.size() < kFewest) {

@@ -71,7 +71,8 @@ FilmNext filmNext(const std::vector<ComparedPass>& passes, const std::vector<Wis
   std::vector<std::string> all;
   Names open;
   for (const Wish& wish : wishes) {
-    if (!(wish.weight > 0.0) || isClass(wish.reading) || isOfLadder(wish.reading)) continue;
+    if (!wish.judged.empty() || !(wish.weight > 0.0) || isClass(wish.reading) || isOfLadder(wish.reading))
+      continue;
     const auto rigs =
         valuesOf(passes, wish.reading, wish.speed_mm_s ? wish.speed_mm_s : commonSpeed(passes, wish.reading));
     if (rigs.size() < 2) continue;

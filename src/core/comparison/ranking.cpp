@@ -258,20 +258,20 @@ std::string currencyOf(const ScoreTable& table) {
 }
 
 /// Of these wishes; an entry that has enough of them lacks none.
-std::vector<ReadingId> lacksOf(const ScoreTable& table, std::size_t e, const std::vector<std::size_t>& wishes,
-                               const RankOptions& options) {
+std::vector<std::size_t> lacksOf(const ScoreTable& table, std::size_t e,
+                                 const std::vector<std::size_t>& wishes, const RankOptions& options) {
   double known = 0.0;
   double whole = 0.0;
   for (const std::size_t w : wishes) whole += table.wishes[w].weight;
   const double mean = whole / static_cast<double>(std::max<std::size_t>(wishes.size(), 1));
-  std::vector<ReadingId> lacks, needed;
+  std::vector<std::size_t> lacks, needed;
   for (const std::size_t w : wishes) {
     const Wish& wish = table.wishes[w];
     if (table.cells[w][e]) {
       known += wish.weight;
     } else {
-      lacks.push_back(wish.reading);
-      if (wish.weight > kHeavy * mean) needed.push_back(wish.reading);
+      lacks.push_back(w);
+      if (wish.weight > kHeavy * mean) needed.push_back(w);
     }
   }
   if (!mayLack(options) || !(known >= 0.5 * whole)) return lacks;
@@ -296,7 +296,7 @@ void fillColumns(const std::vector<std::size_t>& wishes, Contest& contest, Ranki
     if (mayLack(contest.options) && read.size() < kFewestRigs) {
       for (auto& v : column.values) v.reset();  // of one alone nobody knows what it is worth
       contest.columns.push_back(std::move(column));
-      out.unread.push_back(contest.table.wishes[w].reading);
+      out.unread.push_back(w);
       continue;
     }
     const auto curve = curveFor(contest.table.wishes[w], read);
@@ -304,7 +304,7 @@ void fillColumns(const std::vector<std::size_t>& wishes, Contest& contest, Ranki
       column.curve = *curve;
       contest.columns.push_back(std::move(column));
     } else {
-      out.nonDiscriminating.push_back(contest.table.wishes[w].reading);
+      out.nonDiscriminating.push_back(w);
     }
   }
 }
@@ -317,7 +317,7 @@ void dropWhoHasNothing(Contest& contest, Ranking& out) {
     if (any || contest.columns.empty()) continue;  // or nothing is told of anybody
     Ranking::Left left{contest.entries[r], {}, {}};
     for (Column& column : contest.columns) {
-      left.lacks.push_back(contest.table.wishes[column.wish].reading);
+      left.lacks.push_back(column.wish);
       column.values.erase(column.values.begin() + static_cast<std::ptrdiff_t>(r));
     }
     contest.entries.erase(contest.entries.begin() + static_cast<std::ptrdiff_t>(r));
@@ -334,7 +334,7 @@ Contest gather(const ScoreTable& table, const RankOptions& options, Ranking& out
     if (mayLack(options) || gradedValues(table, w).size() >= kFewestRigs) {
       wishes.push_back(w);
     } else {
-      out.nonDiscriminating.push_back(table.wishes[w].reading);
+      out.nonDiscriminating.push_back(w);
     }
   }
   const std::string currency = currencyOf(table);

@@ -56,15 +56,15 @@ struct Ranking {
   std::vector<Placing> placings;  ///< best first
   struct Left {
     std::size_t entry = 0;
-    std::vector<ReadingId> lacks;  ///< readings that count and that it does not have
-    std::string why;               ///< where it lacks none: what else is in the way
+    std::vector<std::size_t> lacks;  ///< wishes that count and that it has no value of
+    std::string why;                 ///< where it lacks none: what else is in the way
   };
-  std::vector<Left> left;                    ///< graded, but not to be ranked
-  std::vector<ReadingId> nonDiscriminating;  ///< readings of wishes that do not count: read of fewer than
-                                             ///< two rigs, or no difference
-  std::vector<ReadingId> unread;             ///< that count, and that nobody has: to be filmed
-  std::vector<std::size_t> couldPass;        ///< entries that what is not read could put over the first
-  std::string whyNone;                       ///< why nothing is ranked; empty where something is
+  std::vector<Left> left;                      ///< graded, but not to be ranked
+  std::vector<std::size_t> nonDiscriminating;  ///< wishes that do not count: known of fewer than
+                                               ///< two rigs, or no difference
+  std::vector<std::size_t> unread;             ///< wishes that count, and that nobody has: to be filmed
+  std::vector<std::size_t> couldPass;          ///< entries that what is not read could put over the first
+  std::string whyNone;                         ///< why nothing is ranked; empty where something is
 };
 
 /// Ranks the graded entries. Values are drawn from normal distributions about the means with u95 as their 95

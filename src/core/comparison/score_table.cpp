@@ -7,6 +7,7 @@
 #include <map>
 
 #include "core/comparison/class_spread.h"
+#include "core/comparison/judging.h"
 #include "core/readings/registry.h"
 #include "core/signals/count_intervals.h"
 
@@ -62,22 +63,30 @@ std::map<std::string, ScoredValue> overLadders(const std::vector<ComparedPass>& 
   return out;
 }
 
+std::map<std::string, ScoredValue> overJudges(const Judgements& judgements, const std::string& property) {
+  const auto values = judgedValues(judgements, property);
+  return {values.begin(), values.end()};
+}
+
 }  // namespace
 
 ScoreTable tableFor(const std::vector<ComparedPass>& passes, std::vector<Entry> entries,
-                    std::vector<Wish> wishes) {
+                    std::vector<Wish> wishes, const Judgements& judgements) {
   ScoreTable out{std::move(entries), std::move(wishes), {}, {}, {}};
   for (const Wish& wish : out.wishes) {
-    const bool ladder = isOfLadder(wish.reading);
-    const auto speed = ladder            ? std::nullopt
+    const bool judged = !wish.judged.empty();
+    const bool ladder = !judged && isOfLadder(wish.reading);
+    const auto speed = ladder || judged  ? std::nullopt
                        : wish.speed_mm_s ? wish.speed_mm_s
                                          : commonSpeed(passes, wish.reading);
-    const auto values = ladder                  ? overLadders(passes, wish.reading)
+    const auto values = judged                  ? overJudges(judgements, wish.judged)
+                        : ladder                ? overLadders(passes, wish.reading)
                         : isClass(wish.reading) ? overClasses(passes, wish)
                                                 : overPasses(passes, wish.reading, speed);
     out.speeds_mm_s.push_back(speed);
-    out.scatterKnown.push_back(ladder || std::any_of(values.begin(), values.end(),
-                                                     [](const auto& v) { return v.second.passes > 1; }));
+    out.scatterKnown.push_back(
+        ladder || judged ||
+        std::any_of(values.begin(), values.end(), [](const auto& v) { return v.second.passes > 1; }));
     auto& row = out.cells.emplace_back();
     for (const Entry& entry : out.entries) {
       const auto found = values.find(entry.rig);

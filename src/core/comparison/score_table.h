@@ -51,7 +51,8 @@ struct ScoreTable {
 /// passes scatter, so it is as unsure as the scatter of the others says, where they have two and more. Onset
 /// and blow-out come from the rig's ladder. Means, intervals and letters are those of spread.h; the scatter
 /// of the others is pooled within rigs (Student's t with its degrees of freedom). Pure; on any thread.
+/// What is judged: judging.h.
 ScoreTable tableFor(const std::vector<ComparedPass>& passes, std::vector<Entry> entries,
-                    std::vector<Wish> wishes);
+                    std::vector<Wish> wishes, const Judgements& judgements = {});
 
 }  // namespace fin

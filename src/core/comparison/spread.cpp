@@ -202,12 +202,16 @@ std::vector<double> holm(const std::vector<double>& p) {
 }
 
 Spread compare(const std::vector<ComparedRig>& rigs, ReadingId reading, const CompareOptions& options) {
+  return compare(rigs, HowCompared{scalingOf(reading), stepOf(reading), lengthsIn(reading)}, options);
+}
+
+Spread compare(const std::vector<ComparedRig>& rigs, const HowCompared& how, const CompareOptions& options) {
   std::vector<const ComparedRig*> having;
   for (const ComparedRig& rig : rigs) {
     if (!rig.values.empty()) having.push_back(&rig);
   }
-  const OnScale values = onScale(having, reading);
-  const auto fit = RigFit::of(values.values, having.size(), stepOf(reading));
+  const OnScale values = onScale(having, how.scaling, how.lengths);
+  const auto fit = RigFit::of(values.values, having.size(), how.step);
   Spread out;
   if (fit) {
     out = Comparison(having, values, *fit, options).spread();
@@ -219,7 +223,7 @@ Spread compare(const std::vector<ComparedRig>& rigs, ReadingId reading, const Co
     out.scaling = values.scaling;
     out.whyNoPairs = fit.error().message;
   }
-  out.notByRatio = scalingOf(reading) == Scaling::Ratio && values.scaling != Scaling::Ratio;
+  out.notByRatio = how.scaling == Scaling::Ratio && values.scaling != Scaling::Ratio;
   return out;
 }
 

@@ -91,6 +91,15 @@ struct CompareOptions {
 /// passes; a single one's own half-width). Checked against worked examples. Pure; on any thread.
 Spread compare(const std::vector<ComparedRig>& rigs, ReadingId reading, const CompareOptions& options = {});
 
+/// Values that are no reading: scores by eye or hand.
+struct HowCompared {
+  Scaling scaling = Scaling::Difference;
+  double step = 0.0;  ///< as stepOf()
+  int lengths = 0;    ///< as lengthsIn()
+};
+Spread compare(const std::vector<ComparedRig>& rigs, const HowCompared& how,
+               const CompareOptions& options = {});
+
 double meanOf(const std::vector<double>& values);
 /// The standard deviation within groups, over all of them that have two values and more.
 struct PooledScatter {

@@ -63,6 +63,11 @@ Wish usualWish(ReadingId reading, const std::vector<ComparedPass>& passes) {
   return out;
 }
 
+Judgements usualJudgements() {
+  return {.properties = {"Look", "Parts", "Finish", "Ease of walking", "Casting", "Skipping", "Through weed",
+                         "Snagging", "Feel in the mouth", "Hook strength", "Wear", "Scent", "Glow"}};
+}
+
 std::vector<Wish> proposedWishes(const std::vector<ComparedPass>& passes) {
   std::map<Protocol, std::map<ReadingId, std::set<std::string>>> rigs;
   for (const ComparedPass& pass : passes) {

@@ -34,6 +34,8 @@ struct Wish {
   std::optional<PointsCurve> curve;  ///< none: from the worst of the day to the best
   /// Of a reading in words: the class that is wanted. Its value is the share of passes that were read so, %.
   std::string className = {};
+  /// A property that is judged by eye or hand (judging.h), in place of the reading.
+  std::string judged = {};
 
   friend bool operator==(const Wish&, const Wish&) = default;
 };
@@ -55,6 +57,35 @@ std::vector<Wish> proposedWishes(const std::vector<ComparedPass>& passes);
 /// that most passes were read as.
 Wish usualWish(ReadingId reading, const std::vector<ComparedPass>& passes = {});
 
+/// What was judged by eye or hand.
+struct Judgements {
+  /// 0 to 10 points; the same judge may judge again.
+  struct Score {
+    std::string property;
+    std::string rig;
+    std::string judge;
+    double points = 0.0;
+
+    friend bool operator==(const Score&, const Score&) = default;
+  };
+  /// Which of two: 1 for the first, 0 for the second, ½ where they were equal.
+  struct Duel {
+    std::string property;
+    std::string first;
+    std::string second;
+    double forFirst = 0.5;
+
+    friend bool operator==(const Duel&, const Duel&) = default;
+  };
+  std::vector<std::string> properties;  ///< as they are offered
+  std::vector<Score> scores;
+  std::vector<Duel> duels;
+
+  friend bool operator==(const Judgements&, const Judgements&) = default;
+};
+/// Look, finish, ease of casting and so on: to be edited and added to.
+Judgements usualJudgements();
+
 /// What the tester decides by. A value: undo swaps whole ones.
 struct VerdictPlan {
   std::vector<Wish> wishes;  ///< none: as proposed
@@ -63,6 +94,7 @@ struct VerdictPlan {
   std::string pricesFrom;  ///< when and where prices were noted
   std::string interest;    ///< the testers' interest, declared in the report
   std::string conclusion;  ///< in the tester's own words
+  Judgements judgements = usualJudgements();
 
   friend bool operator==(const VerdictPlan&, const VerdictPlan&) = default;
 };

@@ -17,7 +17,24 @@ constexpr auto keysOf(const Wish*) {
   return std::tuple{key("reading", &Wish::reading), key("direction", &Wish::direction),
                     key("target", &Wish::target),   key("class", &Wish::className),
                     key("weight", &Wish::weight),   key("speed_mm_s", &Wish::speed_mm_s),
-                    key("curve", &Wish::curve)};
+                    key("curve", &Wish::curve),     key("judged", &Wish::judged)};
+}
+
+constexpr auto keysOf(const Judgements::Score*) {
+  using Score = Judgements::Score;
+  return std::tuple{key("property", &Score::property), key("rig", &Score::rig), key("judge", &Score::judge),
+                    key("points", &Score::points)};
+}
+
+constexpr auto keysOf(const Judgements::Duel*) {
+  using Duel = Judgements::Duel;
+  return std::tuple{key("property", &Duel::property), key("first", &Duel::first),
+                    key("second", &Duel::second), key("for_first", &Duel::forFirst)};
+}
+
+constexpr auto keysOf(const Judgements*) {
+  return std::tuple{key("properties", &Judgements::properties), key("scores", &Judgements::scores),
+                    key("duels", &Judgements::duels)};
 }
 
 constexpr auto keysOf(const Purpose*) {
@@ -25,9 +42,10 @@ constexpr auto keysOf(const Purpose*) {
 }
 
 constexpr auto keysOf(const VerdictPlan*) {
-  return std::tuple{key("wishes", &VerdictPlan::wishes),     key("purposes", &VerdictPlan::purposes),
-                    key("prey_mm", &VerdictPlan::prey_mm),   key("prices_from", &VerdictPlan::pricesFrom),
-                    key("interest", &VerdictPlan::interest), key("conclusion", &VerdictPlan::conclusion)};
+  return std::tuple{key("wishes", &VerdictPlan::wishes),        key("purposes", &VerdictPlan::purposes),
+                    key("prey_mm", &VerdictPlan::prey_mm),      key("prices_from", &VerdictPlan::pricesFrom),
+                    key("interest", &VerdictPlan::interest),    key("conclusion", &VerdictPlan::conclusion),
+                    key("judgements", &VerdictPlan::judgements)};
 }
 
 namespace records {

@@ -163,7 +163,7 @@ void PurposePage::showChosen() {
     enableOr(*w, any, tr("Add or choose a purpose first."));
   const Purpose purpose = any ? controller_.plan().purposes[static_cast<std::size_t>(row)] : Purpose{};
   name_->setText(QString::fromStdString(purpose.name));
-  wishes_->show(purpose.wishes);
+  wishes_->show(purpose.wishes, controller_.plan().judgements);
   showPicks(purpose);
 }
 

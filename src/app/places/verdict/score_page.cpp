@@ -83,7 +83,8 @@ ScorePage::ScorePage(VerdictController& controller, School school, QWidget* pare
   connect(table_, &QTableWidget::itemActivated, this, [this](QTableWidgetItem* item) {
     const auto wish = static_cast<std::size_t>(item->column() - kLeads);
     const std::vector<Wish> wishes = controller_.wishes();
-    if (item->column() >= kLeads && wish < wishes.size()) emit readingWanted(wishes[wish].reading);
+    if (item->column() >= kLeads && wish < wishes.size() && wishes[wish].judged.empty())
+      emit readingWanted(wishes[wish].reading);
   });
   connect(&controller, &VerdictController::changed, this, &ScorePage::refresh);
   connect(&controller.rankings(), &Rankings::ready, this, &ScorePage::refresh);
@@ -132,7 +133,7 @@ RankOptions ScorePage::options() const {
 
 void ScorePage::refresh() {
   if (!isVisible()) return;  // chances cost; they are found when somebody looks
-  wishes_->show(controller_.wishes());
+  wishes_->show(controller_.wishes(), controller_.plan().judgements);
   const ScoreTable table = controller_.tableBy(controller_.wishes());
   const Ranking* found = controller_.rankings().of(table, options());
   if (found == nullptr) return firmness_->setText(tr("Working out how firm the order is …"));
@@ -198,14 +199,17 @@ void ScorePage::fillRow(int row, const ScoreTable& table, std::size_t entry, con
       table_->setItem(row, column, readOnlyCell(QString(QChar(0x2013)), Qt::AlignCenter));
       continue;
     }
-    QString text = spokenAs(table.wishes[w].reading, value->value, value->u95, units_);
+    const Wish& wish = table.wishes[w];
+    QString text = spokenValue(wish, *value, units_);
     if (placing != nullptr && placing->cells[w]) {
       const QString score = plainNumber(*placing->cells[w], 1);
       text = (points ? tr("%1 points").arg(score) : score + ".") +
              (isTooClose(table, w, entry) ? QString::fromUtf8(" ≈") : QString()) + "\n" + text;
     }
     auto* item = readOnlyCell(text, Qt::AlignCenter);
-    item->setToolTip(value->passes == 1 ? tr("One pass") : tr("Mean of %1 passes").arg(value->passes));
+    item->setToolTip(!wish.judged.empty() ? tr("Judged by eye or hand")
+                     : value->passes == 1 ? tr("One pass")
+                                          : tr("Mean of %1 passes").arg(value->passes));
     table_->setItem(row, column, item);
   }
   if (placing == nullptr) return;

@@ -7,9 +7,11 @@ namespace fin::app {
 
 VerdictPlace::VerdictPlace(VerdictController& controller, LineUp& lineUp, QWidget* parent)
     : QWidget(parent),
+      controller_(controller),
       lineUp_(lineUp),
       pages_(new PageTabs),
       purposes_(new PurposePage(controller)),
+      judged_(new JudgedPage(controller)),
       together_(new TogetherPage(controller)),
       report_(new ReportPage(controller)) {
   auto* layout = new QVBoxLayout(this);
@@ -25,6 +27,7 @@ VerdictPlace::VerdictPlace(VerdictController& controller, LineUp& lineUp, QWidge
   pages_->addPage(tr("By points"), "verdictPoints", score(ScorePage::School::Points));
   pages_->addPage(tr("What for"), "verdictPurpose", purposes_);
   pages_->addPage(tr("Against the price"), "verdictPrice", score(ScorePage::School::Price));
+  pages_->addPage(tr("Judged"), "verdictJudged", judged_);
   pages_->addPage(tr("Pulled together"), "verdictTogether", together_);
   pages_->addPage(tr("Report"), "verdictReport", report_);
 }

@@ -3,6 +3,7 @@
 
 #include <QLabel>
 
+#include "app/places/verdict/judged_page.h"
 #include "app/places/verdict/purpose_page.h"
 #include "app/places/verdict/report_page.h"
 #include "app/places/verdict/score_page.h"
@@ -16,12 +17,13 @@ class VerdictPlace : public QWidget {
   Q_OBJECT
 
  public:
-  enum class Page { Places, Points, Purpose, Price, Together, Report };
+  enum class Page { Places, Points, Purpose, Price, Judged, Together, Report };
 
   VerdictPlace(VerdictController& controller, LineUp& lineUp, QWidget* parent = nullptr);
   void go(Page page) { pages_->go(static_cast<int>(page)); }
   void setUnits(UnitSystem units);
   [[nodiscard]] ReportPage& report() { return *report_; }
+  [[nodiscard]] const VerdictController& controller() const { return controller_; }
 
  signals:
   void readingWanted(ReadingId reading);
@@ -30,10 +32,12 @@ class VerdictPlace : public QWidget {
   void showEvent(QShowEvent* event) override;
 
  private:
+  VerdictController& controller_;
   LineUp& lineUp_;
   PageTabs* pages_;
   std::vector<ScorePage*> scores_;
   PurposePage* purposes_;
+  JudgedPage* judged_;
   TogetherPage* together_;
   ReportPage* report_;
 };

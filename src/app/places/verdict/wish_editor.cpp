@@ -30,6 +30,12 @@ bool isOfPull(ReadingId reading) {
   return std::any_of(pulls.begin(), pulls.end(), [&](const ReadingSpec& s) { return s.id == reading; });
 }
 
+/// Of a rig's value: of classes the share of passes, of what is judged points.
+std::string_view unitOf(const Wish& wish) {
+  if (!wish.judged.empty()) return "";
+  return isClass(wish.reading) ? "%" : fin::unitOf(wish.reading);
+}
+
 void choose(QComboBox& box, const QVariant& data) {
   const QSignalBlocker quiet(&box);
   box.setCurrentIndex(std::max(0, box.findData(data)));
@@ -63,7 +69,10 @@ WishEditor::WishEditor(const LineUp& lineUp, bool curves, QWidget* parent)
   connect(add_, &QComboBox::activated, this, [this] {
     if (!add_->currentData().isValid()) return;
     std::vector<Wish> more = wishes_;
-    more.push_back(usualWish(add_->currentData().value<ReadingId>(), lineUp_.passes()));
+    const QVariant what = add_->currentData();
+    more.push_back(what.typeId() == QMetaType::QString
+                       ? Wish{.judged = what.toString().toStdString()}
+                       : usualWish(what.value<ReadingId>(), lineUp_.passes()));
     emit edited(tr("Add %1").arg(add_->currentText()), more);
     list_->setCurrentRow(list_->count() - 1);
   });
@@ -78,10 +87,11 @@ WishEditor::WishEditor(const LineUp& lineUp, bool curves, QWidget* parent)
 void WishEditor::setUnits(UnitSystem units) {
   units_ = units;
   spelled_.reset();
-  show(wishes_);
+  show(wishes_, judgements_);
 }
 
-void WishEditor::show(std::vector<Wish> wishes) {
+void WishEditor::show(std::vector<Wish> wishes, const Judgements& judgements) {
+  judgements_ = judgements;
   wishes_ = std::move(wishes);
   fillList();
   fillChoice();
@@ -93,7 +103,7 @@ void WishEditor::fillList() {
   const int before = std::max(0, list_->currentRow());
   list_->clear();
   for (const Wish& wish : wishes_) {
-    const ShownUnit unit = shownUnit(wish.reading, units_);
+    const ShownUnit unit = shownUnit(unitOf(wish), units_);
     const QString way = wish.direction == Direction::More ? tr("more")
                         : wish.direction == Direction::Less
                             ? tr("less")
@@ -116,8 +126,13 @@ void WishEditor::fillChoice() {
   if (!laddersOf(lineUp_.passes()).empty())
     readings.insert(readings.end(), std::begin(kLadderReadings), std::end(kLadderReadings));
   for (const ReadingId reading : readings) {
-    if (std::none_of(wishes_.begin(), wishes_.end(), [&](const Wish& w) { return w.reading == reading; }))
+    if (std::none_of(wishes_.begin(), wishes_.end(),
+                     [&](const Wish& w) { return w.judged.empty() && w.reading == reading; }))
       add_->addItem(spokenName(reading), QVariant::fromValue(reading));
+  }
+  for (const std::string& property : judgements_.properties) {
+    if (std::none_of(wishes_.begin(), wishes_.end(), [&](const Wish& w) { return w.judged == property; }))
+      add_->addItem(spokenWish({.judged = property}), QString::fromStdString(property));
   }
 }
 
@@ -125,7 +140,7 @@ void WishEditor::spellOut() {
   const bool any = chosen() >= 0;
   enableOr(*remove_, any, tr("Choose what counts above first."));
   const Wish wish = any ? wishes_[static_cast<std::size_t>(chosen())] : Wish{};
-  const auto now = any ? std::optional(std::pair(wish.reading, wish.direction)) : std::nullopt;
+  const auto now = any ? std::optional(std::tuple(wish.reading, wish.judged, wish.direction)) : std::nullopt;
   if (now == spelled_ && form_ != nullptr) return fillForm();
   spelled_ = now;
   if (form_ != nullptr) {
@@ -138,8 +153,8 @@ void WishEditor::spellOut() {
   auto* form = new QFormLayout(form_);
   form->setContentsMargins(0, 0, 0, 0);
   form->setVerticalSpacing(4);
-  const std::string unit(isClass(wish.reading) ? "%" : unitOf(wish.reading));
-  if (isClass(wish.reading)) buildClass(*form, wish);
+  const std::string unit(unitOf(wish));
+  if (wish.judged.empty() && isClass(wish.reading)) buildClass(*form, wish);
   buildWanted(*form, wish, unit.c_str());
   buildWeight(*form);
   buildSpeed(*form, wish);
@@ -205,7 +220,7 @@ void WishEditor::buildWeight(QFormLayout& form) {
 
 void WishEditor::buildSpeed(QFormLayout& form, const Wish& wish) {
   speed_ = nullptr;
-  if (!isOfPull(wish.reading)) return;
+  if (!wish.judged.empty() || !isOfPull(wish.reading)) return;
   speed_ = new QComboBox;
   speed_->setObjectName("wishSpeed");
   speed_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
@@ -257,7 +272,7 @@ void WishEditor::buildCurve(QFormLayout& form, const Wish& wish, const char* uni
 
 /// As it stands, or as the day gives it.
 PointsCurve WishEditor::curveOf(const Wish& wish) const {
-  const ScoreTable table = tableFor(lineUp_.passes(), lineUp_.entries(), {wish});
+  const ScoreTable table = tableFor(lineUp_.passes(), lineUp_.entries(), {wish}, judgements_);
   return curveFor(wish, gradedValues(table, 0)).value_or(PointsCurve{});
 }
 
@@ -281,7 +296,7 @@ void WishEditor::change(const QString& what, const std::function<void(Wish&)>& c
   std::vector<Wish> after = wishes_;
   Wish& wish = after[static_cast<std::size_t>(chosen())];
   change(wish);
-  emit edited(QString("%1: %2").arg(what, spokenName(wish.reading)), after);
+  emit edited(QString("%1: %2").arg(what, spokenWish(wish)), after);
 }
 
 }  // namespace fin::app

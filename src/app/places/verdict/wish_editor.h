@@ -22,7 +22,8 @@ class WishEditor : public QWidget {
  public:
   /// `curves`: points can be set.
   WishEditor(const LineUp& lineUp, bool curves, QWidget* parent = nullptr);
-  void show(std::vector<Wish> wishes);
+  /// `judgements`: what else can be counted, and its values.
+  void show(std::vector<Wish> wishes, const Judgements& judgements);
   void setUnits(UnitSystem units);
 
  signals:
@@ -47,12 +48,12 @@ class WishEditor : public QWidget {
   bool curves_;
   UnitSystem units_ = UnitSystem::Metric;
   std::vector<Wish> wishes_;
+  Judgements judgements_;
   QListWidget* list_;
   QComboBox* add_;
   QPushButton* remove_;
   QWidget* form_ = nullptr;
-  std::optional<std::pair<ReadingId, Direction>>
-      spelled_;  ///< reading and direction that the form was made for
+  std::optional<std::tuple<ReadingId, std::string, Direction>> spelled_;  ///< what the form was made for
   QComboBox* wanted_ = nullptr;
   UnitBox* target_ = nullptr;
   QComboBox* weight_ = nullptr;

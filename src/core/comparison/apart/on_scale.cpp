@@ -14,8 +14,7 @@ namespace {
 constexpr double kTooUnsure = 0.25;  ///< of a value, for its logarithm
 constexpr double kOneSpeed = 0.1;
 
-Scaling scalingFor(const std::vector<const ComparedRig*>& rigs, ReadingId reading) {
-  const Scaling usual = scalingOf(reading);
+Scaling scalingFor(const std::vector<const ComparedRig*>& rigs, Scaling usual) {
   for (const ComparedRig* rig : rigs) {
     for (const ComparedValue& v : rig->values) {
       if (usual == Scaling::Ratio && (!(v.value > 0.0) || v.u95 > kTooUnsure * v.value))
@@ -87,9 +86,9 @@ double OnScale::told(double difference) const {
   return scaling == Scaling::Share ? 100.0 * difference : difference;
 }
 
-OnScale onScale(const std::vector<const ComparedRig*>& rigs, ReadingId reading) {
-  OnScale out{.scaling = scalingFor(rigs, reading), .lengths = lengthsIn(reading)};
-  const double lengths = std::abs(out.lengths);
+OnScale onScale(const std::vector<const ComparedRig*>& rigs, Scaling usual, int lengthsWithin) {
+  OnScale out{.scaling = scalingFor(rigs, usual), .lengths = lengthsWithin};
+  const double lengths = std::abs(lengthsWithin);
   // One known length a camera and day: where passes say otherwise, the least sure of them.
   std::map<std::string, double> lengthU95;
   for (const ComparedRig* rig : rigs) {

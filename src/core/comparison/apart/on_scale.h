@@ -28,6 +28,6 @@ struct OnScale {
 
 /// Ratios are left where a value is not above nought, or unsure by more than a quarter of itself. Repeats of
 /// one tying are those of one rig in one block at one speed, unless it was tied on for each of them.
-OnScale onScale(const std::vector<const ComparedRig*>& rigs, ReadingId reading);
+OnScale onScale(const std::vector<const ComparedRig*>& rigs, Scaling usual, int lengthsWithin);
 
 }  // namespace fin
