@@ -207,7 +207,7 @@ TEST_F(VerdictTest, CountsWhatIsJudgedBesideWhatIsMeasured) {
 TEST_F(VerdictTest, AsksWhichOfTwoWithNamesCovered) {
   press("verdictJudged");
   const auto duels = [this] { return window_->verdict().controller().plan().judgements.duels; };
-  EXPECT_EQ(seen<QPushButton>("chooseFirst")->text(), "Left one") << "no name is seen";
+  EXPECT_EQ(seen<QPushButton>("chooseFirst")->text(), QString::fromUtf8("←  Left one")) << "no name is seen";
   QWidget* page = seen<QPushButton>("chooseFirst")->parentWidget()->parentWidget();
   std::set<std::set<std::string>> met;
   for (int k = 0; k < 6; ++k) {

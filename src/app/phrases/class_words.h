@@ -7,7 +7,7 @@
 
 namespace fin::app {
 
-/// "glide in 4 of 5 passes (28 to 99 %), plumb in 1; 1 refused".
+/// "glide in 4 of 5 passes (37 to 97 %), plumb in 1; 1 refused".
 QString spokenClasses(const RigClasses& rig);
 /// What can be told apart, what cannot, and how many passes it would take.
 QStringList classesInWords(const ClassSpread& spread);

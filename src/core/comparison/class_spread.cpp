@@ -110,7 +110,7 @@ std::vector<RigClasses> countedByRig(const std::vector<ComparedPass>& passes, Re
   for (RigClasses& rig : out) {
     putCommonestFirst(rig.classes);
     if (rig.classes.empty()) continue;
-    const CountInterval share = clopperPearson(rig.classes.front().passes, rig.passes);
+    const CountInterval share = jeffreys(rig.classes.front().passes, rig.passes);
     rig.commonestFrom = share.from;
     rig.commonestTo = share.to;
   }

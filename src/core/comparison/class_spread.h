@@ -49,7 +49,7 @@ struct ClassSpread {
 };
 
 /// Compares rigs by a reading in words. Several clips of one planned pass count once. Interval of the
-/// commonest class: C. Clopper & E. Pearson, 1934. Rigs: the exact test of G. Freeman & J. Halton, 1951, all
+/// commonest class: H. Jeffreys, 1946. Rigs: the exact test of G. Freeman & J. Halton, 1951, all
 /// together and in pairs, the pairs adjusted by Holm's step-down; apart at 5 %. Pure; on any thread.
 ClassSpread compareClasses(const std::vector<ComparedPass>& passes, ReadingId reading);
 

@@ -145,6 +145,7 @@ double ownVariance(const ScoredValue& v) {
 std::vector<std::optional<ScoredValue>> drawnInOf(const std::vector<std::optional<ScoredValue>>& values) {
   std::vector<DrawnMean> means;
   for (const auto& v : values) {
+    if (v && v->ofClass) return values;
     if (v) means.push_back({v->value, ownVariance(*v)});
   }
   means = drawnIn(std::move(means));
@@ -175,7 +176,7 @@ class Draws {
   /// About theirs, by Dirichlet's distribution: gamma variates over their sum.
   std::vector<double> weights(std::vector<double> weights) {
     const double whole = std::accumulate(weights.begin(), weights.end(), 0.0);
-    for (double& w : weights) w = std::gamma_distribution<double>(kWeightsFirm * w / whole)(random_);
+    for (double& w : weights) w = gamma(kWeightsFirm * w / whole);
     return weights;
   }
   /// What is not known may be anything.
@@ -188,7 +189,13 @@ class Draws {
   }
 
  private:
+  double gamma(double shape) { return std::gamma_distribution<double>(shape)(random_); }
   double drawn(const ScoredValue& v, double length) {
+    if (v.ofClass) {
+      const double so = gamma(static_cast<double>(*v.ofClass) + 0.5);
+      const double other = gamma(static_cast<double>(v.passes - *v.ofClass) + 0.5);
+      return 100.0 * so / (so + other);
+    }
     return v.value + std::sqrt(ownVariance(v)) * normal_(random_) + v.lengthU95 / kNormal95 * length;
   }
 

@@ -68,11 +68,12 @@ struct Ranking {
 };
 
 /// Ranks the graded entries. Values are drawn from normal distributions about the means with u95 as their 95
-/// % half-widths; what they share through a known length is drawn once for all rigs and readings; from
-/// four rigs on they are drawn about means that are drawn in towards their own (apart/drawn_in.h). A curve
-/// that the tester did not set goes from the worst to the best of the day and stays there while values are
-/// drawn. Exact shares of the draws; with 4000 they are good to 0.016 (95 %). Checked against closed forms
-/// for two rigs. Stopped, it ends soon and its chances mean nothing.
+/// % half-widths, shares of a class from their beta distribution; what they share through a known length is
+/// drawn once for all rigs and readings; from four rigs on they are drawn about means that are drawn in
+/// towards their own (apart/drawn_in.h). A curve that the tester did not set goes from the worst to the best
+/// of the day and stays there while values are drawn. Exact shares of the draws; with 4000 they are good to
+/// 0.016 (95 %). Checked against closed forms for two rigs. Stopped, it ends soon and its chances mean
+/// nothing.
 Ranking rank(const ScoreTable& table, const RankOptions& options, const std::stop_token& stop = {});
 
 /// By entry: no other is at least as cheap and as good (the greater merit) and better in one of both.

@@ -46,9 +46,13 @@ std::map<std::string, ScoredValue> overClasses(const std::vector<ComparedPass>& 
   for (const RigClasses& rig : compareClasses(passes, wish.reading).rigs) {
     if (rig.passes == 0) continue;
     const std::size_t so = rig.passesOf(wish.className);
-    const CountInterval share = clopperPearson(so, rig.passes);
+    const CountInterval share = jeffreys(so, rig.passes);
     out[rig.rig] = {100.0 * static_cast<double>(so) / static_cast<double>(rig.passes),
-                    50.0 * (share.to - share.from), rig.passes, rig.letters};
+                    50.0 * (share.to - share.from),
+                    rig.passes,
+                    rig.letters,
+                    0.0,
+                    so};
   }
   return out;
 }

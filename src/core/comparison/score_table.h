@@ -30,6 +30,7 @@ struct ScoredValue {
   std::size_t passes = 0;
   std::string letters;     ///< shared by rigs that cannot be told apart; empty with one pass
   double lengthU95 = 0.0;  ///< of u95, through a known length that all share; negative where it lessens
+  std::optional<std::size_t> ofClass = {};  ///< of a share: how many passes were read so
 
   friend bool operator==(const ScoredValue&, const ScoredValue&) = default;
 };
@@ -47,7 +48,7 @@ struct ScoreTable {
 };
 
 /// Every rig's value of every wish, as compare() gives it; of a reading in words the share of its passes with
-/// the wanted class, its exact interval halved (class_spread.h). A rig with one pass cannot tell how its
+/// the wanted class, its interval halved (class_spread.h). A rig with one pass cannot tell how its
 /// passes scatter, so it is as unsure as the scatter of the others says, where they have two and more. Onset
 /// and blow-out come from the rig's ladder. Means, intervals and letters are those of spread.h; the scatter
 /// of the others is pooled within rigs (Student's t with its degrees of freedom). Pure; on any thread.

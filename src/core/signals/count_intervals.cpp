@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/signals/count_intervals.h"
 
-#include <boost/math/distributions/binomial.hpp>
+#include <boost/math/distributions/beta.hpp>
 #include <boost/math/distributions/chi_squared.hpp>
 #include <cmath>
 
@@ -24,12 +24,10 @@ CountInterval wilson(std::size_t k, std::size_t n) {
   return {middle - half, middle + half};
 }
 
-CountInterval clopperPearson(std::size_t k, std::size_t n) {
-  using Binomial = boost::math::binomial_distribution<double>;
-  const auto trials = static_cast<double>(n);
-  const auto hits = static_cast<double>(k);
-  return {Binomial::find_lower_bound_on_p(trials, hits, kEitherSide),
-          Binomial::find_upper_bound_on_p(trials, hits, kEitherSide)};
+CountInterval jeffreys(std::size_t k, std::size_t n) {
+  const boost::math::beta_distribution<double> share(static_cast<double>(k) + 0.5,
+                                                     static_cast<double>(n - k) + 0.5);
+  return {boost::math::quantile(share, kEitherSide), boost::math::quantile(share, 1.0 - kEitherSide)};
 }
 
 CountInterval garwood(std::size_t k) {

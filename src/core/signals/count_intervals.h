@@ -13,8 +13,8 @@ struct CountInterval {
 
 /// Of a share, k of n (n at least 1): E. Wilson, Probable inference, 1927. Near its nominal cover on average.
 CountInterval wilson(std::size_t k, std::size_t n);
-/// The same, exact: C. Clopper & E. Pearson, 1934. Never below its nominal cover.
-CountInterval clopperPearson(std::size_t k, std::size_t n);
+/// The same from H. Jeffreys's prior, 1946: the middle 95 % of a beta distribution with k + ½ and n − k + ½.
+CountInterval jeffreys(std::size_t k, std::size_t n);
 /// Of the number of events expected where k were counted: F. Garwood, Fiducial limits for the Poisson
 /// distribution, 1936.
 CountInterval garwood(std::size_t k);

@@ -33,7 +33,7 @@ JudgedPage::JudgedPage(VerdictController& controller, QWidget* parent)
       question_(new QLabel),
       first_(namedButton({}, "chooseFirst")),
       second_(namedButton({}, "chooseSecond")),
-      equal_(namedButton(tr("Equal  Down"), "chooseEqual")),
+      equal_(namedButton(tr("Equal  ↓"), "chooseEqual")),
       names_(namedButton(tr("Show names"), "showNames")) {
   setFocusPolicy(Qt::StrongFocus);
   auto* layout = new QVBoxLayout(this);
@@ -250,8 +250,8 @@ void JudgedPage::drawPair() {
 
 void JudgedPage::showPair() {
   const bool named = names_->isChecked();
-  first_->setText(named ? tr("Left: %1").arg(QString::fromStdString(pairFirst_)) : tr("Left one"));
-  second_->setText(named ? tr("Right: %1").arg(QString::fromStdString(pairSecond_)) : tr("Right one"));
+  first_->setText(named ? tr("←  Left: %1").arg(QString::fromStdString(pairFirst_)) : tr("←  Left one"));
+  second_->setText(named ? tr("Right: %1  →").arg(QString::fromStdString(pairSecond_)) : tr("Right one  →"));
 }
 
 void JudgedPage::choose(double forFirst) {
