@@ -111,6 +111,8 @@ TEST_F(VerdictTest, TurnsTheWayThatIsWanted) {
   pick(seen<QComboBox>("wanted"), "less");
   EXPECT_EQ(said("firstPlace"), "Even comes first");
   EXPECT_TRUE(said("firmness").startsWith("The order is firm")) << said("firmness").toStdString();
+  auto* table = seen<QTableWidget>("ranking");
+  EXPECT_EQ(table->item(0, table->columnCount() - 4)->text(), "1") << "its place is sure";
   // Near 31: Dear is next to it.
   pick(seen<QComboBox>("wanted"), "near a target");
   typeInto(seen<UnitBox>("target"), "31");
@@ -198,7 +200,7 @@ TEST_F(VerdictTest, CountsWhatIsJudgedBesideWhatIsMeasured) {
   pick(seen<QComboBox>("addWish"), "Finish (judged)");
   EXPECT_EQ(order().front(), "1 Dear") << said("firstPlace").toStdString();
   auto* ranking = seen<QTableWidget>("ranking");
-  EXPECT_EQ(ranking->horizontalHeaderItem(ranking->columnCount() - 5)->text().section('\n', 0, 0),
+  EXPECT_EQ(ranking->horizontalHeaderItem(ranking->columnCount() - 6)->text().section('\n', 0, 0),
             "Finish (judged)");
   press("undo");
   EXPECT_NE(order().front(), "1 Dear");

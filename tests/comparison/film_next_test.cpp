@@ -31,32 +31,32 @@ Wish wanted(Direction direction) {
 }
 
 TEST(FilmNext, LooksFirstAfterThreePassesOfEach) {
-  EXPECT_EQ(filmNext({}, {wanted(Direction::More)}, Question::Best).state, State::Nothing);
-  EXPECT_EQ(filmNext(day(2), {wanted(Direction::More)}, Question::Best).state, State::TooEarly);
-  EXPECT_EQ(filmNext(day(3), {wanted(Direction::More)}, Question::Best).state, State::Settled);
-  EXPECT_EQ(filmNext(day(3), {}, Question::Best).state, State::Nothing);
+  EXPECT_EQ(filmNext({}, {wanted(Direction::More)}, ToSettle::Best).state, State::Nothing);
+  EXPECT_EQ(filmNext(day(2), {wanted(Direction::More)}, ToSettle::Best).state, State::TooEarly);
+  EXPECT_EQ(filmNext(day(3), {wanted(Direction::More)}, ToSettle::Best).state, State::Settled);
+  EXPECT_EQ(filmNext(day(3), {}, ToSettle::Best).state, State::Nothing);
 }
 
 TEST(FilmNext, AsksOnlyForThoseThatMayBeBest) {
-  const FilmNext most = filmNext(day(4), {wanted(Direction::More)}, Question::Best);
+  const FilmNext most = filmNext(day(4), {wanted(Direction::More)}, ToSettle::Best);
   EXPECT_EQ(most.state, State::Settled) << "D is ahead of all";
-  const FilmNext least = filmNext(day(4), {wanted(Direction::Less)}, Question::Best);
+  const FilmNext least = filmNext(day(4), {wanted(Direction::Less)}, ToSettle::Best);
   ASSERT_EQ(least.state, State::Open);
   EXPECT_EQ(least.open, (std::vector<std::string>{"A", "C"}));
   EXPECT_EQ(least.settled, (std::vector<std::string>{"B", "D"}));
   EXPECT_GE(least.more, 1U);
   EXPECT_LE(least.more, 4U) << "the last look is at eight passes";
   EXPECT_EQ(least.by, std::vector<ReadingId>{ReadingId::FallRate});
-  EXPECT_EQ(filmNext(day(4), {wanted(Direction::More)}, Question::All).open, least.open);
+  EXPECT_EQ(filmNext(day(4), {wanted(Direction::More)}, ToSettle::All).open, least.open);
 }
 
 TEST(FilmNext, LeavesWhatIsAlikeInPeace) {
-  EXPECT_EQ(filmNext(day(4, 0.5), {wanted(Direction::Less)}, Question::Best).state, State::Settled);
+  EXPECT_EQ(filmNext(day(4, 0.5), {wanted(Direction::Less)}, ToSettle::Best).state, State::Settled);
 }
 
 TEST(FilmNext, WhatWasApartStaysApart) {
   std::vector<ComparedPass> passes = day(4, 30.0);
-  ASSERT_EQ(filmNext(passes, {wanted(Direction::Less)}, Question::Best).state, State::Settled);
+  ASSERT_EQ(filmNext(passes, {wanted(Direction::Less)}, ToSettle::Best).state, State::Settled);
   // Two more blocks in which C falls as slowly as A.
   for (const ComparedPass& pass : day(6, -28.0)) {
     if (*pass.block > 4) passes.push_back(pass);
@@ -65,7 +65,7 @@ TEST(FilmNext, WhatWasApartStaysApart) {
     passes[i].id = static_cast<std::int64_t>(i + 1);
     passes[i].planned = static_cast<std::int64_t>(i + 1);
   }
-  EXPECT_EQ(filmNext(passes, {wanted(Direction::Less)}, Question::Best).state, State::Settled);
+  EXPECT_EQ(filmNext(passes, {wanted(Direction::Less)}, ToSettle::Best).state, State::Settled);
 }
 
 }  // namespace

@@ -88,6 +88,11 @@ QString chanceInWords(const ScoreTable& table, const Placing& placing) {
   return percent(placing.first.byMeasuring);
 }
 
+QString placesInWords(const Placing& placing) {
+  const QString from = plainNumber(placing.placeFrom, 1), to = plainNumber(placing.placeTo, 1);
+  return from == to ? from : said("%1 to %2").arg(from, to);
+}
+
 QStringList leftInWords(const ScoreTable& table, const Ranking& ranking) {
   QStringList out;
   for (const Entry& entry : table.entries) {

@@ -23,6 +23,8 @@ QString firstInWords(const ScoreTable& table, const Ranking& ranking);
 QString firmnessInWords(const ScoreTable& table, const Ranking& ranking);
 /// The chance of a first place by measuring, or that one pass each cannot tell it.
 QString chanceInWords(const ScoreTable& table, const Placing& placing);
+/// Where its place lies in 95 of 100 draws of the measuring: "1 to 3", "2".
+QString placesInWords(const Placing& placing);
 /// What is shown apart or stays out, a line each: not graded, not to be ranked, readings that do not count.
 QStringList leftInWords(const ScoreTable& table, const Ranking& ranking);
 /// Why there is no pick: what nobody has.

@@ -125,14 +125,15 @@ class Report {
     QString rows;
     for (const Placing& p : ranking.placings) {
       rows += row({plainNumber(p.place, 1), escaped(table_.entries[p.entry].rig), plainNumber(p.total),
-                   percent(p.first.byMeasuring), percent(p.first.byWeights), percent(p.first.byBoth)});
+                   placesInWords(p), percent(p.first.byMeasuring), percent(p.first.byWeights),
+                   percent(p.first.byBoth)});
     }
     if (rows.isEmpty()) return paragraph(firstInWords(table_, ranking) + ".");
     return "<p><b>" + firstInWords(table_, ranking).toHtmlEscaped() + ".</b> " +
            firmnessInWords(table_, ranking).toHtmlEscaped() + "</p>" +
            fin::app::table(
-               {QObject::tr("Place"), QObject::tr("Rig"), total, QObject::tr("First place: measured"),
-                QObject::tr("other weights"), QObject::tr("both")},
+               {QObject::tr("Place"), QObject::tr("Rig"), total, QObject::tr("May be place"),
+                QObject::tr("First place: measured"), QObject::tr("other weights"), QObject::tr("both")},
                rows);
   }
 

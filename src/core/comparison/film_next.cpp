@@ -49,9 +49,9 @@ Found lookThrough(const std::vector<ComparedRig>& rigs, ReadingId reading, std::
 }
 
 /// Pairs that are still to be settled, with the passes that it takes.
-std::map<NamePair, std::size_t> openPairs(const Found& found, const Wish& wish, Question question,
+std::map<NamePair, std::size_t> openPairs(const Found& found, const Wish& wish, ToSettle question,
                                           std::size_t most) {
-  const bool best = question == Question::Best && wish.direction != Direction::Target;
+  const bool best = question == ToSettle::Best && wish.direction != Direction::Target;
   const Names& out = wish.direction == Direction::Less ? found.notLeast : found.notMost;
   std::map<NamePair, std::size_t> open;
   for (const RigPair& pair : found.last.pairs) {
@@ -66,7 +66,7 @@ std::map<NamePair, std::size_t> openPairs(const Found& found, const Wish& wish, 
 }  // namespace
 
 FilmNext filmNext(const std::vector<ComparedPass>& passes, const std::vector<Wish>& wishes,
-                  Question question) {
+                  ToSettle question) {
   FilmNext out;
   std::vector<std::string> all;
   Names open;

@@ -9,7 +9,7 @@
 namespace fin {
 
 /// What a day is asked: who is best in each property, or how any two rigs differ.
-enum class Question { Best, All };
+enum class ToSettle { Best, All };
 
 /// What further passes would settle.
 struct FilmNext {
@@ -32,6 +32,6 @@ struct FilmNext {
 /// is asked. Of what is wanted near a target all pairs are asked. Readings in words and those of a ladder are
 /// not looked at. Pure; on any thread.
 FilmNext filmNext(const std::vector<ComparedPass>& passes, const std::vector<Wish>& wishes,
-                  Question question);
+                  ToSettle question);
 
 }  // namespace fin

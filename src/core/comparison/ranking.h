@@ -6,6 +6,7 @@
 #include <string>
 #include <vector>
 
+#include "core/comparison/points.h"
 #include "core/comparison/score_table.h"
 
 namespace fin {
@@ -76,16 +77,7 @@ struct Ranking {
 /// nothing.
 Ranking rank(const ScoreTable& table, const RankOptions& options, const std::stop_token& stop = {});
 
-/// By entry: no other is at least as cheap and as good (the greater merit) and better in one of both.
-std::vector<bool> notBeaten(const std::vector<double>& prices, const std::vector<double>& merits);
-
-/// 1 for the greatest; equals share the mean of their places.
-std::vector<double> placesOf(const std::vector<double>& goodness);
-/// 0 to 10.
-double pointsBy(const PointsCurve& curve, const Wish& wish, double value);
 /// Of all graded rigs that have one.
 std::vector<double> gradedValues(const ScoreTable& table, std::size_t wish);
-/// As set, or from the worst to the best of these values; none where they are all the same.
-std::optional<PointsCurve> curveFor(const Wish& wish, const std::vector<double>& values);
 
 }  // namespace fin

@@ -63,8 +63,8 @@ FilmNextBar::FilmNextBar(DayController& day, const VerdictController& verdict, Q
   refresh();
 }
 
-Question FilmNextBar::question() const {
-  return question_->currentIndex() == 0 ? Question::Best : Question::All;
+ToSettle FilmNextBar::toSettle() const {
+  return question_->currentIndex() == 0 ? ToSettle::Best : ToSettle::All;
 }
 
 /// On a blind day its letter, as everywhere here.
@@ -78,7 +78,7 @@ QString FilmNextBar::toldAs(const std::string& rig) const {
 }
 
 void FilmNextBar::refresh() {
-  next_ = filmNext(verdict_.lineUp().passes(), verdict_.wishes(), question());
+  next_ = filmNext(verdict_.lineUp().passes(), verdict_.wishes(), toSettle());
   setVisible(next_.state != FilmNext::State::Nothing);
   QStringList open;
   for (const std::string& rig : next_.open) open += toldAs(rig);

@@ -23,7 +23,7 @@ class FilmNextBar : public QFrame {
 
  private:
   void refresh();
-  [[nodiscard]] Question question() const;
+  [[nodiscard]] ToSettle toSettle() const;
   [[nodiscard]] QString toldAs(const std::string& rig) const;
 
   DayController& day_;

@@ -14,11 +14,11 @@
 #include "app/ui/table_heads.h"
 #include "app/ui/theme.h"
 #include "core/comparison/judging.h"
+#include "core/comparison/points.h"
 
 namespace fin::app {
 namespace {
 
-constexpr double kMostPoints = 10.0;
 constexpr int kBesideScores = 2;  ///< columns: the rig, and its value
 constexpr int kTall_px = 84;
 

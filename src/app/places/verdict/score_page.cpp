@@ -19,7 +19,7 @@ namespace {
 constexpr int kRowHeight_px = 46;
 // Before the properties' columns, and after them.
 enum Lead { kPlace, kRig, kLeads };
-enum Tail { kTotal, kByMeasuring, kByWeights, kByBoth };
+enum Tail { kTotal, kPlaces, kByMeasuring, kByWeights, kByBoth };
 
 /// The rig cannot be told apart from one that is ranked beside it in this property.
 bool isTooClose(const ScoreTable& table, std::size_t wish, std::size_t entry) {
@@ -157,8 +157,8 @@ void ScorePage::fillTable(const ScoreTable& table, const Ranking& ranking) {
     if (table.speeds_mm_s[w]) head += "\n" + tr("at %1").arg(spokenPull(*table.speeds_mm_s[w], units_));
     heads += head;
   }
-  heads << totalName(school_, options().scoring) << tr("First place:\nmeasured") << tr("other\nweights")
-        << tr("both");
+  heads << totalName(school_, options().scoring) << tr("May be\nplace") << tr("First place:\nmeasured")
+        << tr("other\nweights") << tr("both");
   table_->clear();
   table_->setColumnCount(static_cast<int>(heads.size()));
   table_->setHorizontalHeaderLabels(heads);
@@ -214,6 +214,10 @@ void ScorePage::fillRow(int row, const ScoreTable& table, std::size_t entry, con
   }
   if (placing == nullptr) return;
   table_->setItem(row, column + kTotal, readOnlyCell(plainNumber(placing->total), Qt::AlignCenter));
+  auto* places = readOnlyCell(placesInWords(*placing), Qt::AlignCenter);
+  places->setToolTip(tr("As far as the measuring tells, in 95 of 100 cases; %1 on average.")
+                         .arg(plainNumber(placing->meanPlace, 1)));
+  table_->setItem(row, column + kPlaces, places);
   table_->setItem(row, column + kByMeasuring,
                   readOnlyCell(percent(placing->first.byMeasuring), Qt::AlignCenter));
   table_->setItem(row, column + kByWeights, readOnlyCell(percent(placing->first.byWeights), Qt::AlignCenter));
