@@ -195,11 +195,16 @@ void MainWindow::tellUnreadable() {
 /// they are next shown.
 void MainWindow::keepReadingsFresh() {
   const auto refreshWhenSeen = [this] {
-    if (lineUp_->isVisible() || verdict_->isVisible() || poolside_->isVisible()) lineUpModel_->refresh();
+    if (lineUp_->isVisible() || verdict_->isVisible()) lineUpModel_->refresh();
+  };
+  const auto refreshAtTheWater = [this] {
+    if (poolside_->isVisible()) lineUpModel_->refresh();
   };
   connect(controller_, &PassController::resultChanged, this, refreshWhenSeen);
   connect(controller_, &PassController::passesChanged, this, refreshWhenSeen);
   connect(queue_, &MeasuringQueue::measured, this, refreshWhenSeen);
+  connect(controller_, &PassController::passesChanged, this, refreshAtTheWater);
+  connect(queue_, &MeasuringQueue::measured, this, refreshAtTheWater);
   connect(day_, &DayController::planChanged, this, refreshWhenSeen);
 }
 

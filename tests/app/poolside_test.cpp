@@ -292,6 +292,7 @@ class FilmNextTest : public ReadDayTest {
 };
 
 TEST_F(FilmNextTest, SaysWhatWouldSettleMostAndPlansTheRestByOneKey) {
+  ASSERT_TRUE(waitFor([this] { return find<QFrame>("filmNext")->isVisible(); }));
   const QString said = text("filmNextText");
   EXPECT_TRUE(said.startsWith("Film next: ")) << said.toStdString();
   EXPECT_TRUE(said.contains("of Oblig and Oblag; the rest is settled. Open: fall rate."));
@@ -316,7 +317,9 @@ TEST_F(FilmNextTest, NamesNoRigOnABlindDay) {
     for (PlannedPass& pass : plan.sheet)
       pass.label = std::string(1, static_cast<char>('A' + pass.rig.value() - 11));
   });
-  EXPECT_TRUE(text("filmNextText").contains("of Rig A and Rig C;")) << text("filmNextText").toStdString();
+  window_->go(Place::Poolside);
+  EXPECT_TRUE(waitFor([this] { return text("filmNextText").contains("of Rig A and Rig C;"); }))
+      << text("filmNextText").toStdString();
   EXPECT_FALSE(text("filmNextText").contains("Oblig"));
 }
 

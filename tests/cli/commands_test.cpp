@@ -167,6 +167,15 @@ TEST(CompareCommand, TellsTheRigsOfADayApart) {
   EXPECT_TRUE(readings[1]["rigs"].empty()) << "nobody read it";
   EXPECT_FALSE(readings[1]["not_compared"].get<std::string>().empty());
   EXPECT_EQ(runCli(folder, "compare " + log + " --reading nonsense").exit, 2);
+  {
+    const auto day = Log::open(folder / "day.finlog");
+    DayPlan fouled = *(*day)->plan(), before = fouled;
+    for (PlannedPass& planned : fouled.sheet) planned.state = PassState::Fouled;
+    ASSERT_TRUE((*day)->savePlan(before, fouled));
+  }
+  const auto none = runCli(folder, "compare " + log);
+  EXPECT_EQ(none.exit, 0) << none.err;
+  EXPECT_TRUE(json::parse(none.out)["readings"].empty()) << "all fouled";
   EXPECT_EQ(runCli(folder, "compare " + (folder / "nothing.finlog").string()).exit, 3);
   EXPECT_FALSE(std::filesystem::exists(folder / "nothing.finlog")) << "a log is not made by asking";
 }

@@ -41,6 +41,19 @@ class EarlierLog : public testing::TestWithParam<Earlier> {
   std::unique_ptr<Log> log_;
 };
 
+TEST_P(EarlierLog, ComparesWithNothingInvented) {
+  FingerprintCache fingerprints;
+  const auto day = dayReadings(*log_, *log_->plan(), fingerprints);
+  ASSERT_TRUE(day) << day.error().message;
+  std::vector<ComparedPass> passes = day->current;
+  for (const ReadingId reading : readingsAmong(passes)) {
+    const Spread spread = compare(valuesOf(passes, reading), reading, {.furtherPasses = true});
+    EXPECT_LE(spread.rigs.size(), 1U);
+    EXPECT_TRUE(spread.pairs.empty());
+    EXPECT_FALSE(spread.whyNoPairs.empty());
+  }
+}
+
 TEST_P(EarlierLog, KeepsWhatWasSaidOfThePasses) {
   const auto passes = log_->passes();
   ASSERT_TRUE(passes) << passes.error().message;

@@ -264,7 +264,7 @@ class Report {
                        "Means over the passes with the half-width of their 95 % interval; pulls at the "
                        "speed at which most rigs were pulled. What is read in words: the commonest, with "
                        "the 95 % interval of its share. Rigs that share a letter cannot be told apart; "
-                       "no letter: one pass.")) +
+                       "no letter: not compared.")) +
                        fin::app::table({QObject::tr("Reading"), QObject::tr("Rig"), QObject::tr("Value"),
                                         QObject::tr("Passes"), QString()},
                                        rows),

@@ -28,7 +28,7 @@ struct ScoredValue {
   double value = 0.0;
   double u95 = 0.0;
   std::size_t passes = 0;
-  std::string letters;     ///< shared by rigs that cannot be told apart; empty with one pass
+  std::string letters;     ///< shared by rigs that cannot be told apart; empty where none was
   double lengthU95 = 0.0;  ///< of u95, through a known length that all share; negative where it lessens
   std::optional<std::size_t> ofClass = {};  ///< of a share: how many passes were read so
 

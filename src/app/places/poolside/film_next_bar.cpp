@@ -60,7 +60,7 @@ FilmNextBar::FilmNextBar(DayController& day, const VerdictController& verdict, Q
   connect(question_, &QComboBox::currentIndexChanged, this, &FilmNextBar::refresh);
   connect(replan_, &QPushButton::clicked, this, &FilmNextBar::replan);
   connect(&verdict, &VerdictController::changed, this, &FilmNextBar::refresh);
-  refresh();
+  show({});
 }
 
 ToSettle FilmNextBar::toSettle() const {
@@ -78,7 +78,15 @@ QString FilmNextBar::toldAs(const std::string& rig) const {
 }
 
 void FilmNextBar::refresh() {
-  next_ = filmNext(verdict_.lineUp().passes(), verdict_.wishes(), toSettle());
+  finding_.start([passes = verdict_.lineUp().passes(), wishes = verdict_.wishes(), what = toSettle()](
+                     const JobControl&) -> Result<FilmNext> { return filmNext(passes, wishes, what); },
+                 [this](Result<FilmNext> next) {
+                   if (next) show(std::move(*next));
+                 });
+}
+
+void FilmNextBar::show(FilmNext next) {
+  next_ = std::move(next);
   setVisible(next_.state != FilmNext::State::Nothing);
   QStringList open;
   for (const std::string& rig : next_.open) open += toldAs(rig);

@@ -6,13 +6,14 @@
 #include <QPushButton>
 
 #include "app/controllers/verdict_controller.h"
+#include "app/jobs/job.h"
 #include "app/ui/pieces.h"
 #include "core/comparison/film_next.h"
 
 namespace fin::app {
 
-/// At the water: which further passes would settle most, and one press that makes the rest of the sheet so.
-/// Hidden until two rigs can be compared.
+/// At the water: which further passes would settle most, found in the background, and one press that makes
+/// the rest of the sheet so. Hidden until two rigs can be compared.
 class FilmNextBar : public QFrame {
   Q_OBJECT
 
@@ -23,12 +24,14 @@ class FilmNextBar : public QFrame {
 
  private:
   void refresh();
+  void show(FilmNext next);
   [[nodiscard]] ToSettle toSettle() const;
   [[nodiscard]] QString toldAs(const std::string& rig) const;
 
   DayController& day_;
   const VerdictController& verdict_;
   FilmNext next_;
+  Job<FilmNext> finding_;
   WholeLabel* text_;
   QComboBox* question_;
   QPushButton* replan_;
