@@ -146,6 +146,16 @@ TEST(RigFit, ComparesNoRigsThatNoBlockJoins) {
   EXPECT_TRUE(fit->joined(2, 3));
 }
 
+TEST(RigFit, LearnsNothingFromABlockWithOneRigAlone) {
+  std::vector<FitValue> values = day();
+  const double before = RigFit::of(values, 4)->pair(A, C).difference;
+  values.push_back(value(C, 9, 300.0));
+  const auto fit = RigFit::of(values, 4);
+  ASSERT_TRUE(fit) << fit.error().message;
+  EXPECT_EQ(fit->degrees(), 6.0) << "it is taken up by its block";
+  EXPECT_NEAR(fit->pair(A, C).difference, before, 1e-9);
+}
+
 TEST(RigFit, ComparesTwoAsWelchDid) {
   const double first[] = {0.7, -1.6, -0.2, -1.2, -0.1, 3.4, 3.7, 0.8, 0.0, 2.0};
   const double second[] = {1.9, 0.8, 1.1, 0.1, -0.1, 4.4, 5.5, 1.6, 4.6, 3.4};
