@@ -208,10 +208,11 @@ class DriftTest : public ReadDayTest {
   }
 };
 
-TEST_F(DriftTest, IsSaidAndTakenOutOfTheComparison) {
+TEST_F(DriftTest, IsSaidAndThatTwoRigsAreComparedWithIt) {
   const QString drift = text("driftWords");
   EXPECT_TRUE(drift.contains("drifted by 10")) << drift.toStdString();
   EXPECT_TRUE(drift.contains("an hour"));
+  EXPECT_TRUE(drift.contains("What was made late differs")) << "of two rigs nothing is taken out";
   EXPECT_TRUE(find<QListWidget>("comparedPasses")
                   ->findItems("fall 5", Qt::MatchEndsWith)
                   .front()

@@ -46,18 +46,19 @@ ComparedValue valueIn(const ComparedPass& pass, const Reading& reading, double n
 std::vector<Seen> seenOnce(const std::vector<ComparedPass>& passes, ReadingId reading,
                            std::optional<double> speed_mm_s) {
   std::vector<Seen> out;
+  std::map<std::pair<PlannedPassId, std::string>, std::size_t> known;  // planned pass and camera → its place
   for (const ComparedPass& pass : passes) {
     const auto number = numberIn(pass.readings, reading);
     if (!number || pass.pulledOtherwise(speed_mm_s)) continue;
     Seen seen{&pass, valueIn(pass, *pass.readings.find(reading), *number)};
-    const auto twin = std::find_if(out.begin(), out.end(), [&](const Seen& s) {
-      return pass.planned && s.pass->planned == pass.planned && s.pass->camera == pass.camera;
-    });
-    if (twin == out.end()) {
-      out.push_back(std::move(seen));
-    } else if (seen.value.u95 < twin->value.u95) {
-      *twin = std::move(seen);
+    if (pass.planned) {
+      const auto [twin, fresh] = known.try_emplace({*pass.planned, pass.camera}, out.size());
+      if (!fresh) {
+        if (seen.value.u95 < out[twin->second].value.u95) out[twin->second] = std::move(seen);
+        continue;
+      }
     }
+    out.push_back(std::move(seen));
   }
   return out;
 }

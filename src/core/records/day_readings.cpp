@@ -35,7 +35,8 @@ ComparedPass comparedPass(const LoggedPass& pass, const PlannedPass* planned, co
   out.from = provenanceOf(measured);
   out.camera = pass.camera;
   out.cameraDay = pass.camera;
-  if (const auto scale = scaleOf(pass.request, {}); scale && *scale) out.lengthU95 = (*scale)->relativeU95();
+  if (const auto scale = scaleOf(pass.request, pass.request.scalePlane); scale && *scale)
+    out.lengthU95 = (*scale)->relativeU95();
   if (planned == nullptr) return out;
   out.control = planned->control;
   out.block = planned->block;

@@ -166,7 +166,7 @@ void SpreadPage::show(ReadingId reading) {
   showPairs(spread, reading);
   words_->setText((spreadInWords(spread) + commonWords(lineUp_.differencesFor(reading, speed))).join("<br>"));
   listPasses(spread, rigs, unit);
-  showDrift(reading);
+  showDrift(reading, spread.adjusted);
 }
 
 /// What was read in words: how many passes of how many, and who is told apart by it.
@@ -190,16 +190,19 @@ void SpreadPage::showReading(ReadingId reading) {
 }
 
 /// What the rig that came again all day says of the day itself.
-void SpreadPage::showDrift(ReadingId reading) {
+void SpreadPage::showDrift(ReadingId reading, const Adjusted& adjusted) {
   const auto drift = lineUp_.driftOf(reading);
   drift_->setVisible(drift.has_value());
   if (!drift) return;
   const QString slope = spokenAs(reading, drift->perHour, drift->u95, units_) + tr(" an hour");
   drift_->setText(
-      !drift->seen
-          ? tr("<b>Control rig:</b> no drift over the day beyond its scatter (%1, %2 passes).")
+      !drift->seen ? tr("<b>Control rig:</b> no drift over the day beyond its scatter (%1, %2 passes).")
+                         .arg(slope)
+                         .arg(drift->passes)
+      : !adjusted.blocks && !adjusted.hours
+          ? tr("<b>Control rig:</b> drifted by %1. What was made late differs from what was made early by "
+               "that alone.")
                 .arg(slope)
-                .arg(drift->passes)
           : tr("<b>Control rig:</b> drifted by %1. Blocks and the hour take that out of the comparison; "
                "single passes are shown as they were.")
                 .arg(slope));

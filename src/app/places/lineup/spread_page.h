@@ -37,7 +37,7 @@ class SpreadPage : public QWidget {
   void showChosen();
   void show(ReadingId reading);
   void showClasses(ReadingId reading);
-  void showDrift(ReadingId reading);
+  void showDrift(ReadingId reading, const Adjusted& adjusted);
   [[nodiscard]] QStringList commonWords(const QStringList& differences) const;
   void showPairs(const Spread& spread, ReadingId reading);
   void listPasses(const Spread& spread, const std::vector<ComparedRig>& rigs, const ShownUnit& unit);
