@@ -83,7 +83,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   addPlace(Place::Plan, tr("Plan"), plan_);
   addPlace(Place::Poolside, tr("Poolside"), poolside_);
   addPlace(Place::Bench, tr("Bench"), bench_);
-  lineUp_ = new LineUpPlace(*eye_, *ear_, *lineUpModel_);
+  lineUp_ = new LineUpPlace(*eye_, *ear_, *lineUpModel_, *verdictController_);
   connect(lineUp_, &LineUpPlace::passWanted, this, [this](PassId pass) {
     controller_->select(pass);
     go(Place::Bench);
@@ -351,34 +351,37 @@ void MainWindow::switchUnits() {
 }
 
 /// Those of the place that is seen first.
-std::vector<const ActionTable*> MainWindow::actionTables() const {
-  std::vector<const ActionTable*> out{&bench_->actions(), &poolside_->actions(), &lookPlace_->actions()};
-  for (const ActionTable* table : lineUp_->actions()) out.push_back(table);
-  const auto isSeen = [this](const ActionTable* table) {
-    if (table == &bench_->actions()) return bench_->isVisible();
-    if (table == &poolside_->actions()) return poolside_->isVisible();
-    if (table == &lookPlace_->actions()) return lookPlace_->isVisible();
-    return lineUp_->isVisible();
-  };
-  std::stable_partition(out.begin(), out.end(), isSeen);
-  const auto elsewhere = std::find_if_not(out.begin(), out.end(), isSeen);
-  out.insert(elsewhere, &everywhere_);
+/// Those of the place that is seen come first.
+std::vector<std::pair<const ActionTable*, Place>> MainWindow::actionTables() const {
+  std::vector<std::pair<const ActionTable*, Place>> out{{&bench_->actions(), Place::Bench},
+                                                        {&poolside_->actions(), Place::Poolside},
+                                                        {&lookPlace_->actions(), Place::LookThrough},
+                                                        {&verdict_->actions(), Place::Verdict}};
+  for (const ActionTable* table : lineUp_->actions()) out.emplace_back(table, Place::LineUp);
+  std::stable_partition(out.begin(), out.end(), [this](const auto& one) {
+    return places_->currentIndex() == static_cast<int>(one.second);
+  });
   return out;
 }
 
 void MainWindow::toggleKeySheet() {
   if (sheet_->content() != nullptr) return sheet_->away();
-  const auto run = [this](const ActionTable& table, const Action& action) {
+  const auto places = actionTables();
+  const auto now = static_cast<Place>(places_->currentIndex());
+  std::vector<const ActionTable*> tables;
+  for (const auto& [table, place] : places) {
+    if (place != now && std::find(tables.begin(), tables.end(), &everywhere_) == tables.end())
+      tables.push_back(&everywhere_);
+    tables.push_back(table);
+  }
+  const auto run = [this, places](const ActionTable& table, const Action& action) {
     sheet_->away();
-    if (&table == &bench_->actions()) go(Place::Bench);
-    if (&table == &poolside_->actions()) go(Place::Poolside);
-    if (&table == &lookPlace_->actions()) go(Place::LookThrough);
-    for (const ActionTable* one : lineUp_->actions()) {
-      if (one == &table) go(Place::LineUp);
+    for (const auto& [one, place] : places) {
+      if (one == &table) go(place);
     }
     action.run();
   };
-  auto* keys = new KeysSheet(actionTables(), run);
+  auto* keys = new KeysSheet(tables, run);
   sheet_->put(keys, &keys->words());
 }
 

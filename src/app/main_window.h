@@ -76,7 +76,7 @@ class MainWindow : public QMainWindow {
   void reloadAll();
   void tellUnreadable();
   QWidget* buildStrip();
-  [[nodiscard]] std::vector<const ActionTable*> actionTables() const;
+  [[nodiscard]] std::vector<std::pair<const ActionTable*, Place>> actionTables() const;
   void toggleKeySheet();
   void showSettings();
   void giveTabsRoom();

@@ -29,6 +29,8 @@ Exit run(const CompareCommand& command) {
   if (!log) return complain(log.error());
   const auto plan = (*log)->plan();
   if (!plan) return complain(plan.error());
+  const auto verdict = (*log)->verdict();
+  if (!verdict) return complain(verdict.error());
   FingerprintCache fingerprints;
   const auto day = dayReadings(**log, *plan, fingerprints);
   if (!day) return complain(day.error());
@@ -37,8 +39,11 @@ Exit run(const CompareCommand& command) {
   std::vector<ComparedReading> compared;
   for (const ReadingId reading : *readings) {
     const auto speed = commonSpeed(day->current, reading);
+    const auto worth = worthOf(verdict->worths, reading);
     compared.push_back(
-        {reading, speed, compare(valuesOf(day->current, reading, speed), reading, {.furtherPasses = true})});
+        {reading, speed,
+         compare(valuesOf(day->current, reading, speed), reading, {.furtherPasses = true, .worth = worth}),
+         worth, camerasAgree(day->current, reading)});
   }
   std::vector<std::string> outdated;
   for (const OutdatedPass& pass : day->outdated) outdated.push_back(pass.title);

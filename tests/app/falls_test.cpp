@@ -2,6 +2,7 @@
 // Falls as they are compared: ways of falling in words, the body's weight from several heads, the water it
 // hangs in.
 #include <qcustomplot.h>
+#include <QCheckBox>
 #include <QComboBox>
 #include <QListWidget>
 #include <QTableWidget>
@@ -164,6 +165,17 @@ TEST_F(FallsTest, AClassIsScoredByItsShareOfPasses) {
   }
   EXPECT_EQ(cells.size(), 4);
   EXPECT_FALSE(cells.filter("100 ± 17 % of passes").empty()) << cells.join(" | ").toStdString();
+  visible<QCheckBox>("demanded")->click();
+  EXPECT_EQ(wishes->item(wishes->count() - 1)->text(), "How it falls: glide: more, demanded");
+  const auto said = [&] {
+    for (const QLabel* label : window_->verdict().findChildren<QLabel*>()) {
+      if (label->isVisible() &&
+          label->text().contains("passes showed \"glide\", and more than half is demanded"))
+        return true;
+    }
+    return false;
+  };
+  EXPECT_TRUE(waitFor(said)) << "who falls plumb is left out, with the reason";
 }
 
 }  // namespace

@@ -3,6 +3,7 @@
 #include <qcustomplot.h>
 #include <QApplication>
 #include <QComboBox>
+#include <QDoubleSpinBox>
 #include <QLabel>
 #include <QListWidget>
 #include <QTableWidget>
@@ -259,6 +260,60 @@ TEST_F(EightRigsTest, AreSeenAtAGlance) {
   EXPECT_EQ(pairs.count(" over "), 27) << pairs.toStdString();
   EXPECT_TRUE(pairs.contains("Tavver 14 and Tavver 13: too close to call, "));
   EXPECT_EQ(find<QCustomPlot>("spreadPlot")->itemCount(), 1) << "one bar over those two";
+}
+
+TEST_F(EightRigsTest, AreAlikeWhereTheyDifferByLessThanIsWorthHaving) {
+  auto* worth = find<QDoubleSpinBox>("worthHaving");
+  EXPECT_EQ(worth->text(), "not said");
+  worth->setValue(15.0);
+  EXPECT_EQ(worth->text(), "15.0 %");
+  EXPECT_TRUE(text("spreadWords").contains("less than is worth having: Tavver 14 and Tavver 13."))
+      << text("spreadWords").toStdString();
+  EXPECT_FALSE(text("spreadWords").contains("Not worth filming again"));
+  EXPECT_TRUE(
+      find<PairMatrix>("pairMatrix")->accessibleDescription().contains("Tavver 14 and Tavver 13: alike, "));
+  const auto kept = [this] { return window_->verdict().controller().plan().worths; };
+  EXPECT_EQ(kept(), (std::vector<Worth>{{ReadingId::FallRate, 0.15}}));
+  QTest::keyClick(window_.get(), Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_TRUE(kept().empty());
+  EXPECT_EQ(worth->text(), "not said");
+}
+
+/// Three passes of two rigs, each seen by two cameras that differ by a twentieth.
+class TwoCamerasTest : public ReadDayTest {
+ protected:
+  void SetUp() override {
+    auto log = Log::open(folder_ / "day.finlog");
+    ASSERT_TRUE(log) << log.error().message;
+    plan_.rack.models = {{.id = 1, .name = "Vinto"}, {.id = 2, .name = "Mirk"}};
+    plan_.rack.rigs = {{.id = 11, .model = 1}, {.id = 12, .model = 2}};
+    for (const double rate : {200.0, 204.0, 198.0}) {
+      for (const RigId rig : {RigId(11), RigId(12)}) {
+        fall(**log, rig, rate, "near", {});
+        fall(**log, rig, rate * 1.05, "far & high", plan_.sheet.back().id);
+        plan_.sheet.pop_back();
+      }
+    }
+    ASSERT_TRUE((*log)->savePlan(DayPlan{}, plan_));
+    log->reset();
+    openWindow();
+    QTest::keyClick(window_.get(), Qt::Key_4, Qt::ControlModifier);
+  }
+  void fall(Log& log, RigId rig, double rate, const char* camera, std::optional<PlannedPassId> planned) {
+    const PassId id = keep(log, rig, "fall " + std::to_string(rate) + camera, Protocol::Fall,
+                           {{ReadingId::FallRate, rate, "mm/s", 5.0, 60.0}}, true);
+    const LoggedPass before = *log.pass(id);
+    LoggedPass after = before;
+    after.camera = camera;
+    if (planned) after.planned = *planned;
+    EXPECT_TRUE(log.changePasses({{before, after}}));
+  }
+};
+
+TEST_F(TwoCamerasTest, SayHowFarTheyAgree) {
+  EXPECT_TRUE(text("spreadWords").contains("Two cameras:</b> far &amp; high over near by 5.0 % in 6 passes"))
+      << text("spreadWords").toStdString();
+  EXPECT_TRUE(text("spreadWords").contains("0 of 6 are as close as they claim to be"));
 }
 
 TEST(EmptyLineUp, SaysWhatBelongsHere) {

@@ -3,9 +3,11 @@
 #include <qcustomplot.h>
 #include <QComboBox>
 #include <QFile>
+#include <QImage>
 #include <QListWidget>
 #include <QTableWidget>
 #include <QTextBrowser>
+#include <QTreeWidget>
 #include <nlohmann/json.hpp>
 
 #include <set>
@@ -223,6 +225,31 @@ TEST_F(VerdictTest, AsksWhichOfTwoWithNamesCovered) {
   EXPECT_TRUE(seen<QPushButton>("chooseSecond")->text().startsWith("Right: "));
   press("undo");
   EXPECT_EQ(duels().size(), 5U);
+}
+
+TEST_F(VerdictTest, ShowsTheTwoByTheirPhotosWhereThereAreAny) {
+  QImage photo(600, 300, QImage::Format_RGB32);
+  photo.fill(Qt::red);
+  const QString file = QString::fromStdString((folder_ / "lure.png").string());
+  ASSERT_TRUE(photo.save(file));
+  press("verdictJudged");
+  EXPECT_TRUE(seen<QPushButton>("chooseFirst")->icon().isNull());
+  window_->day().edit("photos", [&file](DayPlan& plan) {
+    for (Model& model : plan.rack.models) model.photo = file.toStdString();
+  });
+  press("verdictPlaces");
+  press("verdictJudged");
+  EXPECT_EQ(seen<QPushButton>("chooseFirst")->iconSize(), QSize(260, 130)) << "as much as there is room for";
+  EXPECT_FALSE(seen<QPushButton>("chooseSecond")->icon().isNull());
+}
+
+TEST_F(VerdictTest, PutsTheGamesKeysOnTheSheetOfKeys) {
+  press("verdictJudged");
+  QTest::keyClick(window_.get(), Qt::Key_F1);
+  auto* sheet = window_->findChild<QTreeWidget*>("keyList");
+  ASSERT_NE(sheet, nullptr);
+  EXPECT_EQ(sheet->topLevelItem(0)->text(0), "Verdict, judged");
+  EXPECT_EQ(sheet->topLevelItem(0)->childCount(), 3);
 }
 
 TEST_F(VerdictTest, TellsWhatCanBePulledTogether) {

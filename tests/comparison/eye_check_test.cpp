@@ -26,8 +26,8 @@ TEST(EyeCheck, RanksTheEyeAgainstTheReading) {
                                      {3, ReadingId::WobbleAngle, 6}, {4, ReadingId::WobbleAngle, 5},
                                      {5, ReadingId::WobbleAngle, 9}, {1, ReadingId::FallRate, 0}};
   const EyeCheck check = checkEye(scores, read({10, 20, 30, 40, 50}), ReadingId::WobbleAngle);
-  ASSERT_TRUE(check.rankCorrelation);
-  EXPECT_NEAR(*check.rankCorrelation, 0.8, 1e-12);
+  ASSERT_TRUE(check.agreement);
+  EXPECT_NEAR(check.agreement->correlation, 0.8, 1e-12);
   EXPECT_FALSE(check.repeatSd) << "no clip was scored twice";
   ASSERT_EQ(check.passes.size(), 5U);
   EXPECT_EQ(check.passes.back().pass, 5) << "both place it first";
@@ -48,7 +48,7 @@ TEST(EyeCheck, KnowsHowSteadyTheEyeIs) {
       checkEye(
           {{1, ReadingId::WobbleAngle, 4}, {2, ReadingId::WobbleAngle, 4}, {3, ReadingId::WobbleAngle, 4}},
           read({1, 2, 3}), ReadingId::WobbleAngle)
-          .rankCorrelation)
+          .agreement)
       << "an eye that sees no difference has no order";
 }
 

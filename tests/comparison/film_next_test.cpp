@@ -54,6 +54,13 @@ TEST(FilmNext, LeavesWhatIsAlikeInPeace) {
   EXPECT_EQ(filmNext(day(4, 0.5), {wanted(Direction::Less)}, ToSettle::Best).state, State::Settled);
 }
 
+TEST(FilmNext, LeavesInPeaceWhatDiffersByLessThanIsWorthHaving) {
+  const std::vector<Worth> worths{{ReadingId::FallRate, 0.2}};
+  EXPECT_EQ(filmNext(day(4), {wanted(Direction::Less)}, ToSettle::Best).state, State::Open);
+  EXPECT_EQ(filmNext(day(4), {wanted(Direction::Less)}, ToSettle::Best, worths).state, State::Settled);
+  EXPECT_EQ(filmNext(day(4), {wanted(Direction::Less)}, ToSettle::All, worths).state, State::Settled);
+}
+
 TEST(FilmNext, WhatWasApartStaysApart) {
   std::vector<ComparedPass> passes = day(4, 30.0);
   ASSERT_EQ(filmNext(passes, {wanted(Direction::Less)}, ToSettle::Best).state, State::Settled);

@@ -258,5 +258,35 @@ TEST(Wishes, AreProposedFromWhatMostRigsHave) {
   EXPECT_TRUE(proposedWishes({passes[2]}).empty()) << "one rig: nothing to score";
 }
 
+/// So many of four passes were read so.
+ScoredValue ofFour(std::size_t so) {
+  ScoredValue out = value(25.0 * static_cast<double>(so));
+  out.passes = 4;
+  out.ofClass = so;
+  return out;
+}
+
+TEST(Ranking, ADemandedClassIsAGate) {
+  Wish glide{.reading = ReadingId::FallMode, .weight = 0.0, .className = "glide", .demanded = true};
+  ScoreTable gated = table({wish(More), glide},
+                           {{value(9), value(5), value(4), value(3)}, {ofFour(1), ofFour(4), ofFour(3), {}}});
+  const Ranking r = rank(gated, {.scoring = Scoring::Points});
+  EXPECT_EQ(orderOf(r), "bc") << "a shows it too seldom, of d nobody knows";
+  ASSERT_EQ(r.left.size(), 2U);
+  EXPECT_EQ(r.left[0].why, "1 of 4 passes showed \"glide\", and more than half is demanded");
+  EXPECT_EQ(r.left[1].lacks, std::vector<std::size_t>{1});
+  EXPECT_EQ(r.couldPass, std::vector<std::size_t>{0}) << "one of four may well be more than half";
+  // By the class alone b, of Beta(4.5, 0.5), is out in 0.014956 of draws and c, of Beta(3.5, 1.5), in
+  // 0.160469: c is first where b alone is out, and in half of the draws where both are.
+  EXPECT_NEAR(1.0 - r.placings[0].first.byMeasuring, 0.013756, 0.0055) << "4000 draws: three standard errors";
+  gated.wishes[1].direction = Less;
+  EXPECT_EQ(rank(gated, {.scoring = Scoring::Points}).whyNone,
+            "only one graded rig has all that is scored by");
+  gated.wishes[1].demanded = false;
+  gated.wishes[1].weight = 1.0;
+  gated.wishes[1].direction = More;
+  EXPECT_EQ(orderOf(rank(gated, {.scoring = Scoring::Points, .halfIsEnough = true})).size(), 4U);
+}
+
 }  // namespace
 }  // namespace fin

@@ -63,6 +63,18 @@ TEST(RigFit, SteadiesVariancesAcrossRigs) {
   EXPECT_NEAR(p(fit->pair(A, B), 4), 1.013932e-5, 1e-9);
 }
 
+TEST(RigFit, OfTyingsJudgesABaitByHowTyingsDiffer) {
+  // Three baits, each tied on twice, two passes of each tying; their means replace the passes.
+  std::vector<FitValue> values;
+  const double means[3][2] = {{10.3, 11.15}, {12.25, 13.35}, {10.65, 10.4}};
+  for (std::size_t bait = 0; bait < 3; ++bait) {
+    for (const double mean : means[bait]) values.push_back({.rig = bait, .y = mean});
+  }
+  const auto fit = RigFit::of(values, 3);
+  ASSERT_TRUE(fit) << fit.error().message;
+  EXPECT_NEAR(fit->variance() / 2.0, 0.166250, 1e-9);
+}
+
 TEST(RigFit, TakesWhatIsMissingAndWhatWasTiedOnAgain) {
   const auto fit = RigFit::of(patchyDay(), 4);
   ASSERT_TRUE(fit) << fit.error().message;

@@ -72,6 +72,26 @@ TEST(Spread, TellsApartAlikeAndTooClose) {
   EXPECT_EQ(named(spread, "A").placeTo, 4U);
 }
 
+TEST(Spread, CallsAlikeWhatDiffersByLessThanIsWorthHaving) {
+  const Day day(0.007);
+  const auto ca = [&](double worth) {
+    return pairOf(compare(day.rigs, kRate, {.furtherPasses = true, .worth = worth}), "C", "A");
+  };
+  EXPECT_TRUE(ca(0.03).alike) << "2.5 % apart at most";
+  EXPECT_FALSE(ca(0.03).morePasses) << "nothing is left to settle";
+  EXPECT_FALSE(ca(0.02).alike);
+  ASSERT_TRUE(ca(0.005).morePasses);
+  EXPECT_GT(*ca(0.005).morePasses, *ca(0.02).morePasses) << "less takes more passes";
+  const Spread wide = compare(day.rigs, kRate, {.worth = 0.5});
+  EXPECT_TRUE(pairOf(wide, "D", "A").apart && pairOf(wide, "D", "A").alike)
+      << "told apart, by too little to matter";
+  // A ratio says nothing of what is compared by difference that day.
+  EXPECT_FALSE(
+      pairOf(compare({plain("a", {10, 10.1, 9.9}), plain("b", {10, 10.1, -9})}, kRate, {.worth = 1e3}), "a",
+             "b")
+          .alike);
+}
+
 TEST(Spread, AddsTheErrorsOfTwoCamerasAndDays) {
   Day day(0.007);
   for (ComparedValue& v : day.rigs[2].values) v.cameraDay = "another";

@@ -161,11 +161,16 @@ TEST(Golden, Comparison) {
   spread.adjusted.blocks = true;
   spread.rigs = {{"Vinto 11", 3, 200.0, 196.0, 204.0, 0.5, "a", 1, 2, true, false},
                  {"Hasp 14", 3, 180.0, 176.0, 184.0, 0.5, "a", 1, 2, true, true}};
-  spread.pairs = {{0, 1, 0.125, -0.0625, 0.25, 0.0625, false, 0.25, 3}};
+  spread.pairs = {{0, 1, 0.125, -0.0625, 0.25, 0.0625, false, 0.25, true, 3}};
   Spread none;
   none.whyNoPairs = "nobody read it";
   expectGolden("day.comparison.json",
-               writeComparison({{ReadingId::FallRate, 260.0, spread}, {ReadingId::RiseRate, {}, none}},
+               writeComparison({{ReadingId::FallRate,
+                                 260.0,
+                                 spread,
+                                 0.3,
+                                 {{"near", "far", {8, true, 0.001, -0.034, 0.037, 0.974, 7}}}},
+                                {ReadingId::RiseRate, {}, none}},
                                {"an old pass"}));
 }
 

@@ -15,12 +15,17 @@ QString nameIn(const Spread& spread, std::size_t rig) {
   return QString::fromStdString(spread.rigs[rig].rig);
 }
 
+/// "−3.4", with the digits that its size asks for.
+QString signedNumber(double shown) {
+  const double size = std::abs(shown);
+  const QString digits = QString::number(size, 'f', size < 0.995 ? 2 : size < 9.95 ? 1 : 0);
+  return (shown < 0.0 ? QString("−") : QString()) + digits;
+}
+
 /// An amount by which two rigs differ, without its sign.
 QString amount(const Spread& spread, double difference, ReadingId reading, UnitSystem units, bool withUnit) {
-  const bool percent = spread.scaling != Scaling::Difference;
-  const ShownUnit unit = percent ? ShownUnit{spread.byRatio() ? 100.0 : 1.0, "%"} : shownUnit(reading, units);
-  const double shown = std::abs(difference) * unit.factor;
-  const QString number = QString::number(shown, 'f', shown < 0.995 ? 2 : shown < 9.95 ? 1 : 0);
+  const ShownUnit unit = differenceUnit(spread.scaling, reading, units);
+  const QString number = signedNumber(std::abs(difference) * unit.factor);
   return withUnit && !unit.unit.isEmpty() ? QString("%1 %2").arg(number, unit.unit) : number;
 }
 
@@ -50,6 +55,27 @@ QString someOf(const Spread& spread, bool RigMean::*may) {
 
 }  // namespace
 
+ShownUnit differenceUnit(Scaling scaling, ReadingId reading, UnitSystem units) {
+  if (scaling == Scaling::Difference) return shownUnit(reading, units);
+  return {scaling == Scaling::Ratio ? 100.0 : 1.0, "%"};
+}
+
+QString spokenCameras(const CamerasAgree& cameras, ReadingId reading, UnitSystem units) {
+  const Agreement& a = cameras.agreement;
+  const ShownUnit unit = differenceUnit(a.byRatio ? Scaling::Ratio : Scaling::Difference, reading, units);
+  const auto named = [](const std::string& camera) {
+    return camera.empty() ? QObject::tr("the unnamed camera")
+                          : QString::fromStdString(camera).toHtmlEscaped();
+  };
+  return QObject::tr(
+             "<b>Two cameras:</b> %1 over %2 by %3 %4 in %5 passes that both filmed; one more would "
+             "differ by %6 to %7 %4. %8 of %5 are as close as they claim to be.")
+      .arg(named(cameras.first), named(cameras.second), signedNumber(a.mean * unit.factor), unit.unit)
+      .arg(a.n)
+      .arg(signedNumber(a.from * unit.factor), signedNumber(a.to * unit.factor))
+      .arg(a.within);
+}
+
 QString spreadHeadline(const Spread& spread, ReadingId reading, UnitSystem units) {
   if (spread.rigs.size() < 2)
     return QObject::tr("Only one rig has this reading: there is nothing to compare it with yet.");
@@ -71,7 +97,13 @@ QString spreadHeadline(const Spread& spread, ReadingId reading, UnitSystem units
 
 QString spokenPair(const Spread& spread, const RigPair& pair, ReadingId reading, UnitSystem units) {
   const QString a = nameIn(spread, pair.a), b = nameIn(spread, pair.b);
-  if (pair.apart) return QObject::tr("%1 over %2 by %3").arg(a, b, between(spread, pair, reading, units));
+  if (pair.apart) {
+    const QString over = QObject::tr("%1 over %2 by %3").arg(a, b, between(spread, pair, reading, units));
+    return pair.alike ? QObject::tr("%1, less than is worth having").arg(over) : over;
+  }
+  if (pair.alike)
+    return QObject::tr("%1 and %2: alike, %3 apart at most")
+        .arg(a, b, amount(spread, pair.alikeWithin, reading, units, true));
   const QString close = QObject::tr("%1 and %2: too close to call, %3 apart at most")
                             .arg(a, b, amount(spread, pair.alikeWithin, reading, units, true));
   if (!pair.morePasses) return close;
@@ -86,16 +118,22 @@ QString shortDifference(const Spread& spread, const RigPair& pair, ReadingId rea
 QStringList spreadInWords(const Spread& spread) {
   QStringList lines;
   std::map<std::size_t, QStringList> settled;  // by further passes
-  QStringList hardly;
+  QStringList hardly, alike;
   for (const RigPair& pair : spread.pairs) {
-    if (pair.apart) continue;
     const QString who = QObject::tr("%1 and %2").arg(nameIn(spread, pair.a), nameIn(spread, pair.b));
-    if (pair.morePasses && *pair.morePasses <= kWorthFilming) {
+    if (pair.alike) {
+      alike += who;
+    } else if (pair.apart) {
+      continue;
+    } else if (pair.morePasses && *pair.morePasses <= kWorthFilming) {
       settled[*pair.morePasses] += who;
     } else {
       hardly += who;
     }
   }
+  if (!alike.isEmpty())
+    lines +=
+        QObject::tr("<b>Alike,</b> by less than is worth having: %1.").arg(alike.join("; ").toHtmlEscaped());
   if (!settled.empty()) {
     const auto& [passes, who] = *settled.begin();
     lines += QObject::tr("<b>Film this first:</b> %1 of each would settle %2.")

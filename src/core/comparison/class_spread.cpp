@@ -8,6 +8,7 @@
 #include <numeric>
 #include <set>
 
+#include "core/comparison/apart/letters.h"
 #include "core/comparison/spread.h"
 #include "core/signals/count_intervals.h"
 

@@ -6,27 +6,9 @@
 #include <map>
 #include <random>
 
-#include "core/comparison/ranking.h"
+#include "core/comparison/points.h"
 
 namespace fin {
-namespace {
-
-std::optional<double> correlation(const std::vector<double>& a, const std::vector<double>& b) {
-  const double meanA = meanOf(a);
-  const double meanB = meanOf(b);
-  double ab = 0.0;
-  double aa = 0.0;
-  double bb = 0.0;
-  for (std::size_t i = 0; i < a.size(); ++i) {
-    ab += (a[i] - meanA) * (b[i] - meanB);
-    aa += (a[i] - meanA) * (a[i] - meanA);
-    bb += (b[i] - meanB) * (b[i] - meanB);
-  }
-  if (!(aa > 0.0 && bb > 0.0)) return std::nullopt;
-  return ab / std::sqrt(aa * bb);
-}
-
-}  // namespace
 
 EyeCheck checkEye(const std::vector<EyeScore>& scores, const std::vector<ComparedPass>& passes,
                   ReadingId property) {
@@ -53,7 +35,7 @@ EyeCheck checkEye(const std::vector<EyeScore>& scores, const std::vector<Compare
     out.passes[i].eyePlace = eyePlaces[i];
     out.passes[i].readingPlace = readingPlaces[i];
   }
-  if (out.passes.size() >= 3) out.rankCorrelation = correlation(eyePlaces, readingPlaces);
+  out.agreement = rankAgreement(seen, read);
   std::stable_sort(out.passes.begin(), out.passes.end(), [](const EyeAndReading& a, const EyeAndReading& b) {
     return std::abs(a.eyePlace - a.readingPlace) > std::abs(b.eyePlace - b.readingPlace);
   });

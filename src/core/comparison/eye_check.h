@@ -5,7 +5,7 @@
 #include <string>
 #include <vector>
 
-#include "core/comparison/compared_passes.h"
+#include "core/comparison/agreement.h"
 #include "core/units/ids.h"
 
 namespace fin {
@@ -28,13 +28,13 @@ struct EyeAndReading {
 
 /// How far an eye agrees with the readings, and with itself.
 struct EyeCheck {
-  std::vector<EyeAndReading> passes;      ///< scored and read; those that are furthest apart first
-  std::optional<double> rankCorrelation;  ///< Spearman's; from three passes that differ on
+  std::vector<EyeAndReading> passes;       ///< scored and read; those that are furthest apart first
+  std::optional<RankAgreement> agreement;  ///< from three passes that differ on
   /// Standard deviation of one score, from clips that were scored more than once.
   std::optional<double> repeatSd;
 };
 
-/// Places are means for equals. Checked against R (cor, method = "spearman").
+/// Places are means for equals.
 EyeCheck checkEye(const std::vector<EyeScore>& scores, const std::vector<ComparedPass>& passes,
                   ReadingId property);
 

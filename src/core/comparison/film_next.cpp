@@ -32,11 +32,13 @@ std::vector<ComparedRig> firstOf(const std::vector<ComparedRig>& rigs, std::size
   return out;
 }
 
-Found lookThrough(const std::vector<ComparedRig>& rigs, ReadingId reading, std::size_t have) {
+Found lookThrough(const std::vector<ComparedRig>& rigs, ReadingId reading, std::size_t have,
+                  std::optional<double> worth) {
   Found out;
   for (const Look& look : kLooks) {
     if (look.passes > have) break;
-    out.last = compare(firstOf(rigs, look.passes), reading, {.furtherPasses = true, .share = look.share});
+    out.last = compare(firstOf(rigs, look.passes), reading,
+                       {.furtherPasses = true, .share = look.share, .worth = worth});
     for (const RigPair& pair : out.last.pairs) {
       if (pair.apart) out.apart.insert(inOrder(out.last.rigs[pair.a].rig, out.last.rigs[pair.b].rig));
     }
@@ -50,7 +52,7 @@ Found lookThrough(const std::vector<ComparedRig>& rigs, ReadingId reading, std::
 
 /// Pairs that are still to be settled, with the passes that it takes.
 std::map<NamePair, std::size_t> openPairs(const Found& found, const Wish& wish, ToSettle question,
-                                          std::size_t most) {
+                                          std::size_t most, std::optional<double> worth) {
   const bool best = question == ToSettle::Best && wish.direction != Direction::Target;
   const Names& out = wish.direction == Direction::Less ? found.notLeast : found.notMost;
   std::map<NamePair, std::size_t> open;
@@ -58,6 +60,7 @@ std::map<NamePair, std::size_t> openPairs(const Found& found, const Wish& wish, 
     const std::string& a = found.last.rigs[pair.a].rig;
     const std::string& b = found.last.rigs[pair.b].rig;
     if (found.apart.contains(inOrder(a, b)) || (best && (out.contains(a) || out.contains(b)))) continue;
+    if (!best && worth && std::abs(pair.difference) < *worth) continue;
     if (pair.morePasses && *pair.morePasses <= most) open[inOrder(a, b)] = *pair.morePasses;
   }
   return open;
@@ -65,8 +68,8 @@ std::map<NamePair, std::size_t> openPairs(const Found& found, const Wish& wish, 
 
 }  // namespace
 
-FilmNext filmNext(const std::vector<ComparedPass>& passes, const std::vector<Wish>& wishes,
-                  ToSettle question) {
+FilmNext filmNext(const std::vector<ComparedPass>& passes, const std::vector<Wish>& wishes, ToSettle question,
+                  const std::vector<Worth>& worths) {
   FilmNext out;
   std::vector<std::string> all;
   Names open;
@@ -86,8 +89,9 @@ FilmNext filmNext(const std::vector<ComparedPass>& passes, const std::vector<Wis
       continue;
     }
     if (out.state != FilmNext::State::Open) out.state = FilmNext::State::Settled;
-    const auto pairs = openPairs(lookThrough(rigs, wish.reading, have), wish, question,
-                                 kLooks.back().passes - std::min(have, kLooks.back().passes - 1));
+    const auto worth = worthOf(worths, wish.reading);
+    const auto pairs = openPairs(lookThrough(rigs, wish.reading, have, worth), wish, question,
+                                 kLooks.back().passes - std::min(have, kLooks.back().passes - 1), worth);
     if (pairs.empty()) continue;
     out.state = FilmNext::State::Open;
     out.by.push_back(wish.reading);

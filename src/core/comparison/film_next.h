@@ -29,9 +29,10 @@ struct FilmNext {
 /// Says which passes would settle most of these wishes. It looks only when every rig has 3, 4, 6 or 8 passes
 /// (passes_needed.h), each look at a share of the level, and goes through all looks so far: what was apart
 /// once stays apart, who was out stays out. So errors stay as rare as if it had looked once, however often it
-/// is asked. Of what is wanted near a target all pairs are asked. Readings in words and those of a ladder are
+/// is asked. Of what is wanted near a target all pairs are asked. What differs by less
+/// than is worth having is settled. Readings in words and those of a ladder are
 /// not looked at. Pure; on any thread.
-FilmNext filmNext(const std::vector<ComparedPass>& passes, const std::vector<Wish>& wishes,
-                  ToSettle question);
+FilmNext filmNext(const std::vector<ComparedPass>& passes, const std::vector<Wish>& wishes, ToSettle question,
+                  const std::vector<Worth>& worths = {});
 
 }  // namespace fin

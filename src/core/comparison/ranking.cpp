@@ -3,11 +3,13 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <map>
 #include <numeric>
 #include <random>
 
 #include "core/comparison/apart/drawn_in.h"
+#include "core/signals/count_intervals.h"
 
 namespace fin {
 namespace {
@@ -17,6 +19,7 @@ constexpr std::size_t kFewestRigs = 2;  ///< that something can be compared by
 constexpr double kHeavy = 1.0 + 1e-9;   ///< of the mean weight: more than that has to be read
 constexpr double kTailOfPlaces = 0.025;
 constexpr double kWeightsFirm = 12.0;
+constexpr double kMostPasses = 50.0;  ///< %, of a class that is demanded
 
 /// What is not read may be anything.
 bool mayLack(const RankOptions& options) {
@@ -159,6 +162,11 @@ std::vector<std::optional<ScoredValue>> drawnInOf(const std::vector<std::optiona
   return out;
 }
 
+/// Whether a share of passes, %, is let in where the class is demanded.
+bool letIn(const Wish& wish, double share) {
+  return wish.direction == Direction::Less ? share < kMostPasses : share > kMostPasses;
+}
+
 class Draws {
  public:
   explicit Draws(unsigned seed) : random_(seed) {}
@@ -177,6 +185,16 @@ class Draws {
     const double whole = std::accumulate(weights.begin(), weights.end(), 0.0);
     for (double& w : weights) w = gamma(kWeightsFirm * w / whole);
     return weights;
+  }
+  /// Who is not let in by a demanded class comes last.
+  void keepOut(const Contest& contest, std::vector<double>& merit) {
+    for (std::size_t w = 0; w < contest.table.wishes.size(); ++w) {
+      const Wish& wish = contest.table.wishes[w];
+      for (std::size_t r = 0; wish.demanded && r < merit.size(); ++r) {
+        if (!letIn(wish, drawn(*contest.table.cells[w][contest.entries[r]], 0.0)))
+          merit[r] = std::numeric_limits<double>::lowest();
+      }
+    }
   }
   /// What is not known may be anything.
   void fillIn(Values& points) {
@@ -225,7 +243,8 @@ void findChances(Contest& contest, const std::stop_token& stop, std::vector<Plac
       Values cells = cellsOf(contest, drawValues ? draws.values(contest) : means);
       if (drawValues) draws.fillIn(cells);
       const auto totals = totalsOf(contest, cells, drawWeights ? draws.weights(weights) : weights);
-      const std::vector<double> merit = meritOf(contest, totals);
+      std::vector<double> merit = meritOf(contest, totals);
+      if (drawValues) draws.keepOut(contest, merit);
       shareFirst(merit, out);
       if (!drawValues || drawWeights) continue;
       const std::vector<double> placed = placesOf(merit);
@@ -293,6 +312,26 @@ std::string whyNoPrice(const Entry& entry, const RankOptions& options, const std
          ", those of the others in " + currency;
 }
 
+/// Notes what a demanded class keeps an entry out for, and whether more passes could let it in.
+void passGates(const ScoreTable& table, Ranking::Left& left, std::vector<std::size_t>& couldPass) {
+  for (std::size_t w = 0; w < table.wishes.size(); ++w) {
+    const Wish& wish = table.wishes[w];
+    if (!wish.demanded) continue;
+    const auto& cell = table.cells[w][left.entry];
+    if (!cell || !cell->ofClass) {
+      if (std::find(left.lacks.begin(), left.lacks.end(), w) == left.lacks.end()) left.lacks.push_back(w);
+      continue;
+    }
+    if (letIn(wish, cell->value)) continue;
+    left.why = std::to_string(*cell->ofClass) + " of " + std::to_string(cell->passes) + " passes showed \"" +
+               wish.className + "\", and " +
+               (wish.direction == Direction::Less ? "fewer than half" : "more than half") + " is demanded";
+    const CountInterval share = jeffreys(*cell->ofClass, cell->passes);
+    if (letIn(wish, 100.0 * (wish.direction == Direction::Less ? share.from : share.to)))
+      couldPass.push_back(left.entry);
+  }
+}
+
 /// The wishes by which the entries differ, with their values; the others are non-discriminating.
 void fillColumns(const std::vector<std::size_t>& wishes, Contest& contest, Ranking& out) {
   for (const std::size_t w : wishes) {
@@ -348,6 +387,7 @@ Contest gather(const ScoreTable& table, const RankOptions& options, Ranking& out
     if (!table.entries[e].graded) continue;
     Ranking::Left left{e, lacksOf(table, e, wishes, options),
                        whyNoPrice(table.entries[e], options, currency)};
+    passGates(table, left, out.couldPass);
     if (left.lacks.empty() && left.why.empty()) {
       contest.entries.push_back(e);
     } else {

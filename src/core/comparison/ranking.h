@@ -64,17 +64,17 @@ struct Ranking {
   std::vector<std::size_t> nonDiscriminating;  ///< wishes that do not count: known of fewer than
                                                ///< two rigs, or no difference
   std::vector<std::size_t> unread;             ///< wishes that count, and that nobody has: to be filmed
-  std::vector<std::size_t> couldPass;          ///< entries that what is not read could put over the first
-  std::string whyNone;                         ///< why nothing is ranked; empty where something is
+  std::vector<std::size_t> couldPass;  ///< entries that what is not read, or not surely, could put first
+  std::string whyNone;                 ///< why nothing is ranked; empty where something is
 };
 
 /// Ranks the graded entries. Values are drawn from normal distributions about the means with u95 as their 95
 /// % half-widths, shares of a class from their beta distribution; what they share through a known length is
-/// drawn once for all rigs and readings; from four rigs on they are drawn about means that are drawn in
-/// towards their own (apart/drawn_in.h). A curve that the tester did not set goes from the worst to the best
-/// of the day and stays there while values are drawn. Exact shares of the draws; with 4000 they are good to
-/// 0.016 (95 %). Checked against closed forms for two rigs. Stopped, it ends soon and its chances mean
-/// nothing.
+/// drawn once for all rigs and readings; who is not let in by a demanded class comes last in that draw; from
+/// four rigs on they are drawn about means that are drawn in towards their own (apart/drawn_in.h). A curve
+/// that the tester did not set goes from the worst to the best of the day and stays there while values are
+/// drawn. Exact shares of the draws; with 4000 they are good to 0.016 (95 %). Checked against closed forms
+/// for two rigs. Stopped, it ends soon and its chances mean nothing.
 Ranking rank(const ScoreTable& table, const RankOptions& options, const std::stop_token& stop = {});
 
 /// Of all graded rigs that have one.

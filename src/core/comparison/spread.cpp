@@ -64,8 +64,13 @@ RigMean byItself(const ComparedRig& rig) {
 class Comparison {
  public:
   Comparison(const std::vector<const ComparedRig*>& rigs, const OnScale& values, const RigFit& fit,
-             const CompareOptions& options)
-      : rigs_(rigs), values_(values), fit_(fit), tail_(kTail * options.share), needed_(rigs.size()) {
+             const CompareOptions& options, double worth)
+      : rigs_(rigs),
+        values_(values),
+        fit_(fit),
+        tail_(kTail * options.share),
+        worth_(worth),
+        needed_(rigs.size()) {
     // Beforehand by the level of all looks together; at a look by what it may spend.
     order_.resize(rigs.size());
     std::iota(order_.begin(), order_.end(), std::size_t{0});
@@ -142,11 +147,13 @@ class Comparison {
                  .p = chance(std::abs(d) * q / half, fitted.degrees),
                  .alikeWithin = values_.told(std::abs(d) + half)};
     pair.apart = pair.p < kLevel;
+    pair.alike = pair.alikeWithin < worth_;
     // Against the best alone: fewer are in the way than where all are compared with all.
     const double others = static_cast<double>(rigs_.size() - 1);
     const double out = two() ? q : tExceededWith(1.0 - std::pow(1.0 - tail_, 1.0 / others), fitted.degrees);
     if (std::abs(d) * q / half > out) notMost_.emplace_back(a, b);
-    if (options.furtherPasses && !pair.apart) pair.morePasses = further(i, j, d);
+    if (options.furtherPasses && !pair.apart && !pair.alike)
+      pair.morePasses = further(i, j, worth_ > 0.0 ? values_.untold(worth_) : d);
     pairs_.push_back(pair);
   }
 
@@ -162,6 +169,7 @@ class Comparison {
   const OnScale& values_;
   const RigFit& fit_;
   double tail_;
+  double worth_;  ///< having; 0 where it was not said
   PassesNeeded needed_;
   std::vector<std::size_t> order_;  ///< by falling mean
   std::vector<RigPair> pairs_;
@@ -212,9 +220,10 @@ Spread compare(const std::vector<ComparedRig>& rigs, const HowCompared& how, con
   }
   const OnScale values = onScale(having, how.scaling, how.lengths);
   const auto fit = RigFit::of(values.values, having.size(), how.step);
+  const double worth = values.scaling == how.scaling ? options.worth.value_or(0.0) : 0.0;
   Spread out;
   if (fit) {
-    out = Comparison(having, values, *fit, options).spread();
+    out = Comparison(having, values, *fit, options, worth).spread();
   } else {
     for (const ComparedRig* rig : having) out.rigs.push_back(byItself(*rig));
     std::stable_sort(out.rigs.begin(), out.rigs.end(),

@@ -59,6 +59,7 @@ struct RigPair {
   double p = 1.0;  ///< two-sided, for the number of rigs
   bool apart = false;
   double alikeWithin = 0.0;  ///< they differ by no more than that, as `difference`
+  bool alike = false;        ///< by less than is worth having, surely
   /// Further passes of each that would settle a difference of this size four times in five, at least one;
   /// none where no number of passes up to a hundred would, where they are apart, or where it was not asked.
   std::optional<std::size_t> morePasses;
@@ -78,6 +79,9 @@ struct Spread {
 struct CompareOptions {
   bool furtherPasses = false;  ///< whether they are wanted: it is what takes the time
   double share = 1.0;          ///< of the level that this look may spend (passes_needed.h)
+  /// A difference worth having: the ratio less one, percentage points, or in the reading's unit. Further
+  /// passes are counted for it. Not looked at where a reading is not compared by ratio that usually is.
+  std::optional<double> worth = {};
 };
 
 /// Compares rigs by one reading.

@@ -111,4 +111,10 @@ std::optional<Direction> directionNamed(std::string_view text) {
   return std::nullopt;
 }
 
+std::optional<double> worthOf(const std::vector<Worth>& worths, ReadingId reading) {
+  const auto found =
+      std::find_if(worths.begin(), worths.end(), [&](const Worth& w) { return w.reading == reading; });
+  return found == worths.end() ? std::nullopt : std::optional(found->difference);
+}
+
 }  // namespace fin

@@ -34,6 +34,9 @@ struct Wish {
   std::optional<PointsCurve> curve;  ///< none: from the worst of the day to the best
   /// Of a reading in words: the class that is wanted. Its value is the share of passes that were read so, %.
   std::string className = {};
+  /// That class is a gate: only a rig most of whose passes were read so is ranked (with Direction::Less only
+  /// one most of whose passes were not).
+  bool demanded = false;
   /// A property that is judged by eye or hand (judging.h), in place of the reading.
   std::string judged = {};
 
@@ -86,6 +89,16 @@ struct Judgements {
 /// Look, finish, ease of casting and so on: to be edited and added to.
 Judgements usualJudgements();
 
+/// By how much rigs must differ in a reading for it to matter to the tester, as CompareOptions::worth.
+struct Worth {
+  ReadingId reading{};
+  double difference = 0.0;
+
+  friend bool operator==(const Worth&, const Worth&) = default;
+};
+/// None where nothing was said.
+std::optional<double> worthOf(const std::vector<Worth>& worths, ReadingId reading);
+
 /// What the tester decides by. A value: undo swaps whole ones.
 struct VerdictPlan {
   std::vector<Wish> wishes;  ///< none: as proposed
@@ -95,6 +108,7 @@ struct VerdictPlan {
   std::string interest;    ///< the testers' interest, declared in the report
   std::string conclusion;  ///< in the tester's own words
   Judgements judgements = usualJudgements();
+  std::vector<Worth> worths;  ///< each reading once
 
   friend bool operator==(const VerdictPlan&, const VerdictPlan&) = default;
 };

@@ -44,9 +44,23 @@ ordered_json toJson(const RigPair& pair, const Spread& spread) {
                    {"to", pair.to},
                    {"p", pair.p},
                    {"apart", pair.apart},
-                   {"alike_within", pair.alikeWithin}};
+                   {"alike_within", pair.alikeWithin},
+                   {"alike", pair.alike}};
   if (pair.morePasses) out["passes_wanted"] = *pair.morePasses;
   return out;
+}
+
+ordered_json toJson(const CamerasAgree& cameras) {
+  const Agreement& a = cameras.agreement;
+  return {{"first", cameras.first},
+          {"second", cameras.second},
+          {"passes", a.n},
+          {"compared_by", a.byRatio ? "ratio" : "difference"},
+          {"mean", a.mean},
+          {"from", a.from},
+          {"to", a.to},
+          {"concordance", a.concordance},
+          {"within_u95", a.within}};
 }
 
 ordered_json toJson(const ComparedReading& compared) {
@@ -63,6 +77,9 @@ ordered_json toJson(const ComparedReading& compared) {
   for (const RigMean& rig : spread.rigs) out["rigs"].push_back(toJson(rig));
   out["pairs"] = ordered_json::array();
   for (const RigPair& pair : spread.pairs) out["pairs"].push_back(toJson(pair, spread));
+  if (compared.worth) out["worth_having"] = *compared.worth;
+  out["cameras"] = ordered_json::array();
+  for (const CamerasAgree& cameras : compared.cameras) out["cameras"].push_back(toJson(cameras));
   if (!spread.whyNoPairs.empty()) out["not_compared"] = spread.whyNoPairs;
   return out;
 }

@@ -5,7 +5,7 @@
 #include <string>
 #include <vector>
 
-#include "core/comparison/spread.h"
+#include "core/comparison/agreement.h"
 
 namespace fin {
 
@@ -14,6 +14,8 @@ struct ComparedReading {
   ReadingId reading{};
   std::optional<double> speed_mm_s;  ///< of the pulls that were compared
   Spread spread;
+  std::optional<double> worth = {};        ///< as CompareOptions
+  std::vector<CamerasAgree> cameras = {};  ///< that filmed the same passes
 };
 
 /// Writes `agile-fin-comparison/1`: per reading its rigs, any two of them, and the passes still wanted. Names

@@ -14,10 +14,11 @@ constexpr auto keysOf(const PointsCurve*) {
 }
 
 constexpr auto keysOf(const Wish*) {
-  return std::tuple{key("reading", &Wish::reading), key("direction", &Wish::direction),
-                    key("target", &Wish::target),   key("class", &Wish::className),
-                    key("weight", &Wish::weight),   key("speed_mm_s", &Wish::speed_mm_s),
-                    key("curve", &Wish::curve),     key("judged", &Wish::judged)};
+  return std::tuple{key("reading", &Wish::reading),  key("direction", &Wish::direction),
+                    key("target", &Wish::target),    key("class", &Wish::className),
+                    key("weight", &Wish::weight),    key("speed_mm_s", &Wish::speed_mm_s),
+                    key("curve", &Wish::curve),      key("judged", &Wish::judged),
+                    key("demanded", &Wish::demanded)};
 }
 
 constexpr auto keysOf(const Judgements::Score*) {
@@ -41,11 +42,15 @@ constexpr auto keysOf(const Purpose*) {
   return std::tuple{key("name", &Purpose::name), key("wishes", &Purpose::wishes)};
 }
 
+constexpr auto keysOf(const Worth*) {
+  return std::tuple{key("reading", &Worth::reading), key("difference", &Worth::difference)};
+}
+
 constexpr auto keysOf(const VerdictPlan*) {
-  return std::tuple{key("wishes", &VerdictPlan::wishes),        key("purposes", &VerdictPlan::purposes),
-                    key("prey_mm", &VerdictPlan::prey_mm),      key("prices_from", &VerdictPlan::pricesFrom),
-                    key("interest", &VerdictPlan::interest),    key("conclusion", &VerdictPlan::conclusion),
-                    key("judgements", &VerdictPlan::judgements)};
+  return std::tuple{key("wishes", &VerdictPlan::wishes),         key("purposes", &VerdictPlan::purposes),
+                    key("prey_mm", &VerdictPlan::prey_mm),       key("prices_from", &VerdictPlan::pricesFrom),
+                    key("interest", &VerdictPlan::interest),     key("conclusion", &VerdictPlan::conclusion),
+                    key("judgements", &VerdictPlan::judgements), key("worths", &VerdictPlan::worths)};
 }
 
 namespace records {

@@ -362,15 +362,18 @@ void EyePage::showResult() {
     return;
   }
   draw(check);
-  heading_->setText(
-      !check.rankCorrelation              ? tr("Too little was judged to tell whether eye and reading agree.")
-      : *check.rankCorrelation >= kAgrees ? tr("Eye and reading put them in nearly the same order.")
-      : *check.rankCorrelation >= kHardly ? tr("Eye and reading agree in part.")
-                                          : tr("Eye and reading hardly agree."));
+  heading_->setText(!check.agreement ? tr("Too little was judged to tell whether eye and reading agree.")
+                    : check.agreement->correlation >= kAgrees
+                        ? tr("Eye and reading put them in nearly the same order.")
+                    : check.agreement->correlation >= kHardly ? tr("Eye and reading agree in part.")
+                                                              : tr("Eye and reading hardly agree."));
   QStringList lines;
-  if (check.rankCorrelation)
-    lines += tr("Agreement of the two orders: %1 (1 the same, 0 none, −1 reversed).")
-                 .arg(*check.rankCorrelation, 0, 'f', 2);
+  if (check.agreement)
+    lines +=
+        tr("Agreement of the two orders: %1 (1 the same, 0 none, −1 reversed); chance alone gives one as "
+           "strong in %2 % of cases.")
+            .arg(check.agreement->correlation, 0, 'f', 2)
+            .arg(100.0 * check.agreement->p, 0, 'g', 2);
   lines += check.repeatSd ? tr("The same clip, shown again, got a score that differed by about %1 of 10.")
                                 .arg(std::sqrt(2.0) * *check.repeatSd, 0, 'f', 1)
                           : tr("No clip was judged twice, so how steady the eye is cannot be told.");

@@ -7,13 +7,14 @@
 
 namespace fin::app {
 
-LineUpPlace::LineUpPlace(EyeController& eye, EarController& ear, LineUp& lineUp, QWidget* parent)
+LineUpPlace::LineUpPlace(EyeController& eye, EarController& ear, LineUp& lineUp, VerdictController& verdict,
+                         QWidget* parent)
     : PageTabs(parent),
       lineUp_(lineUp),
       studied_(lineUp),
       inStep_(new InStepPage(lineUp, studied_)),
       overlay_(new OverlayPage(lineUp, studied_)),
-      spread_(new SpreadPage(lineUp)),
+      spread_(new SpreadPage(lineUp, verdict)),
       ladder_(new LadderPage(lineUp)),
       depth_(new DepthPage(lineUp)),
       weight_(new WeightPage(lineUp)),

@@ -20,7 +20,8 @@ class LineUpPlace : public PageTabs {
  public:
   enum class Page { InStep, Overlay, Spread, Ladder, Depth, Weight, Eye, Ear };
 
-  LineUpPlace(EyeController& eye, EarController& ear, LineUp& lineUp, QWidget* parent = nullptr);
+  LineUpPlace(EyeController& eye, EarController& ear, LineUp& lineUp, VerdictController& verdict,
+              QWidget* parent = nullptr);
   void go(Page page) { PageTabs::go(static_cast<int>(page)); }
   /// The passes with this reading beside each other.
   void showReading(ReadingId reading);

@@ -28,12 +28,14 @@ QString nameOf(const std::string& rig) {
 
 }  // namespace
 
-SpreadPage::SpreadPage(LineUp& lineUp, QWidget* parent)
+SpreadPage::SpreadPage(LineUp& lineUp, VerdictController& verdict, QWidget* parent)
     : QWidget(parent),
       lineUp_(lineUp),
+      verdict_(verdict),
       choice_(new QListWidget),
       heading_(new QLabel),
       speed_(new QComboBox),
+      worth_(new QDoubleSpinBox),
       headline_(new WholeLabel),
       words_(new QLabel),
       plot_(dressedPlot("spreadPlot")),
@@ -61,6 +63,17 @@ SpreadPage::SpreadPage(LineUp& lineUp, QWidget* parent)
   speed_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
   top->addWidget(speedLabel);
   top->addWidget(speed_);
+  auto* worthLabel = new QLabel(tr("Worth having"));
+  worthLabel->setBuddy(worth_);
+  worth_->setObjectName("worthHaving");
+  worth_->setAccessibleName(tr("By how much two rigs must differ for it to matter to you"));
+  worth_->setToolTip(
+      tr("By how much two rigs must differ for it to matter to you. Who surely differs by less "
+         "is called alike, and no more passes are asked for."));
+  worth_->setSpecialValueText(tr("not said"));
+  worth_->setKeyboardTracking(false);
+  top->addWidget(worthLabel);
+  top->addWidget(worth_);
   right->addLayout(top);
   headline_->setObjectName("spreadHeadline");
   headline_->setTextFormat(Qt::PlainText);
@@ -92,10 +105,11 @@ SpreadPage::SpreadPage(LineUp& lineUp, QWidget* parent)
   choice_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   connect(choice_, &QListWidget::currentItemChanged, this, &SpreadPage::showChosen);
   connect(speed_, &QComboBox::currentIndexChanged, this, &SpreadPage::showChosen);
+  connect(worth_, &QDoubleSpinBox::valueChanged, this, &SpreadPage::keepWorth);
   connect(passes_, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) {
     if (const PassId pass = item->data(kPointPassRole).toLongLong(); pass != 0) emit passWanted(pass);
   });
-  connect(&lineUp, &LineUp::changed, this, &SpreadPage::refresh);
+  connect(&verdict, &VerdictController::changed, this, &SpreadPage::refresh);  // the readings too
 }
 
 void SpreadPage::setUnits(UnitSystem units) {
@@ -140,9 +154,29 @@ void SpreadPage::fillSpeeds() {
   enableOr(*speed_, speed_->count() > 2, tr("All passes were pulled at one speed."));
 }
 
+void SpreadPage::showWorth(ReadingId reading) {
+  const QSignalBlocker quiet(worth_);
+  const ShownUnit unit = differenceUnit(scalingOf(reading), reading, units_);
+  constexpr double kMost = 1000.0;
+  worth_->setDecimals(unit.factor < 0.1 ? 3 : 1);
+  worth_->setRange(0.0, kMost);
+  worth_->setSuffix(unit.unit.isEmpty() ? QString() : " " + unit.unit);
+  worth_->setValue(unit.factor * worthOf(verdict_.plan().worths, reading).value_or(0.0));
+}
+
+void SpreadPage::keepWorth(double shown) {
+  const auto reading = choice_->currentItem()->data(kReadingRole).value<ReadingId>();
+  const double factor = differenceUnit(scalingOf(reading), reading, units_).factor;
+  verdict_.edit(tr("Difference worth having"), [&](VerdictPlan& plan) {
+    std::erase_if(plan.worths, [&](const Worth& w) { return w.reading == reading; });
+    if (shown > 0.0) plan.worths.push_back({reading, shown / factor});
+  });
+}
+
 void SpreadPage::showChosen() {
   const QListWidgetItem* item = choice_->currentItem();
   plot_->setVisible(item != nullptr);
+  worth_->setEnabled(item != nullptr && !isClass(item->data(kReadingRole).value<ReadingId>()));
   headline_->clear();
   matrix_->show({}, {});
   if (item != nullptr) return show(item->data(kReadingRole).value<ReadingId>());
@@ -157,14 +191,19 @@ void SpreadPage::show(ReadingId reading) {
   const std::optional<double> speed =
       speed_->currentData().isValid() ? std::optional(speed_->currentData().toDouble()) : std::nullopt;
   const std::vector<ComparedRig> rigs = valuesOf(lineUp_.passes(), reading, speed);
-  const Spread spread = compare(rigs, reading, {.furtherPasses = true});
+  const Spread spread =
+      compare(rigs, reading, {.furtherPasses = true, .worth = worthOf(verdict_.plan().worths, reading)});
+  showWorth(reading);
   const ShownUnit unit = shownUnit(reading, units_);
   const QString name = spokenName(reading);
   heading_->setText(name);
   points_ = drawSpread(*plot_, spread, rigs, name, unit);
   headline_->setText(spreadHeadline(spread, reading, units_));
   showPairs(spread, reading);
-  words_->setText((spreadInWords(spread) + commonWords(lineUp_.differencesFor(reading, speed))).join("<br>"));
+  QStringList lines = spreadInWords(spread) + commonWords(lineUp_.differencesFor(reading, speed));
+  for (const CamerasAgree& cameras : camerasAgree(lineUp_.passes(), reading))
+    lines += spokenCameras(cameras, reading, units_);
+  words_->setText(lines.join("<br>"));
   listPasses(spread, rigs, unit);
   showDrift(reading, spread.adjusted);
 }
@@ -216,9 +255,10 @@ void SpreadPage::showPairs(const Spread& spread, ReadingId reading) {
   for (const RigMean& rig : spread.rigs) names += nameOf(rig.rig);
   std::vector<PairMatrix::Cell> cells;
   for (const RigPair& pair : spread.pairs) {
-    cells.push_back({pair.a, pair.b, pair.apart,
-                     pair.apart ? shortDifference(spread, pair, reading, units_) : QString("≈"),
-                     spokenPair(spread, pair, reading, units_)});
+    cells.push_back(
+        {pair.a, pair.b, pair.apart,
+         pair.apart ? shortDifference(spread, pair, reading, units_) : QString(pair.alike ? "=" : "≈"),
+         spokenPair(spread, pair, reading, units_)});
   }
   matrix_->show(names, std::move(cells));
 }

@@ -2,11 +2,13 @@
 #pragma once
 
 #include <QComboBox>
+#include <QDoubleSpinBox>
 #include <QLabel>
 #include <QListWidget>
 #include <QWidget>
 
 #include "app/controllers/line_up.h"
+#include "app/controllers/verdict_controller.h"
 #include "app/plots/pair_matrix.h"
 #include "app/plots/spread_plot.h"
 
@@ -21,7 +23,7 @@ class SpreadPage : public QWidget {
   Q_OBJECT
 
  public:
-  explicit SpreadPage(LineUp& lineUp, QWidget* parent = nullptr);
+  SpreadPage(LineUp& lineUp, VerdictController& verdict, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
   void showReading(ReadingId reading);
 
@@ -34,6 +36,8 @@ class SpreadPage : public QWidget {
  private:
   void refresh();
   void fillSpeeds();
+  void showWorth(ReadingId reading);
+  void keepWorth(double shown);
   void showChosen();
   void show(ReadingId reading);
   void showClasses(ReadingId reading);
@@ -46,10 +50,12 @@ class SpreadPage : public QWidget {
   [[nodiscard]] QString originOf(PassId pass) const;
 
   LineUp& lineUp_;
+  VerdictController& verdict_;
   UnitSystem units_ = UnitSystem::Metric;
   QListWidget* choice_;
   QLabel* heading_;
   QComboBox* speed_;
+  QDoubleSpinBox* worth_;
   QLabel* headline_;
   QLabel* words_;
   QCustomPlot* plot_;

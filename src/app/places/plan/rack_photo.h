@@ -2,14 +2,9 @@
 #pragma once
 
 #include <QLabel>
-#include <QPixmap>
 #include <QPushButton>
 
 namespace fin::app {
-
-/// A picture file at most this large, read no larger than it is shown; a null picture for what cannot be
-/// read.
-QPixmap photoWithin(const QString& file, const QSize& most);
 
 /// The photo of a model: shown, chosen with a button, or dropped here. The file stays where it is.
 class RackPhoto : public QWidget {

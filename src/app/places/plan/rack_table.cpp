@@ -4,7 +4,7 @@
 #include <algorithm>
 
 #include "app/phrases/words.h"
-#include "app/places/plan/rack_photo.h"
+#include "app/ui/photo.h"
 #include "app/ui/settings.h"
 #include "core/units/typed_amount.h"
 

@@ -78,11 +78,14 @@ QString FilmNextBar::toldAs(const std::string& rig) const {
 }
 
 void FilmNextBar::refresh() {
-  finding_.start([passes = verdict_.lineUp().passes(), wishes = verdict_.wishes(), what = toSettle()](
-                     const JobControl&) -> Result<FilmNext> { return filmNext(passes, wishes, what); },
-                 [this](Result<FilmNext> next) {
-                   if (next) show(std::move(*next));
-                 });
+  finding_.start(
+      [passes = verdict_.lineUp().passes(), wishes = verdict_.wishes(), what = toSettle(),
+       worths = verdict_.plan().worths](const JobControl&) -> Result<FilmNext> {
+        return filmNext(passes, wishes, what, worths);
+      },
+      [this](Result<FilmNext> next) {
+        if (next) show(std::move(*next));
+      });
 }
 
 void FilmNextBar::show(FilmNext next) {
@@ -104,7 +107,10 @@ void FilmNextBar::replan() {
     if (std::find(next_.open.begin(), next_.open.end(), name) != next_.open.end()) rigs.push_back(rig.id);
   }
   auto sheet = replanned(day_.plan().sheet, rigs, next_.more, day_.plan().options, day_.freeId());
-  if (!sheet) return;
+  if (!sheet) {
+    text_->setText(QString::fromStdString(sheet.error().message));
+    return;
+  }
   day_.edit(tr("Plan the rest of the day"), [&](DayPlan& plan) { plan.sheet = std::move(*sheet); });
 }
 

@@ -10,6 +10,7 @@
 #include <algorithm>
 
 #include "app/phrases/verdict_words.h"
+#include "app/ui/photo.h"
 #include "app/ui/pieces.h"
 #include "app/ui/table_heads.h"
 #include "app/ui/theme.h"
@@ -21,11 +22,14 @@ namespace {
 
 constexpr int kBesideScores = 2;  ///< columns: the rig, and its value
 constexpr int kTall_px = 84;
+constexpr QSize kPhoto{260, 150};
 
 }  // namespace
 
 JudgedPage::JudgedPage(VerdictController& controller, QWidget* parent)
     : QWidget(parent),
+      actions_(tr("Verdict, judged"),
+               [this] { return isVisible() ? QString() : tr("open the page Judged first"); }),
       controller_(controller),
       property_(new QComboBox),
       judge_(new QLineEdit),
@@ -35,6 +39,9 @@ JudgedPage::JudgedPage(VerdictController& controller, QWidget* parent)
       second_(namedButton({}, "chooseSecond")),
       equal_(namedButton(tr("Equal  ↓"), "chooseEqual")),
       names_(namedButton(tr("Show names"), "showNames")) {
+  actions_.add(tr("Choose the left one"), {Qt::Key_Left}, [this] { choose(1.0); })
+      .add(tr("Choose the right one"), {Qt::Key_Right}, [this] { choose(0.0); })
+      .add(tr("Call them equal"), {Qt::Key_Down}, [this] { choose(0.5); });
   setFocusPolicy(Qt::StrongFocus);
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
@@ -137,27 +144,12 @@ void JudgedPage::showEvent(QShowEvent* event) {
 }
 
 void JudgedPage::keyPressEvent(QKeyEvent* event) {
-  switch (event->key()) {
-    case Qt::Key_Left:
-      return choose(1.0);
-    case Qt::Key_Right:
-      return choose(0.0);
-    case Qt::Key_Down:
-      return choose(0.5);
-    default:
-      QWidget::keyPressEvent(event);
-  }
+  if (!actions_.heard(*event)) QWidget::keyPressEvent(event);
 }
 
 /// Buttons would step to each other with these keys.
 bool JudgedPage::eventFilter(QObject* watched, QEvent* event) {
-  if (event->type() == QEvent::KeyPress) {
-    auto* key = static_cast<QKeyEvent*>(event);
-    if (key->key() == Qt::Key_Left || key->key() == Qt::Key_Right || key->key() == Qt::Key_Down) {
-      keyPressEvent(key);
-      return true;
-    }
-  }
+  if (event->type() == QEvent::KeyPress && actions_.heard(*static_cast<QKeyEvent*>(event))) return true;
   return QWidget::eventFilter(watched, event);
 }
 
@@ -250,8 +242,23 @@ void JudgedPage::drawPair() {
 
 void JudgedPage::showPair() {
   const bool named = names_->isChecked();
+  for (const auto& [button, rig] : {std::pair(first_, pairFirst_), std::pair(second_, pairSecond_)}) {
+    const QPixmap photo = photoOf(rig);
+    button->setIcon(photo);
+    button->setIconSize(photo.size());
+  }
   first_->setText(named ? tr("←  Left: %1").arg(QString::fromStdString(pairFirst_)) : tr("←  Left one"));
   second_->setText(named ? tr("Right: %1  →").arg(QString::fromStdString(pairSecond_)) : tr("Right one  →"));
+}
+
+QPixmap JudgedPage::photoOf(const std::string& name) const {
+  const Rack& rack = controller_.lineUp().day().plan().rack;
+  for (const Rig& rig : rack.rigs) {
+    const Model* model = rack.model(rig.model);
+    if (model != nullptr && rack.fullName(rig) == name)
+      return photoWithin(QString::fromStdString(model->photo), kPhoto);
+  }
+  return {};
 }
 
 void JudgedPage::choose(double forFirst) {

@@ -24,6 +24,7 @@ class VerdictPlace : public QWidget {
   void setUnits(UnitSystem units);
   [[nodiscard]] ReportPage& report() { return *report_; }
   [[nodiscard]] const VerdictController& controller() const { return controller_; }
+  [[nodiscard]] const ActionTable& actions() const { return judged_->actions(); }
 
  signals:
   void readingWanted(ReadingId reading);

@@ -109,6 +109,7 @@ void WishEditor::fillList() {
                             ? tr("less")
                             : tr("near %1 %2").arg(wish.target * unit.factor).arg(unit.unit);
     QString line = QString("%1: %2").arg(spokenWish(wish), way.trimmed());
+    if (wish.demanded) line += ", " + tr("demanded");
     for (const WeightWord& w : kWeights) {
       if (w.weight == wish.weight && w.weight != 1.0) line += ", " + tr(w.word);
     }
@@ -140,7 +141,8 @@ void WishEditor::spellOut() {
   const bool any = chosen() >= 0;
   enableOr(*remove_, any, tr("Choose what counts above first."));
   const Wish wish = any ? wishes_[static_cast<std::size_t>(chosen())] : Wish{};
-  const auto now = any ? std::optional(std::tuple(wish.reading, wish.judged, wish.direction)) : std::nullopt;
+  const auto now = any ? std::optional(std::tuple(wish.reading, wish.judged, wish.direction, wish.demanded))
+                       : std::nullopt;
   if (now == spelled_ && form_ != nullptr) return fillForm();
   spelled_ = now;
   if (form_ != nullptr) {
@@ -182,6 +184,14 @@ void WishEditor::buildClass(QFormLayout& form, const Wish& wish) {
       w.className = name.toStdString();
       w.curve.reset();
     });
+  });
+  auto* demanded = new QCheckBox(tr("Demanded: leave out who does not show it"));
+  demanded->setObjectName("demanded");
+  demanded->setChecked(wish.demanded);
+  demanded->setToolTip(tr("Only rigs are ranked that showed it in more than half of their passes."));
+  form.addRow(demanded);
+  connect(demanded, &QCheckBox::clicked, this, [this](bool on) {
+    change(on ? tr("Demanded") : tr("Not demanded"), [on](Wish& w) { w.demanded = on; });
   });
 }
 

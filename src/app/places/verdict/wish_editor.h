@@ -53,7 +53,8 @@ class WishEditor : public QWidget {
   QComboBox* add_;
   QPushButton* remove_;
   QWidget* form_ = nullptr;
-  std::optional<std::tuple<ReadingId, std::string, Direction>> spelled_;  ///< what the form was made for
+  std::optional<std::tuple<ReadingId, std::string, Direction, bool>>
+      spelled_;  ///< what the form was made for
   QComboBox* wanted_ = nullptr;
   UnitBox* target_ = nullptr;
   QComboBox* weight_ = nullptr;

@@ -86,6 +86,11 @@ double OnScale::told(double difference) const {
   return scaling == Scaling::Share ? 100.0 * difference : difference;
 }
 
+double OnScale::untold(double told) const {
+  if (scaling == Scaling::Ratio) return std::log1p(told);
+  return scaling == Scaling::Share ? 0.01 * told : told;
+}
+
 OnScale onScale(const std::vector<const ComparedRig*>& rigs, Scaling usual, int lengthsWithin) {
   OnScale out{.scaling = scalingFor(rigs, usual), .lengths = lengthsWithin};
   const double lengths = std::abs(lengthsWithin);

@@ -24,6 +24,8 @@ struct OnScale {
   /// A difference on the scale as it is told: a ratio less one; as it is; of shares percentage points, as
   /// they are about the middle (towards nothing and all there are fewer).
   [[nodiscard]] double told(double difference) const;
+  /// The other way.
+  [[nodiscard]] double untold(double told) const;
 };
 
 /// Ratios are left where a value is not above nought, or unsure by more than a quarter of itself. Repeats of

@@ -1,0 +1,13 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QPixmap>
+#include <QString>
+
+namespace fin::app {
+
+/// A picture file at most this large, read no larger than it is shown; a null picture for what cannot be
+/// read.
+QPixmap photoWithin(const QString& file, const QSize& most);
+
+}  // namespace fin::app
