@@ -72,6 +72,8 @@ SpreadPage::SpreadPage(LineUp& lineUp, VerdictController& verdict, QWidget* pare
          "is called alike, and no more passes are asked for."));
   worth_->setSpecialValueText(tr("not said"));
   worth_->setKeyboardTracking(false);
+  worth_->setButtonSymbols(QAbstractSpinBox::NoButtons);
+  worth_->setMinimumWidth(100);
   top->addWidget(worthLabel);
   top->addWidget(worth_);
   right->addLayout(top);
