@@ -9,6 +9,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "app/places/days_sheet.h"
 #include "app/places/keys_sheet.h"
 #include "app/places/log/log_choice.h"
 #include "app/places/settings_sheet.h"
@@ -119,6 +120,12 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
     go(Place::Bench);
     bench_->showHow();
   });
+  connect(day_, &DayController::planChanged, this, &MainWindow::showDay);
+  connect(lineUpModel_, &LineUp::changed, this, &MainWindow::showDay);
+  connect(controller_, &PassController::passChanged, this, [this] {
+    if (controller_->current() != nullptr) day_->choose(controller_->current()->day);
+  });
+  showDay();
   sheet_ = new Sheet(*this);
   giveTabsRoom();
   addActions();
@@ -127,7 +134,11 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   controller_->setIndexFolder(indexFolder);
   poolside_->watch().setIndexFolder(indexFolder);
   tellUnreadable();
-  if (!controller_->passes().empty()) controller_->select(controller_->passes().front().id);
+  for (const LoggedPass& pass : controller_->passes()) {
+    if (pass.day != day_->plan().id) continue;
+    controller_->select(pass.id);
+    break;
+  }
   if (Settings::all().measuresByItself() && log_->readOnlyReason().empty()) measureByItself();
   go(Place::Bench);
 }
@@ -233,6 +244,11 @@ QWidget* MainWindow::buildStrip() {
   row->setContentsMargins(8, 0, 12, 0);
   row->setSpacing(0);
   row->addStretch();
+  dayButton_ = namedButton({}, "days");
+  dayButton_->setToolTip(tr("The days of this log. Ctrl D"));
+  connect(dayButton_, &QPushButton::clicked, this, &MainWindow::showDays);
+  row->addWidget(dayButton_);
+  row->addSpacing(6);
   auto* keys = namedButton(tr("Keys  F1"), "keys");
   connect(keys, &QPushButton::clicked, this, &MainWindow::toggleKeySheet);
   row->addWidget(keys);
@@ -320,6 +336,7 @@ void MainWindow::addActions() {
       .add(tr("Redo"), {QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z)}, [this] { edits_->redo(); })
       .add(tr("Switch between metric and US units"), {}, [this] { switchUnits(); })
       .add(tr("Settings"), {}, [this] { showSettings(); })
+      .add(tr("The days of this log"), {QKeySequence(Qt::CTRL | Qt::Key_D)}, [this] { showDays(); })
       .add(tr("What you can do, and its keys"), {QKeySequence(Qt::Key_F1)}, [this] { toggleKeySheet(); })
       .tell(tr("Show the chosen pass on the bench (Line-up)"), tr("Enter"))
       .tell(tr("Show what lies behind a property (Verdict)"), tr("Enter"));
@@ -383,6 +400,24 @@ void MainWindow::toggleKeySheet() {
   };
   auto* keys = new KeysSheet(tables, run);
   sheet_->put(keys, &keys->words());
+}
+
+void MainWindow::showDays() {
+  auto* days = new DaysSheet(*day_, *controller_, *lineUpModel_);
+  connect(days, &DaysSheet::done, this, [this] { sheet_->away(); });
+  sheet_->put(days, &days->list());
+}
+
+/// The day in the strip, with how many are compared beside it.
+void MainWindow::showDay() {
+  constexpr int kWidest_px = 200;
+  controller_->setDay(day_->plan().id);
+  QString text = day_->dayName(day_->plan().id);
+  const auto beside = static_cast<int>(lineUpModel_->besides().size());
+  const QString more = beside > 0 ? tr(" and %1 more").arg(beside) : QString();
+  text = dayButton_->fontMetrics().elidedText(text, Qt::ElideRight, kWidest_px);
+  dayButton_->setText(text + more);
+  dayButton_->setAccessibleName(tr("Day: %1%2").arg(day_->dayName(day_->plan().id), more));
 }
 
 void MainWindow::showSettings() {

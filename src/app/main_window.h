@@ -79,6 +79,8 @@ class MainWindow : public QMainWindow {
   [[nodiscard]] std::vector<std::pair<const ActionTable*, Place>> actionTables() const;
   void toggleKeySheet();
   void showSettings();
+  void showDays();
+  void showDay();
   void giveTabsRoom();
   void switchUnits();
   void showUnits();
@@ -113,6 +115,7 @@ class MainWindow : public QMainWindow {
   VerdictPlace* verdict_;
   LookPlace* lookPlace_;
   QPushButton* units_;
+  QPushButton* dayButton_;
   ActionTable everywhere_;
   Sheet* sheet_ = nullptr;
   const Theme* worn_;  ///< that plots are drawn in

@@ -2,7 +2,10 @@
 #include "app/controllers/day_controller.h"
 
 #include <QDateTime>
+#include <QLocale>
 #include <algorithm>
+
+#include "core/season/retest.h"
 
 namespace fin::app {
 namespace {
@@ -24,16 +27,108 @@ std::optional<std::size_t> lastMade(const std::vector<PlannedPass>& sheet) {
 
 DayController::DayController(Log& log, Edits& edits, QObject* parent)
     : QObject(parent), log_(log), edits_(edits) {
-  reload();
+  readDays();
+  read(days_.back().id);
+}
+
+void DayController::readDays() {
+  auto days = log_.days();
+  if (days) days_ = std::move(*days);
+  if (days_.empty()) days_ = {DayHead{.id = 1}};
+}
+
+QString DayController::dayName(DayId id) const {
+  const auto day = std::find_if(days_.begin(), days_.end(), [id](const DayHead& d) { return d.id == id; });
+  if (day == days_.end()) return {};
+  const QDate date = QDate::fromString(QString::fromStdString(day->date), Qt::ISODate);
+  const bool sameYear = date.year() == QDate::currentDate().year();
+  QStringList parts;
+  if (date.isValid()) parts += QLocale::c().toString(date, sameYear ? "d MMM" : "d MMM yyyy");
+  if (!day->name.empty()) parts += QString::fromStdString(day->name);
+  if (parts.isEmpty()) return day->kind == DayKind::Water ? tr("a day on the water") : tr("a test day");
+  return parts.join(", ");
+}
+
+void DayController::choose(DayId day) {
+  if (day == plan_.id) return;
+  readDays();
+  read(day);
+}
+
+void DayController::begin(const QString& what, DayPlan fresh) {
+  DayPlan none;
+  none.id = fresh.id;
+  none.rack = plan_.rack;
+  none.waters = plan_.waters;
+  const DayId before = plan_.id;
+  const auto begun = std::make_shared<bool>(false);
+  (void)edits_.perform(
+      what,
+      [this, none, fresh, begun]() -> Result<void> {
+        if (auto done = *begun ? log_.hideDay(fresh.id, false) : log_.savePlan(none, fresh); !done)
+          return done;
+        *begun = true;
+        choose(fresh.id);
+        return {};
+      },
+      [this, before, day = fresh.id]() -> Result<void> {
+        if (auto done = log_.hideDay(day, true); !done) return done;
+        choose(before);
+        return {};
+      });
+}
+
+void DayController::beginDay(DayKind kind, const QString& date) {
+  DayPlan fresh = plan_;
+  fresh.id = freeId();
+  fresh.kind = kind;
+  fresh.date = date.toStdString();
+  fresh.name.clear();
+  fresh.sheet.clear();
+  for (HeldEqual& held : fresh.heldEqual) held.exception.clear();
+  begin(kind == DayKind::Water ? tr("Begin a day on the water") : tr("Begin a test day"), std::move(fresh));
+}
+
+void DayController::beginRetest(const QString& date, const QString& change) {
+  const std::int64_t id = freeId();
+  begin(tr("Test this day again"), retestOf(plan_, id, date.toStdString(), change.toStdString()));
+}
+
+void DayController::hideDay() {
+  const DayId day = plan_.id;
+  const auto other =
+      std::find_if(days_.rbegin(), days_.rend(), [day](const DayHead& d) { return d.id != day; });
+  if (other == days_.rend()) return emit told(tr("This is the only day of the log."), true);
+  (void)edits_.perform(
+      tr("Take the day out"),
+      [this, day, next = other->id]() -> Result<void> {
+        if (auto done = log_.hideDay(day, true); !done) return done;
+        choose(next);
+        return {};
+      },
+      [this, day]() -> Result<void> {
+        if (auto done = log_.hideDay(day, false); !done) return done;
+        choose(day);
+        return {};
+      });
 }
 
 void DayController::reload() {
-  auto plan = log_.plan();
+  readDays();
+  const bool there =
+      std::any_of(days_.begin(), days_.end(), [this](const DayHead& d) { return d.id == plan_.id; });
+  read(there ? plan_.id : days_.back().id);
+}
+
+void DayController::read(DayId day) {
+  auto plan = log_.plan(day);
   if (!plan) {
     emit told(QString::fromStdString(plan.error().message), true);
     return;
   }
+  const bool other = plan_.id != day;
   plan_ = std::move(*plan);
+  if (other) emit dayChosen();
   emit planChanged();
 }
 
@@ -45,7 +140,12 @@ void DayController::edit(const QString& what, const std::function<void(DayPlan&)
 
 Result<void> DayController::write(const DayPlan& before, const DayPlan& after) {
   if (auto done = log_.savePlan(before, after); !done) return done;
+  if (plan_.id != after.id) {
+    choose(after.id);
+    return {};
+  }
   plan_ = after;
+  readDays();
   emit planChanged();
   return {};
 }

@@ -10,8 +10,9 @@
 
 namespace fin::app {
 
-/// The day's plan: what Plan makes and Poolside works through. Every edit goes through the undo stack and is
-/// in the log before it is shown.
+/// The days of a log, and the plan of the one that is chosen: what Plan makes and Poolside works through.
+/// Every edit goes through the undo stack and is in the log before it is shown; undoing one of another day
+/// shows that day.
 class DayController : public QObject {
   Q_OBJECT
 
@@ -20,6 +21,17 @@ class DayController : public QObject {
   DayController(Log& log, Edits& edits, QObject* parent = nullptr);
 
   [[nodiscard]] const DayPlan& plan() const { return plan_; }
+  /// By date; one at least.
+  [[nodiscard]] const std::vector<DayHead>& days() const { return days_; }
+  /// "2 May, Pool"; what is not said is left out.
+  [[nodiscard]] QString dayName(DayId day) const;
+  void choose(DayId day);
+  /// A new day, chosen at once: water, cameras, questions and what is held equal as on the one before.
+  void beginDay(DayKind kind, const QString& date);
+  /// The chosen day's passes once more on a new day, of which one thing is different. Undoable.
+  void beginRetest(const QString& date, const QString& change);
+  /// Takes the chosen day out of sight with all that is its own. Undoable.
+  void hideDay();
   /// Changes the plan. Undoable; nothing happens when nothing changes.
   void edit(const QString& what, const std::function<void(DayPlan&)>& change);
 
@@ -52,16 +64,21 @@ class DayController : public QObject {
 
  signals:
   void planChanged();
+  void dayChosen();
   void told(const QString& message, bool trouble);
 
  private:
   Result<void> write(const DayPlan& before, const DayPlan& after);
+  void readDays();
+  void read(DayId day);
+  void begin(const QString& what, DayPlan fresh);
   /// Says something of every pass that is still to be made.
   void fromNowOn(const QString& what, const std::function<void(PlannedPass&)>& say);
 
   Log& log_;
   Edits& edits_;
   DayPlan plan_;
+  std::vector<DayHead> days_;
   UnitSystem units_ = UnitSystem::Metric;
 };
 

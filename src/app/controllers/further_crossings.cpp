@@ -62,7 +62,7 @@ void FurtherCrossings::keep(const LoggedPass& pass, Result<std::vector<PassReque
   std::vector<NewPass> passes;
   for (std::size_t i = 0; i < further->size(); ++i)
     passes.push_back({pass.title + tr(", way %1").arg(i + 2).toStdString(), (*further)[i], pass.clip,
-                      pass.planned, pass.camera});
+                      pass.planned, pass.camera, pass.day});
   controller_.add(tr("Make further passes"), passes);
   emit told(tr("%1 through the picture, each a pass of its own now.")
                 .arg(counted(further->size(), tr("further way"), tr("further ways"))),

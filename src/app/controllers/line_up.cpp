@@ -55,13 +55,42 @@ LineUp::LineUp(const Log& log, const PassController& controller, const DayContro
     : QObject(parent), log_(log), controller_(controller), day_(day) {}
 
 void LineUp::refresh() {
-  auto read = dayReadings(log_, day_.plan(), fingerprints_);
+  plans_ = {day_.plan()};
+  std::erase_if(besides_, [this](DayId id) {
+    const auto& days = day_.days();
+    return std::none_of(days.begin(), days.end(), [id](const DayHead& d) { return d.id == id; });
+  });
+  for (const DayId id : besides_) {
+    if (id == day_.plan().id) continue;
+    auto plan = log_.plan(id);
+    if (!plan) {
+      emit told(QString::fromStdString(plan.error().message), true);
+      continue;
+    }
+    plans_.push_back(std::move(*plan));
+  }
+  auto read = readingsOver(log_, plans_, fingerprints_);
   if (!read) {
     emit told(QString::fromStdString(read.error().message), true);
     return;
   }
   read_ = std::move(*read);
   emit changed();
+}
+
+void LineUp::setBesides(std::vector<DayId> days) {
+  besides_ = std::move(days);
+  refresh();
+}
+
+const PlannedPass* LineUp::plannedFor(const ComparedPass& pass) const {
+  for (const DayPlan& plan : plans_) {
+    const auto found = std::find_if(plan.sheet.begin(), plan.sheet.end(), [&](const PlannedPass& p) {
+      return plan.id == pass.day && p.id == pass.planned;
+    });
+    if (found != plan.sheet.end()) return &*found;
+  }
+  return nullptr;
 }
 
 Result<ControlDrift> LineUp::driftOf(ReadingId reading) const {
@@ -91,8 +120,8 @@ std::vector<Entry> LineUp::entries() const {
 
 const Rig* LineUp::rigOf(const ComparedPass& pass) const {
   const Rack& rack = day_.plan().rack;
-  const PlannedPass* planned = pass.planned ? day_.planned(*pass.planned) : nullptr;
-  if (planned != nullptr) return rack.rig(planned->rig);
+  const PlannedPass* planned = plannedFor(pass);
+  if (planned != nullptr) return rack.rigOn(pass.day, planned->rig);
   // Made beside the day's sheet: what was said of it may still name a rig of the rack.
   const auto named = std::find_if(rack.rigs.begin(), rack.rigs.end(),
                                   [&](const Rig& rig) { return rack.fullName(rig) == pass.rig; });
@@ -107,7 +136,7 @@ std::vector<PassConditions> LineUp::conditions() const {
       c.camera = logged->camera;
       if (const auto& plane = logged->request.scalePlane) c.cameraDistance_mm = plane->cameraToLure.value();
     }
-    if (const PlannedPass* planned = pass.planned ? day_.planned(*pass.planned) : nullptr) {
+    if (const PlannedPass* planned = plannedFor(pass)) {
       c.light = planned->light;
       c.wind = planned->wind;
       c.water_C = planned->water_C;

@@ -17,8 +17,8 @@ namespace fin::app {
 
 class PassController;
 
-/// The passes of the log whose readings are current, by rig. Fouled ones are left out, and counted; outdated
-/// ones are left out, and named.
+/// The passes of the chosen day, and of days beside it, whose readings are current, by rig. Fouled ones are
+/// left out, and counted; outdated ones are left out, and named.
 class LineUp : public QObject {
   Q_OBJECT
 
@@ -31,6 +31,9 @@ class LineUp : public QObject {
   void refresh();
 
   [[nodiscard]] const DayController& day() const { return day_; }
+  /// Days that are compared beside the chosen one.
+  [[nodiscard]] const std::vector<DayId>& besides() const { return besides_; }
+  void setBesides(std::vector<DayId> days);
   [[nodiscard]] const PassController& passController() const { return controller_; }
   [[nodiscard]] const std::vector<ComparedPass>& passes() const { return read_.current; }
   /// The rigs behind them, each as it is judged, in the order in which they were first read.
@@ -52,11 +55,14 @@ class LineUp : public QObject {
 
  private:
   [[nodiscard]] std::vector<PassConditions> conditions() const;
+  [[nodiscard]] const PlannedPass* plannedFor(const ComparedPass& pass) const;
 
   const Log& log_;
   const PassController& controller_;
   const DayController& day_;
   FingerprintCache fingerprints_;
+  std::vector<DayId> besides_;
+  std::vector<DayPlan> plans_;  ///< of the chosen day and those beside it
   DayReadings read_;
 };
 

@@ -88,7 +88,7 @@ void MeasuringQueue::takeKeptCalibration(const LoggedPass& pass, PassRequest& re
 
 MeasuringQueue::Known MeasuringQueue::knownOf(const LoggedPass& pass) const {
   Known out;
-  const auto plan = log_.plan();
+  const auto plan = log_.plan(pass.day);
   const auto rigOf = [&plan](const LoggedPass& p) -> const Rig* {
     if (!plan) return nullptr;
     const auto planned = std::find_if(plan->sheet.begin(), plan->sheet.end(),

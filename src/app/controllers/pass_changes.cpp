@@ -10,8 +10,8 @@ std::vector<NewPass> asPasses(const LoggedPass& whole, const std::vector<Measure
   for (const MeasuredPart& part : parts) {
     const QString does = spokenName(part.request.protocol).toLower();
     const QString title = QString("%1, %2").arg(QString::fromStdString(whole.title), does);
-    out.push_back(
-        {title.toStdString(), part.request, whole.clip, whole.planned, whole.camera, part.measurement});
+    out.push_back({title.toStdString(), part.request, whole.clip, whole.planned, whole.camera, whole.day,
+                   part.measurement});
   }
   return out;
 }

@@ -117,7 +117,8 @@ void PassController::keepIntake(const QString& file, const Intake& intake, const
                .request = {},
                .clip = clip.info().fingerprint,
                .planned = intake.planned,
-               .camera = intake.camera};
+               .camera = intake.camera,
+               .day = day_};
   pass.request.clip = pathOf(file);
   pass.request.protocol = intake.protocol;
   pass.request.view = intake.view;
@@ -265,6 +266,31 @@ void PassController::select(PassId id) {
   if (currentId_ == id) return;
   currentId_ = id;
   openCurrentClip();
+}
+
+void PassController::setDay(DayId day) {
+  if (day_ == day) return;
+  day_ = day;
+  emit passesChanged();
+  if (current() != nullptr && current()->day == day_) return;
+  const auto first =
+      std::find_if(passes_.begin(), passes_.end(), [day](const LoggedPass& p) { return p.day == day; });
+  if (first != passes_.end()) return select(first->id);
+  currentId_.reset();
+  openCurrentClip();
+}
+
+void PassController::moveTo(DayId day, const std::vector<PassId>& ids) {
+  std::vector<PassChange> changes;
+  for (const PassId id : ids) {
+    const LoggedPass* pass = passWith(id);
+    if (pass == nullptr || pass->day == day) continue;
+    LoggedPass after = *pass;
+    after.day = day;
+    after.planned.reset();
+    changes.push_back({*pass, after});
+  }
+  if (!changes.empty()) change(tr("Move to another day"), changes);
 }
 
 void PassController::openCurrentClip() {

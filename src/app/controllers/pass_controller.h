@@ -31,8 +31,15 @@ class PassController : public QObject {
   /// Where indexes of clips looked through before are kept; none are kept before this is said.
   void setIndexFolder(std::filesystem::path folder) { indexFolder_ = std::move(folder); }
   [[nodiscard]] const std::filesystem::path& indexFolder() const { return indexFolder_; }
+  /// Of all days.
   [[nodiscard]] const std::vector<LoggedPass>& passes() const { return passes_; }
   [[nodiscard]] const LoggedPass* passWith(PassId id) const;
+  /// The day that new clips belong to, and whose passes are offered.
+  [[nodiscard]] DayId day() const { return day_; }
+  /// Where the pass on the bench is of another day, the first one of this day takes its place.
+  void setDay(DayId day);
+  /// Puts passes to another day as they are; what they were planned as there stays behind. Undoable.
+  void moveTo(DayId day, const std::vector<PassId>& ids);
 
   /// The pass on the bench; null when there is none.
   [[nodiscard]] const LoggedPass* current() const;
@@ -136,6 +143,7 @@ class PassController : public QObject {
   Edits& edits_;
   std::vector<LoggedPass> passes_;
   std::optional<PassId> currentId_;
+  DayId day_ = 1;
   std::shared_ptr<const Clip> clip_;
   std::optional<ClipClock> clock_;
   std::shared_ptr<const Measurement> measured_;  ///< the newest of the pass, whatever it is worth now

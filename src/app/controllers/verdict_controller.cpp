@@ -6,11 +6,12 @@ namespace fin::app {
 VerdictController::VerdictController(Log& log, LineUp& lineUp, Edits& edits, QObject* parent)
     : QObject(parent), log_(log), lineUp_(lineUp), rankings_(new Rankings(this)), edits_(edits) {
   reload();
+  connect(&lineUp_.day(), &DayController::dayChosen, this, &VerdictController::reload);
   connect(&lineUp_, &LineUp::changed, this, &VerdictController::changed);
 }
 
 void VerdictController::reload() {
-  auto plan = log_.verdict();
+  auto plan = log_.verdict(day());
   if (!plan) {
     emit told(QString::fromStdString(plan.error().message), true);
     return;
@@ -30,12 +31,17 @@ ScoreTable VerdictController::tableBy(std::vector<Wish> wishes) const {
 void VerdictController::edit(const QString& what, const std::function<void(VerdictPlan&)>& change) {
   const bool done = edits_.swap<VerdictPlan>(
       what, plan_, change,
-      [this](const VerdictPlan& from, const VerdictPlan& to) { return write(from, to); });
+      [this, of = day()](const VerdictPlan& from, const VerdictPlan& to) { return write(of, from, to); });
   if (!done) emit changed();  // fields go back to what stands
 }
 
-Result<void> VerdictController::write(const VerdictPlan& before, const VerdictPlan& after) {
-  if (auto done = log_.saveVerdict(before, after); !done) return done;
+DayId VerdictController::day() const {
+  return lineUp_.day().plan().id;
+}
+
+Result<void> VerdictController::write(DayId of, const VerdictPlan& before, const VerdictPlan& after) {
+  if (auto done = log_.saveVerdict(before, after, of); !done) return done;
+  if (of != day()) return {};
   plan_ = after;
   emit changed();
   return {};

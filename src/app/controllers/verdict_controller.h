@@ -38,7 +38,8 @@ class VerdictController : public QObject {
   void told(const QString& message, bool trouble);
 
  private:
-  Result<void> write(const VerdictPlan& before, const VerdictPlan& after);
+  [[nodiscard]] DayId day() const;
+  Result<void> write(DayId of, const VerdictPlan& before, const VerdictPlan& after);
 
   Log& log_;
   LineUp& lineUp_;

@@ -33,6 +33,7 @@ struct ComparedPass {
   std::string camera = {};
   std::string cameraDay = {};  ///< passes of one share the error of their known length
   double lengthU95 = 0.0;      ///< of that length, relative
+  DayId day = 1;
 
   /// mm/s, as it was read; none where nothing was pulled.
   [[nodiscard]] std::optional<double> speed() const;

@@ -36,10 +36,10 @@ struct adl_serializer<std::optional<T>> {
 // Words rather than numbers stand for what is one of a few, so that other tools can read them; an unknown
 // word makes the document unreadable.
 #define FIN_ENUM_AS_WORD(Type, named)                                       \
-  void to_json(nlohmann::json& to, Type from) {                             \
+  inline void to_json(nlohmann::json& to, Type from) {                      \
     to = std::string(toString(from));                                       \
   }                                                                         \
-  void from_json(const nlohmann::json& from, Type& to) {                    \
+  inline void from_json(const nlohmann::json& from, Type& to) {             \
     const auto value = named(from.get<std::string>());                      \
     if (!value) throw std::invalid_argument("unknown word " + from.dump()); \
     to = *value;                                                            \

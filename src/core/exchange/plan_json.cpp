@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/exchange/plan_json.h"
 
-#include "core/exchange/json_documents.h"
+#include "core/exchange/reading_word.h"
 
 namespace nlohmann {
 
@@ -31,6 +31,8 @@ FIN_ENUM_AS_WORD(InsertPlace, insertPlaceNamed)
 FIN_ENUM_AS_WORD(Protocol, protocolNamed)
 FIN_ENUM_AS_WORD(View, viewNamed)
 FIN_ENUM_AS_WORD(PassState, passStateNamed)
+FIN_ENUM_AS_WORD(PieceState, pieceStateNamed)
+FIN_ENUM_AS_WORD(DayKind, dayKindNamed)
 
 constexpr auto keysOf(const Model*) {
   return std::tuple{key("id", &Model::id),
@@ -69,6 +71,33 @@ constexpr auto keysOf(const Rig*) {
                     key("link", &Rig::link)};
 }
 
+constexpr auto keysOf(const Edition*) {
+  return std::tuple{key("id", &Edition::id), key("was", &Edition::was), key("days", &Edition::days)};
+}
+
+constexpr auto keysOf(const Piece*) {
+  return std::tuple{key("id", &Piece::id),         key("model", &Piece::model),
+                    key("number", &Piece::number), key("state", &Piece::state),
+                    key("paid", &Piece::paid),     key("currency", &Piece::currency),
+                    key("note", &Piece::note)};
+}
+
+constexpr auto keysOf(const Price*) {
+  return std::tuple{key("id", &Price::id),         key("model", &Price::model),
+                    key("amount", &Price::amount), key("currency", &Price::currency),
+                    key("shop", &Price::shop),     key("date", &Price::date)};
+}
+
+constexpr auto keysOf(const Claim*) {
+  return std::tuple{key("id", &Claim::id),           key("model", &Claim::model), key("words", &Claim::words),
+                    key("reading", &Claim::reading), key("least", &Claim::least), key("most", &Claim::most)};
+}
+
+constexpr auto keysOf(const WaterBody*) {
+  return std::tuple{key("id", &WaterBody::id), key("name", &WaterBody::name),
+                    key("position", &WaterBody::position), key("note", &WaterBody::note)};
+}
+
 constexpr auto keysOf(const PlannedPass*) {
   return std::tuple{key("id", &PlannedPass::id),
                     key("rig", &PlannedPass::rig),
@@ -82,6 +111,7 @@ constexpr auto keysOf(const PlannedPass*) {
                     key("label", &PlannedPass::label),
                     key("why_fouled", &PlannedPass::whyFouled),
                     key("note", &PlannedPass::note),
+                    key("piece", &PlannedPass::piece),
                     key("line_out_mm", &PlannedPass::lineOut_mm),
                     key("light", &PlannedPass::light),
                     key("wind", &PlannedPass::wind),
@@ -151,7 +181,11 @@ constexpr auto keysOf(const Cadence*) {
 }
 
 constexpr auto keysOf(const DayPlan*) {
-  return std::tuple{key("name", &DayPlan::name),
+  return std::tuple{key("kind", &DayPlan::kind),
+                    key("date", &DayPlan::date),
+                    key("water_body", &DayPlan::waterBody),
+                    key("people", &DayPlan::people),
+                    key("name", &DayPlan::name),
                     key("questions", &DayPlan::questions),
                     key("water", &DayPlan::water),
                     key("filming", &DayPlan::filming),
@@ -173,6 +207,21 @@ std::string toJson(const Rig& rig) {
 std::string toJson(const PlannedPass& pass) {
   return write(pass);
 }
+std::string toJson(const Edition& edition) {
+  return write(edition);
+}
+std::string toJson(const Piece& piece) {
+  return write(piece);
+}
+std::string toJson(const Price& price) {
+  return write(price);
+}
+std::string toJson(const Claim& claim) {
+  return write(claim);
+}
+std::string toJson(const WaterBody& water) {
+  return write(water);
+}
 std::string dayToJson(const DayPlan& plan) {
   return write(plan);
 }
@@ -184,6 +233,21 @@ Result<Rig> rigFrom(const std::string& text) {
 }
 Result<PlannedPass> plannedFrom(const std::string& text) {
   return readAs<PlannedPass>(text);
+}
+Result<Edition> editionFrom(const std::string& text) {
+  return readAs<Edition>(text);
+}
+Result<Piece> pieceFrom(const std::string& text) {
+  return readAs<Piece>(text);
+}
+Result<Price> priceFrom(const std::string& text) {
+  return readAs<Price>(text);
+}
+Result<Claim> claimFrom(const std::string& text) {
+  return readAs<Claim>(text);
+}
+Result<WaterBody> waterBodyFrom(const std::string& text) {
+  return readAs<WaterBody>(text);
 }
 Result<DayPlan> dayFrom(const std::string& text) {
   return readAs<DayPlan>(text);

@@ -1,12 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/exchange/verdict_json.h"
 
-#include "core/exchange/json_documents.h"
+#include "core/exchange/reading_word.h"
 
 namespace fin {
 
 FIN_ENUM_AS_WORD(Direction, directionNamed)
-FIN_ENUM_AS_WORD(ReadingId, readingNamed)
 
 constexpr auto keysOf(const PointsCurve*) {
   return std::tuple{key("none", &PointsCurve::none), key("half", &PointsCurve::half),

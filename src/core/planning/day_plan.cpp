@@ -2,19 +2,39 @@
 #include "core/planning/day_plan.h"
 
 #include <algorithm>
+#include <array>
 
 #include "core/planning/questions.h"
+#include "core/units/date.h"
+#include "core/units/names.h"
 
 namespace fin {
 namespace {
 
 constexpr double kFileTimeLag_s = 0.05;
+constexpr std::array<std::string_view, 2> kDayKinds{"test", "water"};
 
 }  // namespace
 
 std::vector<HeldEqual> usualHeldEqual() {
   return {{"Rod", "", ""},     {"Line and strength", "", ""}, {"Hook or head", "", ""}, {"Water", "", ""},
           {"Cadence", "", ""}, {"Camera distance", "", ""},   {"Operator", "", ""}};
+}
+
+std::string_view toString(DayKind kind) {
+  return kDayKinds[static_cast<std::size_t>(kind)];
+}
+std::optional<DayKind> dayKindNamed(std::string_view text) {
+  return enumNamed<DayKind>(kDayKinds, text);
+}
+
+std::string dateOf(const DayPlan& plan) {
+  if (!plan.date.empty()) return plan.date;
+  double first = 0.0;
+  for (const PlannedPass& pass : plan.sheet) {
+    if (pass.finished_s > 0.0 && (first == 0.0 || pass.finished_s < first)) first = pass.finished_s;
+  }
+  return first > 0.0 ? dateAt(first) : std::string();
 }
 
 std::optional<double> shortestLure_mm(const Rack& rack) {

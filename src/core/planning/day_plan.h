@@ -44,8 +44,17 @@ struct HeldEqual {
 /// The list a new day begins with.
 std::vector<HeldEqual> usualHeldEqual();
 
-/// All that is planned for one day. A value: undo swaps whole ones.
+enum class DayKind { Test, Water };
+
+/// All that is planned for one day, and what the log owns beside its days (rack and waters). A value: undo
+/// swaps whole ones.
 struct DayPlan {
+  DayId id = 1;
+  DayKind kind = DayKind::Test;
+  std::string date;   ///< yyyy-mm-dd; empty where it was not said
+  WaterId waterBody;  ///< 0 where it was not said
+  std::string people;
+  std::vector<WaterBody> waters;
   std::string name;
   std::vector<std::string> questions;  ///< keys
   Rack rack;
@@ -60,6 +69,22 @@ struct DayPlan {
 
   friend bool operator==(const DayPlan&, const DayPlan&) = default;
 };
+
+std::string_view toString(DayKind kind);
+std::optional<DayKind> dayKindNamed(std::string_view text);
+/// What is told of a day in a list.
+struct DayHead {
+  DayId id;
+  DayKind kind = DayKind::Test;
+  std::string name;
+  std::string date;  ///< as dateOf()
+  WaterId waterBody;
+  std::size_t clips = 0;
+  std::size_t planned = 0;  ///< passes on its sheet
+};
+
+/// As it was said, else that of the first pass that was made (UTC); empty where none was.
+std::string dateOf(const DayPlan& plan);
 
 /// The shortest lure of the rack whose length is known; none where no length is.
 std::optional<double> shortestLure_mm(const Rack& rack);

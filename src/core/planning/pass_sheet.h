@@ -31,6 +31,7 @@ struct PlannedPass {
   std::string label;  ///< what the helper is told instead of the rig, where the day is blind
   std::string whyFouled;
   std::string note;
+  PieceId piece;                     ///< 0 where it was not said
   std::optional<double> lineOut_mm;  ///< how much line was out
   std::string light;                 ///< as the tester said it; empty for not said
   std::string wind;

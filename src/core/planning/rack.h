@@ -6,6 +6,7 @@
 #include <string>
 #include <vector>
 
+#include "core/planning/holdings.h"
 #include "core/units/ids.h"
 
 namespace fin {
@@ -57,15 +58,34 @@ struct Rig {
   friend bool operator==(const Rig&, const Rig&) = default;
 };
 
+/// How a rig was tied before it was changed, and the days that it was so.
+struct Edition {
+  EditionId id;
+  Rig was;
+  std::vector<DayId> days;
+
+  friend bool operator==(const Edition&, const Edition&) = default;
+};
+
+/// What a log holds of its lures, over all days.
 struct Rack {
   std::vector<Model> models;
-  std::vector<Rig> rigs;
+  std::vector<Rig> rigs;  ///< as they are now
+  std::vector<Edition> editions;
+  std::vector<Piece> pieces;
+  std::vector<Price> prices;
+  std::vector<Claim> claims;
 
   [[nodiscard]] const Model* model(ModelId id) const;
   [[nodiscard]] const Rig* rig(RigId id) const;
+  /// As it was tied on that day.
+  [[nodiscard]] const Rig* rigOn(DayId day, RigId id) const;
+  /// As fullName(), and where it was tied otherwise that day and is called the same, by what it differs:
+  /// "Vinto 11, 7 g head (hook 4)".
+  [[nodiscard]] std::string nameOn(DayId day, RigId id) const;
   /// "Vinto 11, 7 g head"; the model's name alone where the rig has none.
   [[nodiscard]] std::string fullName(const Rig& rig) const;
-  /// One more than the highest in use, over models and rigs.
+  /// One more than the highest in use, over all that hangs here.
   [[nodiscard]] std::int64_t nextId() const;
 
   friend bool operator==(const Rack&, const Rack&) = default;

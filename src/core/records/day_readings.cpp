@@ -9,6 +9,7 @@ namespace fin {
 namespace {
 
 constexpr double kDay_s = 86400.0;
+constexpr int kBlocksOfADay = 1000;  ///< more than any sheet has
 
 const PlannedPass* plannedFor(const LoggedPass& pass, const DayPlan& plan) {
   const auto found = std::find_if(plan.sheet.begin(), plan.sheet.end(),
@@ -18,8 +19,7 @@ const PlannedPass* plannedFor(const LoggedPass& pass, const DayPlan& plan) {
 
 /// The rig's name as the rack has it, else as it was said of the pass.
 std::string rigOf(const LoggedPass& pass, const PlannedPass* planned, const Rack& rack) {
-  const Rig* rig = planned == nullptr ? nullptr : rack.rig(planned->rig);
-  if (rig != nullptr) return rack.fullName(*rig);
+  if (planned != nullptr && rack.rig(planned->rig) != nullptr) return rack.nameOn(pass.day, planned->rig);
   return pass.request.rigName.empty() ? pass.title : pass.request.rigName;
 }
 
@@ -34,7 +34,8 @@ ComparedPass comparedPass(const LoggedPass& pass, const PlannedPass* planned, co
                    measured.readings};
   out.from = provenanceOf(measured);
   out.camera = pass.camera;
-  out.cameraDay = pass.camera;
+  out.day = pass.day;
+  out.cameraDay = fmt::format("{} of {}", pass.camera, pass.day.value());
   if (const auto scale = scaleOf(pass.request, pass.request.scalePlane); scale && *scale)
     out.lengthU95 = (*scale)->relativeU95();
   if (planned == nullptr) return out;
@@ -51,15 +52,24 @@ ComparedPass comparedPass(const LoggedPass& pass, const PlannedPass* planned, co
 }  // namespace
 
 Result<DayReadings> dayReadings(const Log& log, const DayPlan& plan, FingerprintCache& fingerprints) {
+  return readingsOver(log, {plan}, fingerprints);
+}
+
+Result<DayReadings> readingsOver(const Log& log, const std::vector<DayPlan>& plans,
+                                 FingerprintCache& fingerprints) {
   const auto passes = log.passes();
   if (!passes) return tl::unexpected(passes.error());
   DayReadings out;
-  out.fouled =
-      static_cast<std::size_t>(std::count_if(plan.sheet.begin(), plan.sheet.end(), [](const PlannedPass& p) {
-        return p.state == PassState::Fouled;
-      }));
+  for (const DayPlan& plan : plans) {
+    out.fouled += static_cast<std::size_t>(
+        std::count_if(plan.sheet.begin(), plan.sheet.end(),
+                      [](const PlannedPass& p) { return p.state == PassState::Fouled; }));
+  }
   for (const LoggedPass& pass : *passes) {
-    const PlannedPass* planned = plannedFor(pass, plan);
+    const auto plan =
+        std::find_if(plans.begin(), plans.end(), [&](const DayPlan& p) { return p.id == pass.day; });
+    if (plan == plans.end()) continue;
+    const PlannedPass* planned = plannedFor(pass, *plan);
     if (planned != nullptr && planned->state == PassState::Fouled) continue;
     if (pass.finding) continue;
     const auto measured = log.readingsOf(pass.id);
@@ -67,11 +77,13 @@ Result<DayReadings> dayReadings(const Log& log, const DayPlan& plan, Fingerprint
     const auto now = fingerprints.of(pass.request.clip);
     const auto state = now && *now != pass.clip ? MeasurementState::ClipChanged
                                                 : stateOf(measured->get(), pass.request, pass.clip);
-    if (state == MeasurementState::Current) {
-      out.current.push_back(comparedPass(pass, planned, plan.rack, **measured));
-    } else {
+    if (state != MeasurementState::Current) {
       out.outdated.push_back({pass.id, pass.title, state});
+      continue;
     }
+    out.current.push_back(comparedPass(pass, planned, plan->rack, **measured));
+    if (auto& block = out.current.back().block)
+      *block += kBlocksOfADay * static_cast<int>(plan - plans.begin());
   }
   return out;
 }

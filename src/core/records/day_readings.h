@@ -29,5 +29,9 @@ struct DayReadings {
 /// pass whose clip is not there now keeps its readings: they are of the file that it was made on. Errors as
 /// Log.
 Result<DayReadings> dayReadings(const Log& log, const DayPlan& plan, FingerprintCache& fingerprints);
+/// The same over several days: blocks of one are none of another, and a rig that was tied otherwise by then
+/// is another rig (Rack::nameOn).
+Result<DayReadings> readingsOver(const Log& log, const std::vector<DayPlan>& plans,
+                                 FingerprintCache& fingerprints);
 
 }  // namespace fin

@@ -25,7 +25,6 @@ namespace fs = std::filesystem;
 using namespace records;
 
 constexpr int kPatience_ms = 2000;  ///< for another window to finish writing
-constexpr std::int64_t kDay = 1;    ///< a log holds one day's plan
 constexpr const char* kVerdict = "the verdict";
 
 /// Which file lies at a place: another one there by now is not this log.
@@ -130,8 +129,16 @@ class SqliteLog : public Log {
     return changing([&] { writeLens(database_, kept); });
   }
 
-  Result<DayPlan> plan() const override {
-    return reading([&]() -> Result<DayPlan> { return planIn(database_, place()); });
+  Result<std::vector<DayHead>> days() const override {
+    return reading([&]() -> Result<std::vector<DayHead>> { return daysIn(database_, place()); });
+  }
+
+  Result<void> hideDay(DayId day, bool hidden) override {
+    return changing([&] { records::hideDay(database_, day, hidden); });
+  }
+
+  Result<DayPlan> plan(DayId day) const override {
+    return reading([&]() -> Result<DayPlan> { return planIn(database_, place(), day); });
   }
 
   Result<void> savePlan(const DayPlan& before, const DayPlan& after) override {
@@ -140,19 +147,21 @@ class SqliteLog : public Log {
 
   Result<std::int64_t> freeId() const override {
     return reading([&]() -> Result<std::int64_t> {
-      SQLite::Statement query(
-          database_,
-          "SELECT 1 + max(coalesce((SELECT max(id) FROM model), 0), coalesce((SELECT max(id) "
-          "FROM rig), 0), coalesce((SELECT max(id) FROM planned_pass), 0), "
-          "coalesce((SELECT max(planned_id) FROM pass), 0))");
+      SQLite::Statement query(database_,
+                              "SELECT 1 + max(id) FROM (SELECT 0 AS id UNION ALL SELECT max(id) FROM model "
+                              "UNION ALL SELECT max(id) FROM rig UNION ALL SELECT max(id) FROM edition "
+                              "UNION ALL SELECT max(id) FROM piece UNION ALL SELECT max(id) FROM price "
+                              "UNION ALL SELECT max(id) FROM claim UNION ALL SELECT max(id) FROM water "
+                              "UNION ALL SELECT max(id) FROM day UNION ALL SELECT max(id) FROM planned_pass "
+                              "UNION ALL SELECT max(planned_id) FROM pass)");
       query.executeStep();
       return query.getColumn(0).getInt64();
     });
   }
 
-  Result<VerdictPlan> verdict() const override {
+  Result<VerdictPlan> verdict(DayId day) const override {
     return reading([&]() -> Result<VerdictPlan> {
-      const auto text = textOf(database_, "SELECT doc FROM verdict WHERE day_id = ?", kDay);
+      const auto text = textOf(database_, "SELECT doc FROM verdict WHERE day_id = ?", day);
       if (!text) return VerdictPlan{};
       auto plan = verdictFrom(*text);
       if (!plan) place().note(kVerdict, plan.error().message);
@@ -160,15 +169,16 @@ class SqliteLog : public Log {
     });
   }
 
-  Result<void> saveVerdict(const VerdictPlan& before, const VerdictPlan& after) override {
+  Result<void> saveVerdict(const VerdictPlan& before, const VerdictPlan& after, DayId day) override {
     return changing([&] {
-      const auto text = textOf(database_, "SELECT doc FROM verdict WHERE day_id = ?", kDay);
+      const auto text = textOf(database_, "SELECT doc FROM verdict WHERE day_id = ?", day);
       if (text) {
         const auto stored = verdictFrom(*text);
         if (!stored) refuseUnread(kVerdict, stored.error().message);
         if (!(*stored == before)) refuseMovedOn(kVerdict);
       }
-      run(database_, "INSERT OR REPLACE INTO verdict (day_id, doc) VALUES (?, ?)", kDay,
+      run(database_,
+          "INSERT INTO verdict (day_id, doc) VALUES (?, ?) ON CONFLICT DO UPDATE SET doc = excluded.doc", day,
           text ? updated(*text, toJson(after)) : toJson(after));
     });
   }

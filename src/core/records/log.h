@@ -27,6 +27,7 @@ struct NewPass {
   ClipFingerprint clip;
   std::optional<PlannedPassId> planned = std::nullopt;
   std::string camera = {};
+  DayId day = 1;
   std::shared_ptr<const Measurement> measurement = nullptr;  ///< where it was measured already
   std::optional<Finding> finding = std::nullopt;             ///< as LoggedPass
 };
@@ -39,6 +40,7 @@ struct LoggedPass {
   ClipFingerprint clip;                  ///< of the file that the pass was made on
   std::optional<PlannedPassId> planned;  ///< the planned pass that it was filmed for
   std::string camera;                    ///< "fixed", "chase", "top", or as the person calls it
+  DayId day = 1;
   /// When, on this clip's true time from its first frame, the instant comes that all clips of the planned
   /// pass share.
   std::optional<Seconds> sharedInstant;
@@ -110,7 +112,7 @@ class Log {
   /// Runs several changes as one: all of them are in the log, or none.
   [[nodiscard]] virtual Result<void> together(const std::function<Result<void>()>& changes) = 0;
 
-  /// Those that are not removed and can be read.
+  /// Those of all days that are not removed and can be read.
   [[nodiscard]] virtual Result<std::vector<LoggedPass>> passes() const = 0;
   [[nodiscard]] virtual Result<LoggedPass> pass(PassId id) const = 0;
   [[nodiscard]] virtual Result<PassId> addPass(const NewPass& pass) = 0;
@@ -132,17 +134,23 @@ class Log {
   /// In place of the lens of the same camera, size and window.
   [[nodiscard]] virtual Result<void> keepLens(const KeptLens& lens) = 0;
 
-  /// The day's plan with its rack; an empty one where nothing was planned yet.
-  [[nodiscard]] virtual Result<DayPlan> plan() const = 0;
-  /// Writes the rows that differ, each only where the log holds it as it was before.
+  /// All days, by date; none where nothing was planned or filmed yet.
+  [[nodiscard]] virtual Result<std::vector<DayHead>> days() const = 0;
+  /// A day with all that is its own goes out of sight, or comes back. Nothing is deleted.
+  [[nodiscard]] virtual Result<void> hideDay(DayId day, bool hidden) = 0;
+  /// A day's plan with the log's rack; an empty one where nothing was planned yet.
+  [[nodiscard]] virtual Result<DayPlan> plan(DayId day = 1) const = 0;
+  /// Writes the rows that differ, each only where the log holds it as it was before. A day that was never
+  /// planned begins as DayPlan with its number and the log's rack.
   [[nodiscard]] virtual Result<void> savePlan(const DayPlan& before, const DayPlan& after) = 0;
 
-  /// A number that no model, rig or planned pass has, or had while a clip was put to it.
+  /// A number that no row of the rack or of a sheet and no day has, or had while a clip was put to it.
   [[nodiscard]] virtual Result<std::int64_t> freeId() const = 0;
 
-  /// What the day is decided by; as usual where nothing was said yet.
-  [[nodiscard]] virtual Result<VerdictPlan> verdict() const = 0;
-  [[nodiscard]] virtual Result<void> saveVerdict(const VerdictPlan& before, const VerdictPlan& after) = 0;
+  /// What a day is decided by; as usual where nothing was said yet.
+  [[nodiscard]] virtual Result<VerdictPlan> verdict(DayId day = 1) const = 0;
+  [[nodiscard]] virtual Result<void> saveVerdict(const VerdictPlan& before, const VerdictPlan& after,
+                                                 DayId day = 1) = 0;
 
   /// What was scored by eye, in the order in which it was.
   [[nodiscard]] virtual Result<std::vector<EyeScore>> eyeScores() const = 0;

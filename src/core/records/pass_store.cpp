@@ -12,7 +12,7 @@ namespace fs = std::filesystem;
 
 constexpr const char* kColumns =
     "SELECT pass.id, title, request, size_bytes, sha256, planned_id, camera, shared_instant_s, removed, "
-    "finding "
+    "finding, day_id "
     "FROM pass JOIN clip ON clip.id = clip_id ";
 
 std::string nameOf(const SQLite::Statement& row) {
@@ -29,6 +29,7 @@ Result<LoggedPass> passFrom(SQLite::Statement& row, const Place& place) {
       .clip = {static_cast<std::uintmax_t>(row.getColumn(3).getInt64()), row.getColumn(4).getString()},
       .planned = idIn<PlannedPassId>(row.getColumn(5)),
       .camera = row.getColumn(6).getString(),
+      .day = row.getColumn(10).getInt64(),
       .sharedInstant = std::nullopt,
       .removed = row.getColumn(8).getInt() != 0};
   if (const auto instant = numberIn(row.getColumn(7))) pass.sharedInstant = Seconds(*instant);
@@ -73,7 +74,10 @@ std::optional<double> valueOf(const std::optional<Seconds>& instant) {
 }  // namespace
 
 std::vector<LoggedPass> passesIn(const SQLite::Database& database, const Place& place) {
-  SQLite::Statement query(database, std::string(kColumns) + "WHERE NOT removed ORDER BY pass.id");
+  SQLite::Statement query(database,
+                          std::string(kColumns) +
+                              "WHERE NOT removed AND day_id NOT IN (SELECT id FROM day WHERE day.removed) "
+                              "ORDER BY pass.id");
   std::vector<LoggedPass> out;
   while (query.executeStep()) {
     const std::string name = nameOf(query);
@@ -95,10 +99,12 @@ Result<LoggedPass> passIn(const SQLite::Database& database, const Place& place, 
 }
 
 PassId insertPass(const SQLite::Database& database, const Place& place, const NewPass& pass) {
+  run(database, "INSERT OR IGNORE INTO day (id, doc) VALUES (?, '{}')", pass.day);
   run(database,
-      "INSERT INTO pass (clip_id, title, request, planned_id, camera, finding) VALUES (?, ?, ?, ?, ?, ?)",
+      "INSERT INTO pass (clip_id, title, request, planned_id, camera, finding, day_id) "
+      "VALUES (?, ?, ?, ?, ?, ?, ?)",
       clipId(database, place, pass.request.clip, pass.clip), pass.title,
-      writePassRequest(pass.request, place.folder), pass.planned, pass.camera, kept(pass.finding));
+      writePassRequest(pass.request, place.folder), pass.planned, pass.camera, kept(pass.finding), pass.day);
   return database.getLastInsertRowid();
 }
 
@@ -111,10 +117,10 @@ void writePass(const SQLite::Database& database, const Place& place, const PassC
   run(database,
       "UPDATE pass SET clip_id = ?, title = ?, request = ?, planned_id = ?, camera = ?, shared_instant_s = "
       "?, "
-      "removed = ?, finding = ? WHERE id = ?",
+      "removed = ?, finding = ?, day_id = ? WHERE id = ?",
       clipId(database, place, after.request.clip, after.clip), after.title,
       writePassRequest(after.request, place.folder), after.planned, after.camera,
-      valueOf(after.sharedInstant), after.removed ? 1 : 0, kept(after.finding), before.id);
+      valueOf(after.sharedInstant), after.removed ? 1 : 0, kept(after.finding), after.day, before.id);
 }
 
 }  // namespace fin::records

@@ -27,6 +27,12 @@ class Id {
 using ModelId = Id<struct Model>;
 using RigId = Id<struct Rig>;
 using PlannedPassId = Id<struct PlannedPass>;  ///< of the day's sheet
+using DayId = Id<struct DayPlan>;
+using PieceId = Id<struct Piece>;      ///< of a model
+using EditionId = Id<struct Edition>;  ///< of a rig
+using PriceId = Id<struct Price>;
+using ClaimId = Id<struct Claim>;
+using WaterId = Id<struct WaterBody>;
 using PassId = Id<struct LoggedPass>;          ///< a clip's, in the log
 
 }  // namespace fin

@@ -256,6 +256,7 @@ void BenchPlace::refreshPasses() {
   const QSignalBlocker quiet(chooser_);
   chooser_->clear();
   for (const LoggedPass& pass : controller_.passes()) {
+    if (pass.day != controller_.day()) continue;
     chooser_->addItem(QString::fromStdString(pass.title), QVariant::fromValue<qlonglong>(pass.id.value()));
   }
   if (controller_.current() != nullptr)

@@ -10,6 +10,7 @@
 #include "app/phrases/words.h"
 #include "app/ui/pieces.h"
 #include "core/planning/questions.h"
+#include "core/units/date.h"
 
 namespace fin::app {
 namespace {
@@ -43,6 +44,8 @@ QuestionPage::QuestionPage(DayController& controller, QWidget* parent)
     : QWidget(parent),
       controller_(controller),
       name_(new QLineEdit),
+      date_(new QLineEdit),
+      people_(new QLineEdit),
       asked_(new QListWidget),
       answers_(new QScrollArea) {
   auto* row = new QHBoxLayout(this);
@@ -55,7 +58,15 @@ QuestionPage::QuestionPage(DayController& controller, QWidget* parent)
   auto* nameLabel = new QLabel(tr("The day's name"));
   nameLabel->setBuddy(name_);
   nameRow->addWidget(nameLabel);
-  nameRow->addWidget(name_, 1);
+  nameRow->addWidget(name_, 2);
+  auto* dateLabel = new QLabel(tr("on"));
+  dateLabel->setBuddy(date_);
+  nameRow->addWidget(dateLabel);
+  nameRow->addWidget(date_);
+  auto* peopleLabel = new QLabel(tr("by"));
+  peopleLabel->setBuddy(people_);
+  nameRow->addWidget(peopleLabel);
+  nameRow->addWidget(people_, 1);
   left->addLayout(nameRow);
   row->addLayout(left, 3);
   auto* right = new QVBoxLayout;
@@ -64,6 +75,13 @@ QuestionPage::QuestionPage(DayController& controller, QWidget* parent)
   row->addLayout(right, 2);
 
   name_->setObjectName("dayName");
+  date_->setObjectName("dayDate");
+  date_->setAccessibleName(tr("Date of the day: year, month, day"));
+  date_->setPlaceholderText(tr("2026-11-29"));
+  date_->setMaximumWidth(120);
+  people_->setObjectName("dayPeople");
+  people_->setAccessibleName(tr("Who is there"));
+  people_->setPlaceholderText(tr("who is there"));
   asked_->setObjectName("questions");
   asked_->setWordWrap(true);
   asked_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -80,6 +98,18 @@ QuestionPage::QuestionPage(DayController& controller, QWidget* parent)
   connect(asked_, &QListWidget::itemChanged, this, &QuestionPage::takeQuestions);
   connect(name_, &QLineEdit::editingFinished, this, [this] {
     controller_.edit(tr("Name the day"), [this](DayPlan& plan) { plan.name = name_->text().toStdString(); });
+  });
+  connect(date_, &QLineEdit::editingFinished, this, [this] {
+    const QString text = date_->text().trimmed();
+    const bool good = text.isEmpty() || dayNumberOf(text.toStdString());
+    setLook(*date_, "trouble", !good);
+    date_->setToolTip(good ? QString() : tr("%1 is no date. Write it like 2026-11-29.").arg(text));
+    if (good)
+      controller_.edit(tr("Date of the day"), [&text](DayPlan& plan) { plan.date = text.toStdString(); });
+  });
+  connect(people_, &QLineEdit::editingFinished, this, [this] {
+    controller_.edit(tr("Who is there"),
+                     [this](DayPlan& plan) { plan.people = people_->text().toStdString(); });
   });
   connect(&controller, &DayController::planChanged, this, &QuestionPage::refresh);
   refresh();
@@ -112,6 +142,11 @@ void QuestionPage::refresh() {
     asked_->item(i)->setCheckState(on ? Qt::Checked : Qt::Unchecked);
   }
   if (!name_->hasFocus()) name_->setText(QString::fromStdString(controller_.plan().name));
+  if (!date_->hasFocus()) {
+    date_->setText(QString::fromStdString(dateOf(controller_.plan())));
+    setLook(*date_, "trouble", false);
+  }
+  if (!people_->hasFocus()) people_->setText(QString::fromStdString(controller_.plan().people));
   auto* content = new QWidget;
   auto* layout = new QVBoxLayout(content);
   layout->setContentsMargins(0, 0, 6, 0);

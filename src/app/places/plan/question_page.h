@@ -22,6 +22,8 @@ class QuestionPage : public QWidget {
 
   DayController& controller_;
   QLineEdit* name_;
+  QLineEdit* date_;
+  QLineEdit* people_;
   QListWidget* asked_;
   QScrollArea* answers_;
 };
