@@ -47,9 +47,10 @@ struct WeightCommand {
 };
 Exit run(const WeightCommand& command);
 
-/// The rigs of a day's log, reading by reading: which are told apart, and what would settle the rest.
+/// The rigs of a log's day, reading by reading: which are told apart, and what would settle the rest.
 struct CompareCommand {
   std::filesystem::path log;
+  std::vector<std::string> days;      ///< dates or names; none for the newest test day
   std::vector<std::string> readings;  ///< by their words; none for all
   std::optional<std::filesystem::path> out;
 };
@@ -60,6 +61,16 @@ struct SplitCommand {
   std::filesystem::path pass;
 };
 Exit run(const SplitCommand& command);
+
+/// A whole log written as a folder, made of one, merged with another, or its moved clips found again.
+struct LogCommand {
+  enum class Act { Export, Import, Merge, Find };
+  Act act = Act::Export;
+  std::filesystem::path from;  ///< what is read
+  std::filesystem::path to;    ///< what is written
+  bool clips = false;          ///< copied into the folder
+};
+Exit run(const LogCommand& command);
 
 /// Films the demo day in the rehearsal tank and writes its log.
 struct RehearseCommand {

@@ -48,12 +48,39 @@ int main(int argc, char** argv) {
   compareApp->add_option("log", compare.log, "log of a day (.finlog)")->required();
   compareApp->add_option("--reading", compare.readings,
                          "only this reading, by its word in files; may be given several times");
+  compareApp->add_option(
+      "--day", compare.days,
+      "this day, by its date (yyyy-mm-dd) or name, instead of the newest test day; several are "
+      "compared together");
   compareApp->add_option("--out", compareOut, "write the comparison here instead of to standard output");
 
   fin::cli::SplitCommand split;
   CLI::App* splitApp = app.add_subcommand(
       "split", "where the lure crosses the picture again, write a pass file for each further way");
   splitApp->add_option("pass", split.pass, "pass file (agile-fin-pass/1)")->required();
+
+  using fin::cli::LogCommand;
+  LogCommand log;
+  CLI::App* logApp = app.add_subcommand("log", "export a whole log, make one of an export, merge two");
+  logApp->require_subcommand(1);
+  const auto logAct = [&](LogCommand::Act act, const char* name, const char* help, const char* from,
+                          const char* to, bool fromFirst) {
+    CLI::App* one = logApp->add_subcommand(name, help);
+    const auto addFrom = [&] { one->add_option(from, log.from)->required(); };
+    if (fromFirst) addFrom();
+    one->add_option(to, log.to)->required();
+    if (!fromFirst) addFrom();
+    one->callback([&log, act] { log.act = act; });
+    return one;
+  };
+  logAct(LogCommand::Act::Export, "export", "write a log as a folder of JSON and CSV (agile-fin-log/1)",
+         "log", "folder", true)
+      ->add_flag("--clips", log.clips, "copy its clips into the folder as well");
+  logAct(LogCommand::Act::Import, "import", "make a new log of such a folder", "folder", "log", true);
+  logAct(LogCommand::Act::Merge, "merge", "bring another log, or an export, into a log", "other", "log",
+         false);
+  logAct(LogCommand::Act::Find, "find", "look below a folder for clips that were moved", "folder", "log",
+         false);
 
   fin::cli::RehearseCommand rehearse;
   CLI::App* rehearseApp =
@@ -74,6 +101,7 @@ int main(int argc, char** argv) {
   if (*weightApp) return static_cast<int>(fin::cli::run(weight));
   if (!compareOut.empty()) compare.out = compareOut;
   if (*compareApp) return static_cast<int>(fin::cli::run(compare));
+  if (*logApp) return static_cast<int>(fin::cli::run(log));
   if (*splitApp) return static_cast<int>(fin::cli::run(split));
   if (*batchApp) return static_cast<int>(fin::cli::run(batch));
   return static_cast<int>(*rehearseApp ? fin::cli::run(rehearse) : fin::cli::run(read));

@@ -212,5 +212,27 @@ TEST(Commands, AreAskedForByNameAndSayWhatTheyAre) {
   EXPECT_EQ(runCli(folder, "").exit, 2) << "nothing is asked for";
 }
 
+TEST(LogCommand, ExportsImportsAndMerges) {
+  const test::TemporaryFolder folder;
+  const auto at = [&folder](const char* name) { return (folder / name).string(); };
+  {
+    const auto log = Log::open(folder / "day.finlog");
+    ASSERT_TRUE(log);
+    DayPlan plan;
+    plan.rack.models = {{.id = 1, .name = "Vinto"}};
+    ASSERT_TRUE((*log)->savePlan(DayPlan{}, plan));
+  }
+  const auto out = runCli(folder, "log export " + at("day.finlog") + " " + at("export"));
+  ASSERT_EQ(out.exit, 0) << out.err;
+  ASSERT_EQ(runCli(folder, "log import " + at("export") + " " + at("again.finlog")).exit, 0);
+  ASSERT_EQ(runCli(folder, "log export " + at("again.finlog") + " " + at("export2")).exit, 0);
+  EXPECT_EQ(slurp(folder / "export" / "manifest.json"), slurp(folder / "export2" / "manifest.json"));
+  const auto merged = runCli(folder, "log merge " + at("day.finlog") + " " + at("again.finlog"));
+  EXPECT_EQ(merged.exit, 0) << merged.err;
+  EXPECT_NE(merged.err.find("0 rows came in, 2 were the same"), std::string::npos) << merged.err;
+  EXPECT_EQ(runCli(folder, "log merge " + at("day.finlog") + " " + at("none")).exit, 3);
+  EXPECT_EQ(runCli(folder, "log").exit, 2);
+}
+
 }  // namespace
 }  // namespace fin

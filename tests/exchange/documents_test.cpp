@@ -25,6 +25,7 @@ PlannedPass wholePass() {
   p.label = "B";
   p.whyFouled = "a leaf";
   p.note = "windy";
+  p.piece = 9;
   p.lineOut_mm = 12000.0;
   p.light = "cloud";
   p.wind = "calm";
@@ -43,12 +44,34 @@ VerdictPlan wholeVerdict() {
   v.judgements.scores = {{"Look", "Vinto 11", "one", 7.5}};
   v.judgements.duels = {{"Glow", "Vinto 11", "Hasp 14", 0.5}};
   v.conclusion = "all good";
+  v.wishes.push_back({.reading = ReadingId::FallMode, .className = "glide", .demanded = true});
+  v.worths = {{ReadingId::FallRate, 0.05}};
   return v;
 }
 
 TEST(Documents, CarryAPassAndAVerdictThereAndBack) {
   EXPECT_EQ(*plannedFrom(toJson(wholePass())), wholePass());
   EXPECT_EQ(*verdictFrom(toJson(wholeVerdict())), wholeVerdict());
+}
+
+TEST(Documents, CarryWhatALogHoldsOfItsLuresThereAndBack) {
+  const Edition edition{
+      .id = 1, .was = {.id = 2, .model = 3, .name = "7 g head", .hookSize = "4"}, .days = {1, 20}};
+  EXPECT_EQ(*editionFrom(toJson(edition)), edition);
+  const Piece piece{4, 3, 2, PieceState::Lost, 1.9, "EUR", "in the reeds"};
+  EXPECT_EQ(*pieceFrom(toJson(piece)), piece);
+  const Price price{5, 3, 1.9, "EUR", "Vemmelin", "2027-05-02"};
+  EXPECT_EQ(*priceFrom(toJson(price)), price);
+  const Claim claim{6, 3, "hangs", ReadingId::RiseRate, -5.0, {}};
+  EXPECT_EQ(*claimFrom(toJson(claim)), claim);
+  const WaterBody water{7, "Trough", "behind the loft", "shady"};
+  EXPECT_EQ(*waterBodyFrom(toJson(water)), water);
+  DayPlan day;
+  day.kind = DayKind::Water;
+  day.date = "2027-05-02";
+  day.waterBody = 7;
+  day.people = "two of us";
+  EXPECT_EQ(*dayFrom(dayToJson(day)), day);
 }
 
 TEST(Documents, TakeWhatIsMissingAsItIsByDefault) {

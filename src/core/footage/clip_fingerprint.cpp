@@ -34,6 +34,12 @@ void addText(AVHashContext& hash, const std::string& text) {
   av_hash_update(&hash, reinterpret_cast<const std::uint8_t*>(text.data()), text.size());
 }
 
+std::string inFigures(AVHashContext& hash) {
+  std::array<std::uint8_t, 2 * AV_HASH_MAX_SIZE + 1> hex{};
+  av_hash_final_hex(&hash, hex.data(), static_cast<int>(hex.size()));
+  return reinterpret_cast<const char*>(hex.data());
+}
+
 }  // namespace
 
 Result<ClipFingerprint> fingerprintOf(const std::filesystem::path& path) {
@@ -53,9 +59,22 @@ Result<ClipFingerprint> fingerprintOf(const std::filesystem::path& path) {
     file.read(stretch.data(), static_cast<std::streamsize>(stretch.size()));
     addText(*hash, stretch);
   }
-  std::array<std::uint8_t, 2 * AV_HASH_MAX_SIZE + 1> hex{};
-  av_hash_final_hex(hash.get(), hex.data(), static_cast<int>(hex.size()));
-  return ClipFingerprint{size, reinterpret_cast<const char*>(hex.data())};
+  return ClipFingerprint{size, inFigures(*hash)};
+}
+
+Result<std::string> sha256Of(const std::filesystem::path& path) {
+  std::ifstream file(path, std::ios::binary);
+  const Hash hash = startHash();
+  std::string part(kStretch_bytes, '\0');
+  while (file && hash) {
+    file.read(part.data(), static_cast<std::streamsize>(part.size()));
+    av_hash_update(hash.get(), reinterpret_cast<const std::uint8_t*>(part.data()),
+                   static_cast<std::size_t>(file.gcount()));
+  }
+  if (!hash || !file.eof())
+    return failure(ErrorCode::Unreadable, path.filename().string() + ": the file cannot be read",
+                   path.string());
+  return inFigures(*hash);
 }
 
 std::string dayOf(const std::filesystem::path& file) {

@@ -23,6 +23,9 @@ struct ClipFingerprint {
 /// Errors: Unreadable with the file's name.
 Result<ClipFingerprint> fingerprintOf(const std::filesystem::path& file);
 
+/// SHA-256 over the whole of a file, in hexadecimal figures. Errors: as above.
+Result<std::string> sha256Of(const std::filesystem::path& file);
+
 /// The day on which a file was last written, by the clock of this place: yyyy-mm-dd. Empty where there is
 /// none.
 std::string dayOf(const std::filesystem::path& file);

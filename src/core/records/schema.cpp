@@ -260,6 +260,16 @@ CREATE TABLE about (
   name TEXT PRIMARY KEY,
   value TEXT NOT NULL                -- editor: who changes this copy
 );
+CREATE TABLE conflict (
+  id INTEGER PRIMARY KEY,
+  kind TEXT NOT NULL,                -- the table that it is of
+  uid TEXT NOT NULL,
+  version TEXT NOT NULL,             -- JSON: the row as it was in the other log, or here before it was overtaken
+  editor TEXT,
+  edited_s REAL,
+  settled INTEGER NOT NULL DEFAULT 0,
+  UNIQUE (kind, uid, version)
+);
 CREATE TABLE edition (
   id INTEGER PRIMARY KEY,
   doc TEXT NOT NULL                  -- JSON: how a rig was tied on earlier days
