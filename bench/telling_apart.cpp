@@ -165,9 +165,10 @@ int main() {
       };
       Day looked;
       looked.rigs = rigs;
-      fmt::print("{:>5} {:>7} {:>8.1f} % {:>10.1f} % {:>12.1f} % {:>12.1f} % {:>14}\n", rigs, passes,
-                 rate({}), rate({.mostVariance = 4.0}), rate({.block = 3.0}), rate({.drift = 5.0}),
-                 passes == 3 ? fmt::format("{:.1f} %", 100.0 * falseAlarmsWithLooks(looked, kDaysWithLooks)) : "");
+      fmt::print(
+          "{:>5} {:>7} {:>8.1f} % {:>10.1f} % {:>12.1f} % {:>12.1f} % {:>14}\n", rigs, passes, rate({}),
+          rate({.mostVariance = 4.0}), rate({.block = 3.0}), rate({.drift = 5.0}),
+          passes == 3 ? fmt::format("{:.1f} %", 100.0 * falseAlarmsWithLooks(looked, kDaysWithLooks)) : "");
     }
   }
   fmt::print("\nSmallest difference told with 80 %, in standard deviations of a pass: before, now\n");

@@ -11,7 +11,7 @@
 
 #include "app/places/days_sheet.h"
 #include "app/places/keys_sheet.h"
-#include "app/places/log/log_choice.h"
+#include "app/places/log/log_place.h"
 #include "app/places/settings_sheet.h"
 #include "app/plots/plot.h"
 #include "app/ui/pieces.h"
@@ -37,6 +37,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
       lenses_(new LensController(*controller_, *log_, this)),
       sharing_(new CameraSync(*controller_, this)),
       ways_(new FurtherCrossings(*controller_, this)),
+      book_(new LogBook(*log_, *day_, *controller_, this)),
       lineUpModel_(new LineUp(*log_, *controller_, *day_, this)),
       verdictController_(new VerdictController(*log_, *lineUpModel_, *edits_, this)),
       eye_(new EyeController(*log_, *edits_, this)),
@@ -46,6 +47,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
       outdated_(new OutdatedBar(*lineUpModel_, *queue_)),
       nothingYet_(new NothingYetBar(*lineUpModel_)),
       found_(new FoundBar(*look_, *queue_)),
+      edition_(new EditionBar(*day_)),
       everywhere_(tr("Everywhere")),
       worn_(&theme()) {
   const QString file = QFileInfo(QString::fromStdString(log_->file().string())).completeBaseName();
@@ -72,6 +74,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   bars->addWidget(notice_);
   bars->addWidget(found_);
   bars->addWidget(outdated_);
+  bars->addWidget(edition_);
   bars->addWidget(nothingYet_);
   layout->addLayout(bars);
   layout->addWidget(places_, 1);
@@ -100,9 +103,15 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   });
   addPlace(Place::Verdict, tr("Verdict"), verdict_);
   keepReadingsFresh();
-  auto* choice = new LogChoice(QString::fromStdString(log_->file().string()), {});
+  logPlace_ = new LogPlace(*book_, *verdictController_, log_->file());
+  LogChoice* choice = &logPlace_->choice();
   connect(choice, &LogChoice::chosen, this, &MainWindow::logChosen);
-  addPlace(Place::Log, tr("Log"), choice);
+  connect(logPlace_, &LogPlace::logChanged, this, &MainWindow::reloadAll);
+  connect(logPlace_, &LogPlace::passWanted, this, [this](PassId pass) {
+    controller_->select(pass);
+    go(Place::Bench);
+  });
+  addPlace(Place::Log, tr("Log"), logPlace_);
   lookPlace_ = new LookPlace(*look_);
   places_->addWidget(lookPlace_);
   connect(lookPlace_, &LookPlace::benchWanted, this, [this](PassId pass) {
@@ -146,6 +155,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
 MainWindow::~MainWindow() {
   // The places and desks use log and undo stack, so they go first.
   delete takeCentralWidget();
+  delete book_;
   delete look_;
   delete ear_;
   delete eye_;
@@ -171,6 +181,7 @@ void MainWindow::hearTroubles() {
   connect(kept_, &KeptCalibrations::told, this, hear);
   connect(look_, &LookThrough::told, this, hear);
   connect(lineUpModel_, &LineUp::told, this, hear);
+  connect(book_, &LogBook::told, this, hear);
   connect(verdictController_, &VerdictController::told, this, hear);
   connect(controller_, &PassController::told, this, [this, hear](const QString& message, bool trouble) {
     if (places_->currentIndex() != static_cast<int>(Place::Bench)) hear(message, trouble);
@@ -359,6 +370,7 @@ void MainWindow::showUnits() {
   day_->setUnits(units);
   lineUp_->setUnits(units);
   verdict_->setUnits(units);
+  logPlace_->setUnits(units);
   lookPlace_->setUnits(units);
 }
 

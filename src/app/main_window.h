@@ -15,7 +15,9 @@
 #include "app/controllers/measuring_queue.h"
 #include "app/controllers/pass_controller.h"
 #include "app/places/bench/bench_place.h"
+#include "app/places/edition_bar.h"
 #include "app/places/lineup/line_up_place.h"
+#include "app/places/log/log_place.h"
 #include "app/places/look/found_bar.h"
 #include "app/places/look/look_place.h"
 #include "app/places/nothing_yet_bar.h"
@@ -94,6 +96,7 @@ class MainWindow : public QMainWindow {
   LensController* lenses_;
   CameraSync* sharing_;
   FurtherCrossings* ways_;
+  LogBook* book_;
   LineUp* lineUpModel_;
   VerdictController* verdictController_;
   EyeController* eye_;
@@ -103,6 +106,7 @@ class MainWindow : public QMainWindow {
   OutdatedBar* outdated_;
   NothingYetBar* nothingYet_;
   FoundBar* found_;
+  EditionBar* edition_;
   std::set<PassId> tried_;  ///< of the passes that are measured by themselves
   QTimer elsewhere_;
   QWidget* strip_;
@@ -113,6 +117,7 @@ class MainWindow : public QMainWindow {
   BenchPlace* bench_;
   LineUpPlace* lineUp_;
   VerdictPlace* verdict_;
+  LogPlace* logPlace_;
   LookPlace* lookPlace_;
   QPushButton* units_;
   QPushButton* dayButton_;

@@ -132,5 +132,29 @@ TEST_F(DaysTest, ADayIsTakenOutAndBroughtBack) {
   EXPECT_EQ(strip(), "2 May, Trough");
 }
 
+TEST_F(DaysTest, ARigThatIsChangedIsASlipOrChangedFromThisDayOn) {
+  beginSecond();
+  const auto hook = [this](const char* size) {
+    window_->day().edit("Hook", [size](DayPlan& plan) { plan.rack.rigs[0].hookSize = size; });
+  };
+  auto* bar = find<QFrame>("editionBar");
+  hook("4");
+  EXPECT_TRUE(bar->isVisible());
+  EXPECT_EQ(text("editionText"), "Vinto was filmed on 1 other day as it was before.");
+  press("editionSlip");
+  EXPECT_FALSE(bar->isVisible());
+  EXPECT_TRUE(window_->day().plan().rack.editions.empty()) << "correct everywhere";
+  hook("2");
+  press("editionFrom");
+  ASSERT_EQ(window_->day().plan().rack.editions.size(), 1U);
+  EXPECT_EQ(window_->day().plan().rack.rigOn(1, 11)->hookSize, "4");
+  EXPECT_EQ(window_->day().plan().rack.rig(11)->hookSize, "2");
+  hook("1");
+  EXPECT_FALSE(bar->isVisible()) << "of the earlier day it is said already";
+  window_->day().choose(1);
+  QTest::keyClick(window_.get(), Qt::Key_4, Qt::ControlModifier);
+  EXPECT_TRUE(find<QWidget>("pairMatrix")->accessibleDescription().contains("Vinto (hook 4)"));
+}
+
 }  // namespace
 }  // namespace fin::app

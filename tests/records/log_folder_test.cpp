@@ -201,6 +201,15 @@ TEST_F(WholeLog, TwoPeoplesLogsAreMergedInEitherOrder) {
   EXPECT_EQ(again->added + again->overtaken, 0U);
   EXPECT_EQ(ask(first, "SELECT count(*) FROM conflict"), "1") << "twice changes nothing";
 
+  const auto kept = keptVersions(first);
+  ASSERT_TRUE(kept) << kept.error().message;
+  ASSERT_EQ(kept->size(), 1U);
+  EXPECT_EQ((*kept)[0].kind, "model");
+  ASSERT_EQ((*kept)[0].differences.size(), 1U);
+  EXPECT_EQ((*kept)[0].differences[0].what, "note");
+  EXPECT_EQ((*kept)[0].differences[0].here, "the helper's");
+  EXPECT_EQ((*kept)[0].differences[0].kept, "mine");
+
   ASSERT_TRUE(mergeLogs(second, log_));
   const std::string all =
       "SELECT group_concat(uid || coalesce(doc ->> 'note', '') || (doc ->> 'name'), '; ') FROM "
@@ -208,6 +217,13 @@ TEST_F(WholeLog, TwoPeoplesLogsAreMergedInEitherOrder) {
   EXPECT_EQ(ask(first, all), ask(second, all)) << "in either order";
   EXPECT_EQ(ask(second, "SELECT version FROM conflict"), ask(first, "SELECT version FROM conflict"));
   EXPECT_EQ((*Log::open(second))->passes()->size(), 3U);
+
+  ASSERT_TRUE(decideOn(first, (*kept)[0].id, true));
+  EXPECT_EQ((*Log::open(first))->plan()->rack.models[0].note, "mine");
+  EXPECT_TRUE(keptVersions(first)->empty()) << "it is decided";
+  EXPECT_EQ(ask(first, "SELECT count(*) FROM conflict"), "2") << "the other version is kept in turn";
+  ASSERT_TRUE(mergeLogs(first, second));
+  EXPECT_EQ((*Log::open(first))->plan()->rack.models[0].note, "mine") << "and stays so";
 }
 
 TEST_F(WholeLog, MergedWithItselfStaysAsItIs) {

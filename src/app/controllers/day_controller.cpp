@@ -133,9 +133,23 @@ void DayController::read(DayId day) {
 }
 
 void DayController::edit(const QString& what, const std::function<void(DayPlan&)>& change) {
+  const Rack before = plan_.rack;
   const bool done = edits_.swap<DayPlan>(
       what, plan_, change, [this](const DayPlan& from, const DayPlan& to) { return write(from, to); });
-  if (!done) emit planChanged();  // fields go back to what stands
+  if (!done) return emit planChanged();  // fields go back to what stands
+  if (!(before == plan_.rack)) tellChangedRigs(before);
+}
+
+void DayController::tellChangedRigs(const Rack& before) {
+  for (const Rig& now : plan_.rack.rigs) {
+    const Rig* was = before.rig(now.id);
+    if (was == nullptr || *was == now) continue;
+    auto days = log_.daysOf(now.id);
+    if (!days) continue;
+    // What is said of earlier days already stays as it is.
+    std::erase_if(*days, [&](DayId day) { return day == plan_.id || plan_.rack.rigOn(day, now.id) != &now; });
+    if (!days->empty()) emit rigChanged(*was, *days);
+  }
 }
 
 Result<void> DayController::write(const DayPlan& before, const DayPlan& after) {

@@ -65,11 +65,14 @@ class DayController : public QObject {
  signals:
   void planChanged();
   void dayChosen();
+  /// A person changed how a rig is tied that these other days filmed.
+  void rigChanged(const Rig& was, const std::vector<DayId>& days);
   void told(const QString& message, bool trouble);
 
  private:
   Result<void> write(const DayPlan& before, const DayPlan& after);
   void readDays();
+  void tellChangedRigs(const Rack& before);
   void read(DayId day);
   void begin(const QString& what, DayPlan fresh);
   /// Says something of every pass that is still to be made.

@@ -28,6 +28,10 @@ QString askForFile(QWidget* parent, const QString& title, const QString& filter)
   return rememberFolder(QFileDialog::getOpenFileName(parent, title, Settings::all().fileFolder(), filter));
 }
 
+QString askForFolder(QWidget* parent, const QString& title) {
+  return QFileDialog::getExistingDirectory(parent, title, Settings::all().clipFolder());
+}
+
 QString askWhereTo(QWidget* parent, const QString& title, const QString& name, const QString& filter) {
   const QString folder = Settings::all().fileFolder();
   const QString begin = folder.isEmpty() ? name : QDir(folder).filePath(name);

@@ -11,6 +11,7 @@ namespace fin::app {
 /// anything else where something was last read or written. Empty where none was chosen.
 QString askForClip(QWidget* parent, const QString& title, const QString& filter);
 QString askForFile(QWidget* parent, const QString& title, const QString& filter);
+QString askForFolder(QWidget* parent, const QString& title);
 /// Asks where something is to be written, with a name to begin with.
 QString askWhereTo(QWidget* parent, const QString& title, const QString& name, const QString& filter = {});
 

@@ -100,7 +100,7 @@ QString styleSheetOf(const Theme& t) {
     QProgressBar::chunk { background: @accentSoft; border-radius: 4px; }
     QScrollArea { border: none; background: transparent; }
     QToolTip { background: @card; color: @ink; border: 1px solid @line; padding: 4px; }
-    QListWidget::item { padding: 6px 4px; }
+    QListWidget::item, QListView#foundList::item { padding: 6px 4px; }
     QTableView, QListView, QTreeView { background: @card; border: 1px solid @line; border-radius: 6px;
                                         gridline-color: @grid; selection-background-color: @accentSoft; selection-color: @ink; }
     QTreeView::item { padding: 3px 0px; }

@@ -81,6 +81,7 @@ struct DayHead {
   WaterId waterBody;
   std::size_t clips = 0;
   std::size_t planned = 0;  ///< passes on its sheet
+  std::size_t open = 0;     ///< of them still to be made
 };
 
 /// As it was said, else that of the first pass that was made (UTC); empty where none was.

@@ -133,6 +133,18 @@ class SqliteLog : public Log {
     return reading([&]() -> Result<std::vector<DayHead>> { return daysIn(database_, place()); });
   }
 
+  Result<std::vector<DayId>> daysOf(RigId rig) const override {
+    return reading([&]() -> Result<std::vector<DayId>> {
+      SQLite::Statement query(database_,
+                              "SELECT DISTINCT day_id FROM planned_pass WHERE removed = 0 AND rig_id = ? "
+                              "AND state = 'done' ORDER BY day_id");
+      query.bind(1, rig.value());
+      std::vector<DayId> out;
+      while (query.executeStep()) out.emplace_back(query.getColumn(0).getInt64());
+      return out;
+    });
+  }
+
   Result<void> hideDay(DayId day, bool hidden) override {
     return changing([&] { records::hideDay(database_, day, hidden); });
   }

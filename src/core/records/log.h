@@ -136,6 +136,8 @@ class Log {
 
   /// All days, by date; none where nothing was planned or filmed yet.
   [[nodiscard]] virtual Result<std::vector<DayHead>> days() const = 0;
+  /// Days on which a rig was filmed.
+  [[nodiscard]] virtual Result<std::vector<DayId>> daysOf(RigId rig) const = 0;
   /// A day with all that is its own goes out of sight, or comes back. Nothing is deleted.
   [[nodiscard]] virtual Result<void> hideDay(DayId day, bool hidden) = 0;
   /// A day's plan with the log's rack; an empty one where nothing was planned yet.

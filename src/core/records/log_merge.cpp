@@ -7,7 +7,9 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <array>
+#include <chrono>
 #include <nlohmann/json.hpp>
 #include <optional>
 
@@ -25,6 +27,7 @@ using Pointer = ordered_json::json_pointer;
 
 constexpr const char* kHere = "main";
 constexpr const char* kThere = "other";
+constexpr double kLater_s = 0.001;
 
 /// A number in a row that is another row's.
 struct Reference {
@@ -104,7 +107,28 @@ class Merge {
   Merge(SQLite::Database& database, fs::path folder, fs::path otherFolder)
       : database_(database), folder_(std::move(folder)), otherFolder_(std::move(otherFolder)) {
     readNumbers(kHere, here_);
-    readNumbers(kThere, there_);
+    if (!otherFolder_.empty()) readNumbers(kThere, there_);
+  }
+
+  /// A row of this log as it would be told to another; none where it is not there.
+  std::optional<PortableRow> rowWith(const std::string& kind, const std::string& uid) {
+    const MergedTable* table = tableNamed(kind);
+    if (table == nullptr) return std::nullopt;
+    std::vector<PortableRow> rows = rowsOf(kHere, *table, here_);
+    const auto found =
+        std::find_if(rows.begin(), rows.end(), [&uid](const PortableRow& r) { return r.uid == uid; });
+    return found == rows.end() ? std::nullopt : std::optional(*found);
+  }
+  /// Puts a version in place of a row that stands, which is kept aside.
+  void put(const std::string& kind, const PortableRow& standing, ordered_json version) {
+    const MergedTable& table = *tableNamed(kind);
+    keepAside(table, standing);
+    PortableRow row = standing;
+    row.content = std::move(version);
+    const double now =
+        std::chrono::duration<double>(std::chrono::system_clock::now().time_since_epoch()).count();
+    row.edited_s = std::max(now, standing.edited_s + kLater_s);  // clocks of two people may differ
+    overtake(table, row, standing.id);
   }
 
   MergeCounts run() {
@@ -119,6 +143,13 @@ class Merge {
   }
 
  private:
+  static const MergedTable* tableNamed(const std::string& kind) {
+    const auto& all = mergedTables();
+    const auto found =
+        std::find_if(all.begin(), all.end(), [&kind](const MergedTable& t) { return t.name == kind; });
+    return found == all.end() ? nullptr : &*found;
+  }
+
   void readNumbers(const std::string& schema, Numbers& numbers) {
     for (const MergedTable& table : mergedTables()) {
       if (std::string(table.key) != "id") continue;
@@ -233,7 +264,7 @@ class Merge {
     }
     if (out.contains("doc") && std::string(table.key) == "id") out["doc"]["id"] = id;
     if (std::string(table.name) == "planned_pass" || std::string(table.key) == "id") out["id"] = id;
-    if (out.contains("request")) out["request"]["clip"] = pathHere(row.id);
+    if (out.contains("request") && !otherFolder_.empty()) out["request"]["clip"] = pathHere(row.id);
     out["uid"] = row.uid;
     if (!row.editor.empty()) out["editor"] = row.editor;
     out["edited_s"] = row.edited_s;
@@ -362,6 +393,50 @@ class Borrowed {
   std::optional<Error> error_;
 };
 
+/// What a row is called.
+std::string nameIn(const ordered_json& content) {
+  for (const char* at : {"/doc/name", "/title", "/doc/words", "/doc/shop"}) {
+    const Pointer pointer(at);
+    if (content.contains(pointer) && content[pointer].is_string() &&
+        !content[pointer].get<std::string>().empty())
+      return content[pointer].get<std::string>();
+  }
+  return {};
+}
+
+std::string wordsFor(const ordered_json& value) {
+  return value.is_string() ? value.get<std::string>() : value.is_null() ? std::string() : value.dump();
+}
+
+/// Where two contents differ, down to single values.
+void addDifferences(const ordered_json& here, const ordered_json& kept, const std::string& at,
+                    std::vector<KeptVersion::Difference>& out) {
+  if (here == kept) return;
+  if (!here.is_object() || !kept.is_object()) {
+    out.push_back({at, wordsFor(here), wordsFor(kept)});
+    return;
+  }
+  for (const auto& [key, value] : here.items())
+    addDifferences(value, kept.value(key, ordered_json()), at.empty() || key != "doc" ? key : at, out);
+  for (const auto& [key, value] : kept.items()) {
+    if (!here.contains(key)) out.push_back({key, {}, wordsFor(value)});
+  }
+}
+
+/// Runs on a log's database; what is thrown becomes the error.
+template <class Work>
+auto onDatabase(const fs::path& file, const Work& work) -> decltype(work(std::declval<SQLite::Database&>())) {
+  try {
+    if (const auto log = Log::open(file); !log) return tl::unexpected(log.error());
+    SQLite::Database database(file.string(), SQLite::OPEN_READWRITE);
+    return work(database);
+  } catch (const std::exception& e) {
+    return failure(ErrorCode::NotWritable,
+                   fmt::format("{} could not be changed ({})", file.filename().string(), e.what()),
+                   file.string());
+  }
+}
+
 }  // namespace
 
 Result<MergeCounts> mergeLogs(const fs::path& file, const fs::path& other) {
@@ -393,6 +468,51 @@ Result<MergeCounts> mergeLogs(const fs::path& file, const fs::path& other) {
                    fmt::format("{} could not be merged ({}); nothing was changed", other.string(), e.what()),
                    other.string());
   }
+}
+
+Result<std::vector<KeptVersion>> keptVersions(const fs::path& file) {
+  return onDatabase(file, [&file](SQLite::Database& database) -> Result<std::vector<KeptVersion>> {
+    Merge rows(database, fs::absolute(file).parent_path(), {});
+    SQLite::Statement query(
+        database,
+        "SELECT id, kind, uid, version, editor, edited_s FROM conflict WHERE settled = 0 ORDER BY id");
+    std::vector<KeptVersion> out;
+    while (query.executeStep()) {
+      KeptVersion one{.id = query.getColumn(0).getInt64(), .kind = query.getColumn(1).getString()};
+      const auto standing = rows.rowWith(one.kind, query.getColumn(2).getString());
+      if (!standing) continue;
+      const ordered_json kept = ordered_json::parse(query.getColumn(3).getString(), nullptr, false);
+      addDifferences(standing->content, kept, "", one.differences);
+      if (one.differences.empty()) continue;
+      one.name = nameIn(standing->content);
+      one.editor = query.getColumn(4).isNull() ? std::string() : query.getColumn(4).getString();
+      one.edited_s = query.getColumn(5).getDouble();
+      out.push_back(std::move(one));
+    }
+    return out;
+  });
+}
+
+Result<void> decideOn(const fs::path& file, std::int64_t version, bool takeIt) {
+  return onDatabase(file, [&](SQLite::Database& database) -> Result<void> {
+    SQLite::Transaction transaction(database, SQLite::TransactionBehavior::IMMEDIATE);
+    SQLite::Statement query(database, "SELECT kind, uid, version FROM conflict WHERE id = ?");
+    query.bind(1, version);
+    if (!query.executeStep()) return failure(ErrorCode::BadRequest, "the log holds no such version");
+    if (takeIt) {
+      Merge rows(database, fs::absolute(file).parent_path(), {});
+      const std::string kind = query.getColumn(0).getString();
+      const auto standing = rows.rowWith(kind, query.getColumn(1).getString());
+      if (!standing) return failure(ErrorCode::BadRequest, "what it is a version of is no longer there");
+      rows.put(kind, *standing, ordered_json::parse(query.getColumn(2).getString()));
+    }
+    SQLite::Statement settle(database, "UPDATE conflict SET settled = 1 WHERE kind = ? AND uid = ?");
+    settle.bind(1, query.getColumn(0).getString());
+    settle.bind(2, query.getColumn(1).getString());
+    settle.exec();
+    transaction.commit();
+    return {};
+  });
 }
 
 }  // namespace fin

@@ -33,6 +33,6 @@ using EditionId = Id<struct Edition>;  ///< of a rig
 using PriceId = Id<struct Price>;
 using ClaimId = Id<struct Claim>;
 using WaterId = Id<struct WaterBody>;
-using PassId = Id<struct LoggedPass>;          ///< a clip's, in the log
+using PassId = Id<struct LoggedPass>;  ///< a clip's, in the log
 
 }  // namespace fin

@@ -51,10 +51,6 @@ LogChoice::LogChoice(const QString& file, const QString& trouble, QWidget* paren
   inTheMiddle(what);
   layout->addSpacing(14);
   layout->addLayout(row);
-  if (trouble.isEmpty()) {
-    layout->addSpacing(24);
-    inTheMiddle(centred(tr("What was saved will be found here, by model and by day.")));
-  }
   layout->addStretch();
   connect(open, &QPushButton::clicked, this, &LogChoice::openAnother);
   connect(begin, &QPushButton::clicked, this, &LogChoice::beginAnother);

@@ -3,6 +3,7 @@
 
 #include <QHBoxLayout>
 
+#include "app/ui/theme.h"
 #include "core/planning/replan.h"
 
 namespace fin::app {

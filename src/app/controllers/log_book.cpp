@@ -1,0 +1,67 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/controllers/log_book.h"
+
+#include <set>
+
+namespace fin::app {
+
+LogBook::LogBook(const Log& log, DayController& days, const PassController& passes, QObject* parent)
+    : QObject(parent), log_(log), days_(days), passes_(passes) {}
+
+void LogBook::refresh() {
+  using Kind = Findable::Kind;
+  findables_.clear();
+  const DayPlan& plan = days_.plan();
+  for (const Model& model : plan.rack.models)
+    findables_.push_back({Kind::Model, model.id.value(), model.name, {}});
+  for (const Rig& rig : plan.rack.rigs) {
+    if (!rig.name.empty()) findables_.push_back({Kind::Rig, rig.id.value(), plan.rack.fullName(rig), {}});
+  }
+  const auto& days = days_.days();
+  for (auto day = days.rbegin(); day != days.rend(); ++day)
+    findables_.push_back({Kind::Day, day->id.value(), days_.dayName(day->id).toStdString(), day->id});
+  for (const WaterBody& water : plan.waters)
+    findables_.push_back({Kind::Water, water.id.value(), water.name, {}});
+  for (const LoggedPass& pass : passes_.passes())
+    findables_.push_back({Kind::Pass, pass.id.value(), pass.title, pass.day});
+  emit changed();
+}
+
+DayPlan LogBook::planOf(DayId day) {
+  auto plan = log_.plan(day);
+  if (plan) return std::move(*plan);
+  emit told(QString::fromStdString(plan.error().message), true);
+  return {};
+}
+
+LogBook::ModelRecord LogBook::recordOf(ModelId model) {
+  const Rack& rack = days_.plan().rack;
+  std::set<std::string> names;
+  for (const Rig& rig : rack.rigs) {
+    if (rig.model == model) names.insert(rack.fullName(rig));
+  }
+  for (const Edition& edition : rack.editions) {
+    if (edition.was.model != model) continue;
+    names.insert(rack.fullName(edition.was));
+    for (const DayId day : edition.days) names.insert(rack.nameOn(day, edition.was.id));
+  }
+  std::set<DayId> wanted;
+  for (const LoggedPass& pass : passes_.passes()) {
+    if (pass.request.rigName.empty() || names.contains(pass.request.rigName)) wanted.insert(pass.day);
+  }
+  ModelRecord out;
+  std::vector<DayPlan> plans;
+  for (const DayId day : wanted) {
+    plans.push_back(planOf(day));
+    out.waters.push_back(plans.back().water);
+  }
+  const auto read = readingsOver(log_, plans, fingerprints_);
+  if (!read) {
+    emit told(QString::fromStdString(read.error().message), true);
+    return out;
+  }
+  out.histories = historiesOf(read->current, days_.days(), {names.begin(), names.end()});
+  return out;
+}
+
+}  // namespace fin::app

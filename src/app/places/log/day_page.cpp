@@ -1,0 +1,141 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/places/log/day_page.h"
+
+#include <QFormLayout>
+#include <QLineEdit>
+#include <QVBoxLayout>
+#include <algorithm>
+
+#include "app/ui/pieces.h"
+#include "app/ui/theme.h"
+#include "core/planning/questions.h"
+
+namespace fin::app {
+namespace {
+
+constexpr int kIdRole = Qt::UserRole;
+
+}  // namespace
+
+DayPage::DayPage(LogBook& book, QWidget* parent)
+    : QWidget(parent),
+      book_(book),
+      name_(new QLabel),
+      facts_(new WholeLabel),
+      passes_(new QListWidget),
+      choose_(namedButton(tr("Work on this day"), "workOnDay")) {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  auto* head = new QHBoxLayout;
+  name_->setObjectName("loggedDay");
+  setLetters(*name_, "large");
+  head->addWidget(name_, 1);
+  head->addWidget(choose_);
+  layout->addLayout(head);
+  facts_->setObjectName("dayFacts");
+  facts_->setTextFormat(Qt::RichText);
+  layout->addWidget(facts_);
+  passes_->setObjectName("dayPasses");
+  passes_->setAccessibleName(tr("Passes of this day; Enter shows one on the bench"));
+  layout->addWidget(passes_, 1);
+  connect(choose_, &QPushButton::clicked, this, [this] { book_.days().choose(day_); });
+  connect(passes_, &QListWidget::itemActivated, this,
+          [this](const QListWidgetItem* item) { emit passWanted(item->data(kIdRole).toLongLong()); });
+}
+
+void DayPage::show(DayId day) {
+  day_ = day;
+  const DayPlan plan = book_.planOf(day);
+  name_->setText(book_.days().dayName(day));
+  enableOr(*choose_, day != book_.days().plan().id, tr("It is the day that is shown now."));
+  QStringList lines;
+  const auto line = [&lines](const QString& what, const QString& text) {
+    if (!text.isEmpty()) lines += QString("<b>%1</b> %2").arg(what, text.toHtmlEscaped());
+  };
+  line(tr("By"), QString::fromStdString(plan.people));
+  QString water = QString::fromStdString(plan.water.name);
+  for (const WaterBody& body : plan.waters) {
+    if (body.id == plan.waterBody) water = QString::fromStdString(body.name);
+  }
+  QStringList state;
+  if (!water.isEmpty()) state += water;
+  state += spokenAmount(plan.water.temperature_C, "°C", 1, units_);
+  if (plan.water.salinity_g_kg > 0.0) state += tr("%1 g/kg of salt").arg(plan.water.salinity_g_kg);
+  line(tr("Water"), state.join(", "));
+  QStringList asked;
+  for (const Question& q : questions()) {
+    if (std::find(plan.questions.begin(), plan.questions.end(), q.key) != plan.questions.end())
+      asked += QString::fromUtf8(q.asked.data(), static_cast<qsizetype>(q.asked.size()));
+  }
+  line(tr("Asked"), asked.join(" "));
+  std::size_t done = 0, fouled = 0;
+  for (const PlannedPass& pass : plan.sheet) {
+    done += pass.state == PassState::Done ? 1 : 0;
+    fouled += pass.state == PassState::Fouled ? 1 : 0;
+  }
+  if (!plan.sheet.empty())
+    line(tr("Sheet"), tr("%1 of %2 made, %3 fouled").arg(done).arg(plan.sheet.size()).arg(fouled));
+  facts_->setText(lines.join("<br>"));
+  passes_->clear();
+  for (const LoggedPass& pass : book_.passes().passes()) {
+    if (pass.day != day) continue;
+    auto* item = new QListWidgetItem(QString::fromStdString(pass.title), passes_);
+    item->setData(kIdRole, QVariant::fromValue<qlonglong>(pass.id.value()));
+  }
+}
+
+WaterBodyPage::WaterBodyPage(LogBook& book, QWidget* parent)
+    : QWidget(parent),
+      book_(book),
+      name_(new QLineEdit),
+      position_(new QLineEdit),
+      note_(new QLineEdit),
+      days_(new QListWidget) {
+  auto* layout = new QVBoxLayout(this);
+  layout->setContentsMargins(0, 0, 0, 0);
+  auto* form = new QFormLayout;
+  const auto field = [&](const QString& label, QLineEdit* edit, const char* name,
+                         std::string WaterBody::*of) {
+    edit->setObjectName(name);
+    form->addRow(label, edit);
+    connect(edit, &QLineEdit::editingFinished, this,
+            [this, label, edit, of] { this->edit(label, of, edit->text()); });
+  };
+  field(tr("Name"), name_, "bodyName", &WaterBody::name);
+  field(tr("Where it is"), position_, "bodyPosition", &WaterBody::position);
+  field(tr("Note"), note_, "bodyNote", &WaterBody::note);
+  position_->setPlaceholderText(tr("for you alone: it stands in no report and on no card"));
+  layout->addLayout(form);
+  layout->addWidget(headingLabel(tr("Days here")));
+  days_->setObjectName("waterDays");
+  days_->setAccessibleName(tr("Days on this water"));
+  layout->addWidget(days_, 1);
+  connect(days_, &QListWidget::itemActivated, this,
+          [this](const QListWidgetItem* item) { emit dayWanted(item->data(kIdRole).toLongLong()); });
+}
+
+void WaterBodyPage::edit(const QString& what, std::string WaterBody::*of, const QString& text) {
+  book_.days().edit(what, [&](DayPlan& plan) {
+    for (WaterBody& water : plan.waters) {
+      if (water.id == water_) water.*of = text.trimmed().toStdString();
+    }
+  });
+}
+
+void WaterBodyPage::show(WaterId id) {
+  water_ = id;
+  for (const WaterBody& water : book_.days().plan().waters) {
+    if (water.id != id) continue;
+    name_->setText(QString::fromStdString(water.name));
+    position_->setText(QString::fromStdString(water.position));
+    note_->setText(QString::fromStdString(water.note));
+  }
+  days_->clear();
+  for (const DayHead& day : book_.days().days()) {
+    if (day.waterBody != id) continue;
+    auto* item = new QListWidgetItem(book_.days().dayName(day.id), days_);
+    item->setData(kIdRole, QVariant::fromValue<qlonglong>(day.id.value()));
+  }
+}
+
+}  // namespace fin::app

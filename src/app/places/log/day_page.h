@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPushButton>
+
+#include "app/controllers/log_book.h"
+
+namespace fin::app {
+
+/// One day as it was: its water, its people, what was asked, and its passes.
+class DayPage : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit DayPage(LogBook& book, QWidget* parent = nullptr);
+  void show(DayId day);
+  void setUnits(UnitSystem units) { units_ = units; }
+
+ signals:
+  void passWanted(PassId pass);
+
+ private:
+  LogBook& book_;
+  UnitSystem units_ = UnitSystem::Metric;
+  DayId day_;
+  QLabel* name_;
+  QLabel* facts_;
+  QListWidget* passes_;
+  QPushButton* choose_;
+};
+
+/// A pool, a tank, a lake: what is known of it, and the days there.
+class WaterBodyPage : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit WaterBodyPage(LogBook& book, QWidget* parent = nullptr);
+  void show(WaterId water);
+
+ signals:
+  void dayWanted(DayId day);
+
+ private:
+  void edit(const QString& what, std::string WaterBody::*of, const QString& text);
+
+  LogBook& book_;
+  WaterId water_;
+  QLineEdit* name_;
+  QLineEdit* position_;
+  QLineEdit* note_;
+  QListWidget* days_;
+};
+
+}  // namespace fin::app

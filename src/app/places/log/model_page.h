@@ -1,0 +1,64 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QLabel>
+#include <QListWidget>
+
+#include "app/controllers/log_book.h"
+#include "app/controllers/verdict_controller.h"
+#include "app/places/log/row_table.h"
+#include "app/ui/page_tabs.h"
+
+class QCustomPlot;
+
+namespace fin::app {
+
+/// A model over all days: its readings with how they went, what is claimed of it and whether that was kept,
+/// its pieces, its prices, and how it was judged.
+class ModelPage : public QWidget {
+  Q_OBJECT
+
+ public:
+  ModelPage(LogBook& book, const VerdictController& verdict, QWidget* parent = nullptr);
+  void show(ModelId model);
+  void setUnits(UnitSystem units);
+
+ private:
+  QWidget* buildReadings();
+  void refresh();
+  void fillReadings();
+  void drawHistory();
+  void fillClaims();
+  void fillPieces();
+  void fillPrices();
+  void fillJudged();
+  void claimTyped(int row, int column, const QString& text);
+  void pieceTyped(int row, int column, const QString& text);
+  void priceTyped(int row, int column, const QString& text);
+  [[nodiscard]] const Model* model() const;
+  [[nodiscard]] QString historyInWords(const RigHistory& history) const;
+  /// The latest value of a reading, over its rigs.
+  [[nodiscard]] std::optional<ReadRange> latestOf(ReadingId reading) const;
+
+  LogBook& book_;
+  const VerdictController& verdict_;
+  ModelId model_;
+  UnitSystem units_ = UnitSystem::Metric;
+  LogBook::ModelRecord record_;
+  QLabel* photo_;
+  QLabel* name_;
+  QLabel* facts_;
+  PageTabs* tabs_;
+  QListWidget* readings_;
+  QLabel* sentence_;
+  QCustomPlot* plot_;
+  RowTable* claims_;
+  RowTable* pieces_;
+  RowTable* prices_;
+  QLabel* judged_;
+  std::vector<ClaimId> claimRows_;
+  std::vector<PieceId> pieceRows_;
+  std::vector<PriceId> priceRows_;
+};
+
+}  // namespace fin::app

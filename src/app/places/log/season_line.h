@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+
+#include <QWidget>
+#include <vector>
+
+#include "core/planning/day_plan.h"
+
+namespace fin::app {
+
+/// The days of a season on one line of time: a test day filled, a day on the water a ring, the chosen one
+/// large. Pressed, or walked along with the arrow keys, a day is chosen.
+class SeasonLine : public QWidget {
+  Q_OBJECT
+
+ public:
+  explicit SeasonLine(QWidget* parent = nullptr);
+  void show(const std::vector<DayHead>& days, DayId chosen);
+  [[nodiscard]] QSize sizeHint() const override;
+
+ signals:
+  void dayWanted(DayId day);
+
+ protected:
+  void paintEvent(QPaintEvent* event) override;
+  void mousePressEvent(QMouseEvent* event) override;
+  void keyPressEvent(QKeyEvent* event) override;
+  bool event(QEvent* event) override;
+
+ private:
+  [[nodiscard]] double xOf(std::size_t day) const;
+  [[nodiscard]] std::optional<std::size_t> dayAt(QPointF at) const;
+
+  std::vector<DayHead> days_;  ///< that have a date, by date
+  DayId chosen_;
+  int from_ = 0;  ///< day numbers
+  int to_ = 1;
+};
+
+}  // namespace fin::app

@@ -1,0 +1,119 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/season/rig_history.h"
+
+#include <algorithm>
+#include <boost/math/distributions/students_t.hpp>
+#include <cmath>
+
+#include "core/readings/registry.h"
+#include "core/readings/scaling.h"
+
+namespace fin {
+namespace {
+
+constexpr double kOtherSalinity_g_kg = 1.0;
+constexpr double kOtherTemperature_C = 3.0;
+
+std::vector<ComparedPass> ofDay(const std::vector<ComparedPass>& passes, DayId day) {
+  std::vector<ComparedPass> out;
+  std::copy_if(passes.begin(), passes.end(), std::back_inserter(out),
+               [day](const ComparedPass& p) { return p.day == day; });
+  return out;
+}
+
+/// The rig whose passes came again all day; empty where none did.
+std::string controlOf(const std::vector<ComparedPass>& passes) {
+  const auto control =
+      std::find_if(passes.begin(), passes.end(), [](const ComparedPass& p) { return p.control; });
+  return control == passes.end() ? std::string() : control->rig;
+}
+
+/// By rig, its values of one day.
+std::vector<double> valuesIn(const std::vector<ComparedRig>& rigs, const std::string& rig) {
+  std::vector<double> out;
+  for (const ComparedRig& one : rigs) {
+    if (one.rig != rig) continue;
+    for (const ComparedValue& v : one.values) out.push_back(v.value);
+  }
+  return out;
+}
+
+ReadRange rangeOf(const std::vector<double>& values, double ownU95) {
+  const double mean = meanOf(values);
+  double half = ownU95;
+  if (const auto scatter = pooledScatter({values})) {
+    const auto n = static_cast<double>(values.size());
+    const double t = boost::math::quantile(boost::math::students_t(n - 1.0), 0.975);
+    half = std::hypot(t * scatter->sd / std::sqrt(n), ownU95);
+  }
+  return {mean - half, mean + half};
+}
+
+/// One rig and reading; no days where nobody read it.
+RigHistory historyIn(const std::vector<ComparedPass>& passes, const std::vector<DayHead>& days,
+                     const std::string& rig, ReadingId reading) {
+  RigHistory out{.rig = rig, .reading = reading};
+  std::vector<ComparedPass> own;
+  std::copy_if(passes.begin(), passes.end(), std::back_inserter(own),
+               [&](const ComparedPass& p) { return p.rig == rig; });
+  const auto speed = commonSpeed(own, reading);
+  double leastU95 = 0.0;
+  for (const DayHead& day : days) {
+    const std::vector<ComparedPass> those = ofDay(passes, day.id);
+    const auto rigs = valuesOf(those, reading, speed);
+    RigDay one{.day = day.id, .date = day.date, .values = {valuesIn(rigs, rig), {}}};
+    for (const ComparedPass& pass : those) {
+      if (pass.rig == rig && numberIn(pass.readings, reading) && pass.pulledOtherwise(speed)) ++out.setAside;
+    }
+    if (one.values.rig.empty()) continue;
+    if (const std::string control = controlOf(those); control != rig)
+      one.values.control = valuesIn(rigs, control);
+    leastU95 = 1e300;
+    for (const ComparedRig& r : rigs) {
+      for (const ComparedValue& v : r.values) {
+        if (r.rig == rig) leastU95 = std::min(leastU95, v.u95);
+      }
+    }
+    out.days.push_back(std::move(one));
+  }
+  std::vector<BridgedDay> values;
+  for (const RigDay& day : out.days) values.push_back(day.values);
+  out.history = historyOf(values, scalingOf(reading));
+  if (!values.empty()) out.latest = rangeOf(values.back().rig, leastU95);
+  return out;
+}
+
+}  // namespace
+
+std::vector<RigHistory> historiesOf(const std::vector<ComparedPass>& passes, const std::vector<DayHead>& days,
+                                    const std::vector<std::string>& rigs) {
+  std::vector<RigHistory> out;
+  for (const std::string& rig : rigs) {
+    std::vector<ComparedPass> own;
+    std::copy_if(passes.begin(), passes.end(), std::back_inserter(own),
+                 [&](const ComparedPass& p) { return p.rig == rig; });
+    for (const ReadingId reading : readingsAmong(own)) {
+      if (reading == ReadingId::TravelSpeed) continue;  // it is what was set
+      RigHistory one = historyIn(passes, days, rig, reading);
+      if (!one.days.empty()) out.push_back(std::move(one));
+    }
+  }
+  return out;
+}
+
+WaterDiffers waterDiffers(const std::vector<WaterPlan>& waters) {
+  WaterDiffers out;
+  if (waters.empty()) return out;
+  const auto range = [&waters](double WaterPlan::*of) {
+    const auto [least, most] = std::minmax_element(
+        waters.begin(), waters.end(), [of](const WaterPlan& a, const WaterPlan& b) { return a.*of < b.*of; });
+    return std::pair((*least).*of, (*most).*of);
+  };
+  std::tie(out.leastSalinity_g_kg, out.mostSalinity_g_kg) = range(&WaterPlan::salinity_g_kg);
+  std::tie(out.least_C, out.most_C) = range(&WaterPlan::temperature_C);
+  out.salinity = out.mostSalinity_g_kg - out.leastSalinity_g_kg > kOtherSalinity_g_kg;
+  out.temperature = out.most_C - out.least_C > kOtherTemperature_C;
+  return out;
+}
+
+}  // namespace fin
