@@ -97,7 +97,7 @@ TEST_F(LogPlaceTest, SaysHowAReadingWentAndThatItIsTheLure) {
   const QString words = text("historySentence");
   EXPECT_TRUE(words.startsWith("205")) << words.toStdString();
   EXPECT_TRUE(
-      words.contains("Changed since 2 May 2026 by -2.9 to -0.2 %: the lure, as the control was the same."))
+      words.contains("Changed since 2 May 2026 by −2.9 to −0.17 %: the lure, as the control was the same."))
       << words.toStdString();
   EXPECT_EQ(find<QCustomPlot>("historyPlot")->graphCount(), 2);
   search("oblag");

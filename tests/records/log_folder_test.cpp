@@ -226,6 +226,16 @@ TEST_F(WholeLog, TwoPeoplesLogsAreMergedInEitherOrder) {
   EXPECT_EQ((*Log::open(first))->plan()->rack.models[0].note, "mine") << "and stays so";
 }
 
+TEST(EarlierLogs, ThatAreCopiesOfOneAreMergedAsOne) {
+  const test::TemporaryFolder folder;
+  for (const char* name : {"mine.finlog", "helpers.finlog"})
+    fs::copy_file(fs::path(FIN_EARLIER_LOGS) / "9.finlog", folder / name);
+  const auto merged = mergeLogs(folder / "mine.finlog", folder / "helpers.finlog");
+  ASSERT_TRUE(merged) << merged.error().message;
+  EXPECT_EQ(merged->added, 0U) << "though each got its random numbers by itself";
+  EXPECT_GT(merged->same, 3U);
+}
+
 TEST_F(WholeLog, MergedWithItselfStaysAsItIs) {
   const auto merged = mergeLogs(log_, log_);
   ASSERT_TRUE(merged) << merged.error().message;

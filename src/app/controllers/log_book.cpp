@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/controllers/log_book.h"
 
+#include <map>
 #include <set>
 
 namespace fin::app {
@@ -22,8 +23,13 @@ void LogBook::refresh() {
     findables_.push_back({Kind::Day, day->id.value(), days_.dayName(day->id).toStdString(), day->id});
   for (const WaterBody& water : plan.waters)
     findables_.push_back({Kind::Water, water.id.value(), water.name, {}});
+  std::map<DayId, std::string> dates;
+  if (days.size() > 1) {
+    for (const DayHead& day : days)
+      dates[day.id] = "  (" + days_.dayName(day.id).section(',', 0, 0).toStdString() + ")";
+  }
   for (const LoggedPass& pass : passes_.passes())
-    findables_.push_back({Kind::Pass, pass.id.value(), pass.title, pass.day});
+    findables_.push_back({Kind::Pass, pass.id.value(), pass.title + dates[pass.day], pass.day});
   emit changed();
 }
 

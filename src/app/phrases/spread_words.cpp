@@ -15,13 +15,6 @@ QString nameIn(const Spread& spread, std::size_t rig) {
   return QString::fromStdString(spread.rigs[rig].rig);
 }
 
-/// "−3.4", with the digits that its size asks for.
-QString signedNumber(double shown) {
-  const double size = std::abs(shown);
-  const QString digits = QString::number(size, 'f', size < 0.995 ? 2 : size < 9.95 ? 1 : 0);
-  return (shown < 0.0 ? QString("−") : QString()) + digits;
-}
-
 /// An amount by which two rigs differ, without its sign.
 QString amount(const Spread& spread, double difference, ReadingId reading, UnitSystem units, bool withUnit) {
   const ShownUnit unit = differenceUnit(spread.scaling, reading, units);
@@ -54,6 +47,12 @@ QString someOf(const Spread& spread, bool RigMean::*may) {
 }
 
 }  // namespace
+
+QString signedNumber(double shown) {
+  const double size = std::abs(shown);
+  const QString digits = QString::number(size, 'f', size < 0.995 ? 2 : size < 9.95 ? 1 : 0);
+  return (shown < 0.0 ? QString("−") : QString()) + digits;
+}
 
 ShownUnit differenceUnit(Scaling scaling, ReadingId reading, UnitSystem units) {
   if (scaling == Scaling::Difference) return shownUnit(reading, units);

@@ -8,6 +8,8 @@
 
 namespace fin::app {
 
+/// "−3.4", with the digits that its size asks for.
+QString signedNumber(double shown);
 /// How differences between rigs are shown: "%", or the reading's unit.
 ShownUnit differenceUnit(Scaling scaling, ReadingId reading, UnitSystem units);
 /// What a comparison says first: "Highest: D, 7 to 10 % over B. Lowest: A or C."

@@ -3,7 +3,11 @@
 
 #include <SQLiteCpp/SQLiteCpp.h>
 
+#include <fmt/format.h>
+
 #include <array>
+#include <boost/uuid/name_generator_sha1.hpp>
+#include <boost/uuid/uuid_io.hpp>
 #include <string>
 
 namespace fin::records {
@@ -463,6 +467,39 @@ END;
 constexpr int kApplicationId = 0x46494E4C;
 constexpr int kLastVersionWithoutId = 6;
 
+constexpr int kRowsHaveUids = 10;  ///< from this version on
+
+/// Copies of one log that are brought up to date one by one must know their rows as the same when they are
+/// merged: from the log's first clip, the row's number and what it is called. A log without a clip keeps
+/// random numbers: nobody knows whose copy it is.
+void nameRowsOfCopiesAlike(SQLite::Database& database) {
+  SQLite::Statement first(database, "SELECT sha256 FROM clip ORDER BY id LIMIT 1");
+  if (!first.executeStep()) return;
+  const std::string origin = first.getColumn(0).getString();
+  const boost::uuids::name_generator_sha1 named(boost::uuids::ns::oid());
+  constexpr std::array<std::pair<const char*, const char*>, 7> kCalled{{{"model", "doc ->> 'name'"},
+                                                                        {"rig", "doc ->> 'name'"},
+                                                                        {"day", "''"},
+                                                                        {"planned_pass", "doc ->> 'rig'"},
+                                                                        {"pass", "title"},
+                                                                        {"verdict", "day_id"},
+                                                                        {"eye_score", "property"}}};
+  for (const auto& [table, called] : kCalled) {
+    SQLite::Statement rows(database, fmt::format("SELECT rowid, {} FROM {}", called, table));
+    SQLite::Statement update(database, fmt::format("UPDATE {} SET uid = ? WHERE rowid = ?", table));
+    while (rows.executeStep()) {
+      const std::int64_t row = rows.getColumn(0).getInt64();
+      const auto uid = named(fmt::format("{} {} {} {}", origin, table, row, rows.getColumn(1).getString()));
+      std::string figures = to_string(uid);
+      std::erase(figures, '-');
+      update.bind(1, figures.substr(0, 16));
+      update.bind(2, row);
+      update.exec();
+      update.reset();
+    }
+  }
+}
+
 int numberOf(const SQLite::Database& database, const char* sql) {
   SQLite::Statement query(database, sql);
   return query.executeStep() ? query.getColumn(0).getInt() : 0;
@@ -498,6 +535,7 @@ void migrate(SQLite::Database& database) {
   if (versionOf(database) != from) return;  // another window was faster
   for (int step = from; step < currentVersion(); ++step)
     database.exec(kSteps[static_cast<std::size_t>(step)]);
+  if (from > 0 && from < kRowsHaveUids) nameRowsOfCopiesAlike(database);
   database.exec("PRAGMA user_version = " + std::to_string(currentVersion()));
   database.exec("PRAGMA application_id = " + std::to_string(kApplicationId));
   transaction.commit();

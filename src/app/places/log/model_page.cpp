@@ -256,12 +256,10 @@ QString ModelPage::historyInWords(const RigHistory& history) const {
   const DayChange& c = change->change;
   const ShownUnit unit =
       differenceUnit(c.byRatio ? Scaling::Ratio : Scaling::Difference, history.reading, units_);
-  const QString by = tr("%1 to %2 %3")
-                         .arg(c.from * unit.factor, 0, 'f', 1)
-                         .arg(c.to * unit.factor, 0, 'f', 1)
-                         .arg(unit.unit);
+  const QString by =
+      tr("%1 to %2 %3").arg(signedNumber(c.from * unit.factor), signedNumber(c.to * unit.factor), unit.unit);
   const QString since = dayAndMonth(history.days[change->a].date);
-  if (c.p >= kLevel) return out + tr(". No change since %1 that can be told (%2).").arg(since, by);
+  if (c.p >= kLevel) return out + tr(". Whether it changed since %1 is too close to call.").arg(since);
   return out + (c.bridged
                     ? tr(". Changed since %1 by %2: the lure, as the control was the same.").arg(since, by)
                     : tr(". Changed since %1 by %2: lure or day? No control was filmed twice on both.")
