@@ -67,6 +67,17 @@ std::vector<Stop> allPages() {
                      w.verdict().go(page);
                    }});
   out.push_back({"Log", place(Place::Log)});
+  for (const char* page :
+       {"modelReadings", "modelClaims", "modelPieces", "modelPrices", "modelJudgedPage", "thisLog"}) {
+    out.push_back({std::string("Log") + page, [page](MainWindow& w) {
+                     w.go(Place::Log);
+                     auto* words = w.findChild<QLineEdit*>("findWords");
+                     words->setText("Vinto");
+                     emit words->returnPressed();
+                     w.findChild<QPushButton*>(page)->click();
+                   }});
+  }
+  out.push_back({"Days", [](MainWindow& w) { w.findChild<QPushButton*>("days")->click(); }});
   out.push_back({"LookThrough", place(Place::LookThrough)});
   return out;
 }
