@@ -45,13 +45,14 @@ fs::path nameAmong(int argc, char** argv, const QString& shown) {
 /// Opens a log in a window of its own, or says why it cannot.
 class Program : public QObject {
  public:
-  void open(const fs::path& file) {
+  void open(const fs::path& file, fin::DayId first = {}) {
     auto log = fin::Log::open(file);
     if (!log) return tellTrouble(log.error());
     auto window = std::make_unique<fin::app::MainWindow>(std::move(*log), indexFolder());
     connect(window.get(), &fin::app::MainWindow::logChosen, this, &Program::openChosen, Qt::QueuedConnection);
     const auto openDemoDay = [this] { openDemo(demoDay()); };
     connect(window.get(), &fin::app::MainWindow::demoWanted, this, openDemoDay, Qt::QueuedConnection);
+    if (first) window->day().choose(first);
     window->show();
     window_ = std::move(window);
   }
@@ -68,7 +69,7 @@ class Program : public QObject {
                   [this](fin::Result<fs::path> made) {
                     progress_.reset();
                     if (!made) return tellTrouble(made.error());
-                    open(*made);
+                    open(*made, 1);  // the story begins with the first day
                   },
                   [this](double share, double) {
                     if (progress_) progress_->setValue(static_cast<int>(1000 * share));

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <future>
+#include <map>
 #include <string>
 #include <vector>
 
@@ -18,6 +19,8 @@ namespace {
 
 namespace fs = std::filesystem;
 
+constexpr std::int64_t kTrough = 131;
+constexpr double kDay_s = 86400.0;
 constexpr const char* kBoardTitle = "The board before the fixed camera";
 
 /// Eight invented models over the four families: one on two heads, two near twins, one that is not graded.
@@ -57,6 +60,40 @@ Rack demoRack() {
   rack.models[3].graded = false;
   rack.models[3].whyNotGraded = "one of us designed it";
   rack.models[2].claims = "hangs on the pause";
+  rack.claims = {
+      {.id = 121,
+       .model = 3,
+       .words = "hangs on the pause",
+       .reading = ReadingId::PauseDrift,
+       .least = -5.0,
+       .most = 5.0},
+      {.id = 122, .model = 1, .words = "falls like a leaf", .reading = ReadingId::FallRate, .most = 150.0},
+      {.id = 123,
+       .model = 5,
+       .words = "four wobbles a second",
+       .reading = ReadingId::WobbleFrequency,
+       .least = 3.5,
+       .most = 4.5}};
+  rack.pieces = {
+      {.id = kWornPiece, .model = 1, .number = 1, .state = PieceState::Worn, .paid = 1.9, .currency = "EUR"},
+      {.id = kUnusedPiece,
+       .model = 1,
+       .number = 2,
+       .state = PieceState::Spare,
+       .paid = 1.9,
+       .currency = "EUR"},
+      {.id = 103,
+       .model = 2,
+       .number = 1,
+       .state = PieceState::Lost,
+       .paid = 2.4,
+       .currency = "EUR",
+       .note = "in the piles"}};
+  rack.prices = {
+      {.id = 111, .model = 1, .amount = 1.9, .currency = "EUR", .shop = "Vemmelin", .date = "2026-08-30"},
+      {.id = 112, .model = 1, .amount = 2.1, .currency = "EUR", .shop = "Haddlewick", .date = "2026-09-12"},
+      {.id = 113, .model = 3, .amount = 17.5, .currency = "EUR", .shop = "Vemmelin", .date = "2026-08-30"},
+      {.id = 114, .model = 3, .amount = 15.9, .currency = "EUR", .shop = "Haddlewick", .date = "2026-10-24"}};
   rack.rigs = {{.id = kVinto7, .model = 1, .name = "7 g head", .head_g = 7.0},
                {.id = kVinto4, .model = 1, .name = "4 g head", .head_g = 4.0},
                {.id = kMirk7, .model = 2, .name = "7 g head", .head_g = 7.0},
@@ -80,6 +117,8 @@ DayPlan demoPlan() {
   plan.name = "Net loft, first day at the trough";
   plan.questions = {"wobble", "fall"};
   plan.rack = demoRack();
+  plan.waters = {{.id = kTrough, .name = "The trough", .note = "indoors; fills in two hours"}};
+  plan.waterBody = kTrough;
   plan.water = {.name = "The trough",
                 .length_mm = 6000.0,
                 .width_mm = 800.0,
@@ -137,10 +176,50 @@ void playMorning(DayPlan& plan, const std::vector<DemoPass>& filmed) {
                         [](const PlannedPass& p) { return p.state != PassState::Planned; });
 }
 
+struct LaterDay {
+  std::int64_t id = 0;
+  const char* name = "";
+  int after_days = 0;
+  double salinity_g_kg = 0.0;
+  std::vector<DemoPass> passes;
+};
+/// Two more afternoons at the trough.
+std::vector<LaterDay> laterDays() {
+  return {{140, "Net loft, with salt in the trough", 21, 12.0, saltDayPasses()},
+          {170, "Net loft, a worn one beside an unused", 42, 6.0, wornDayPasses()}};
+}
+
+/// All its passes made, the control's marked as such.
+DayPlan planOf(const LaterDay& day, const DayPlan& first) {
+  DayPlan plan = first;
+  plan.id = day.id;
+  plan.name = day.name;
+  plan.water.salinity_g_kg = day.salinity_g_kg;
+  plan.options.controlRig = kOblag;
+  plan.sheet.clear();
+  std::map<std::pair<RigId, PieceId>, int> blocks;
+  for (const DemoPass& pass : day.passes) {
+    const std::size_t before = plan.sheet.size();
+    PlannedPass planned{.id = day.id + 1 + static_cast<std::int64_t>(before),
+                        .rig = pass.rig,
+                        .protocol = protocolOf(pass.scene.motion),
+                        .view = pass.scene.camera.view};
+    planned.block = ++blocks[{pass.rig, pass.piece}];
+    planned.control = pass.rig == RigId(kOblag);
+    planned.piece = pass.piece;
+    planned.state = PassState::Done;
+    planned.finished_s = kMorning_s + kDay_s * day.after_days + 240.0 * static_cast<double>(before + 1);
+    plan.sheet.push_back(planned);
+  }
+  return plan;
+}
+
 std::optional<PlannedPassId> plannedFor(const DayPlan& plan, const DemoPass& pass) {
   const Protocol protocol = protocolOf(pass.scene.motion);
+  int nth = 0;
   for (const PlannedPass& p : plan.sheet) {
-    if (p.rig == pass.rig && p.protocol == protocol && p.state == PassState::Done) return p.id;
+    if (p.rig == pass.rig && p.protocol == protocol && p.state == PassState::Done && ++nth == pass.nth)
+      return p.id;
   }
   return std::nullopt;
 }
@@ -169,8 +248,8 @@ Result<void> keep(Log& log, const DayPlan& plan, const DemoPass& pass, const fs:
   const auto measured = measure({request, fingerprint, nullptr}, *clip);
   if (!measured) return tl::unexpected(measured.error());
   return log.together([&]() -> Result<void> {
-    const auto id = log.addPass(
-        {pass.title, request, fingerprint, pass.onSheet ? plannedFor(plan, pass) : std::nullopt, camera});
+    const auto id = log.addPass({pass.title, request, fingerprint,
+                                 pass.onSheet ? plannedFor(plan, pass) : std::nullopt, camera, plan.id});
     if (!id) return tl::unexpected(id.error());
     return log.saveMeasurement(*id, *measured->measurement);
   });
@@ -248,8 +327,11 @@ Result<fs::path> makeDemoDay(const fs::path& folder, const JobControl& job) {
     return std::any_of(kept->begin(), kept->end(), [&](const LoggedPass& p) { return p.title == title; });
   };
   std::size_t done = 0;
-  const auto filmAll = [&](const std::vector<DemoPass>& passes) -> Result<void> {
-    const auto count = static_cast<double>(first.size() + further.size());
+  const std::vector<LaterDay> later = laterDays();
+  std::size_t all = first.size() + further.size();
+  for (const LaterDay& day : later) all += day.passes.size();
+  const auto filmAll = [&](const DayPlan& of, const std::vector<DemoPass>& passes) -> Result<void> {
+    const auto count = static_cast<double>(all);
     const auto begin = [&](std::size_t i) {
       const double from = static_cast<double>(done + i) / count;
       const double to = static_cast<double>(done + i + 1) / count;
@@ -262,17 +344,28 @@ Result<fs::path> makeDemoDay(const fs::path& folder, const JobControl& job) {
       if (auto ok = filming.get(); !ok) return ok;
       if (i + 1 < passes.size()) filming = begin(i + 1);
       if (known(passes[i].title)) continue;
-      if (auto ok = keep(**log, plan, passes[i], folder / passes[i].file); !ok) return ok;
+      if (auto ok = keep(**log, of, passes[i], folder / passes[i].file); !ok) return ok;
     }
     done += passes.size();
     return {};
   };
-  if (auto ok = filmAll(first); !ok) return tl::unexpected(ok.error());
+  if (auto ok = filmAll(plan, first); !ok) return tl::unexpected(ok.error());
   if (!known(kBoardTitle)) {
     if (auto ok = addBoard(**log, folder / "board-in-the-water.mp4"); !ok) return tl::unexpected(ok.error());
     if (auto ok = keepCalibrations(**log); !ok) return tl::unexpected(ok.error());
   }
-  if (auto ok = filmAll(further); !ok) return tl::unexpected(ok.error());
+  if (auto ok = filmAll(plan, further); !ok) return tl::unexpected(ok.error());
+  for (const LaterDay& day : later) {
+    const DayPlan made = planOf(day, plan);
+    if ((*log)->plan(made.id)->sheet.empty()) {
+      DayPlan none;
+      none.id = made.id;
+      none.rack = plan.rack;
+      none.waters = plan.waters;
+      if (auto ok = (*log)->savePlan(none, made); !ok) return tl::unexpected(ok.error());
+    }
+    if (auto ok = filmAll(made, day.passes); !ok) return tl::unexpected(ok.error());
+  }
   return file;
 }
 

@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "demo/demo_passes.h"
 
+#include <fmt/format.h>
+
+#include <tuple>
+
 namespace fin {
 namespace {
 
@@ -100,6 +104,33 @@ DemoPass hopped(const char* file, const char* title, RigId rig, LureBuild lure, 
   return {file, title, rig, scene(std::move(lure), hops, View::Side, 4.6, seed), false, false};
 }
 
+/// The twin that comes again on every day, so that days can be told from lures.
+void addControl(std::vector<DemoPass>& out, const char* day, double faster, unsigned seed) {
+  const StraightPull oblag{
+      .speed_mm_s = 260.0, .start_mm = -370.0, .roll_deg = 30.0, .lopsided = 0.35, .unevenness = 0.02};
+  for (int n = 1; n <= 2; ++n) {
+    const std::string file = fmt::format("oblag-18-{}-{}.mp4", day, n);
+    const std::string title = fmt::format("Oblag 18, pull {} ({})", n, day);
+    out.push_back(again(file.c_str(), title.c_str(), kOblag, spoon(), oblag, (3.78 + 0.05 * n) * faster,
+                        43.4 + 0.8 * n, seed + static_cast<unsigned>(n)));
+    out.back().onSheet = true;
+    out.back().nth = n;
+  }
+}
+
+/// A fall on the 7 g head, as on the first day but for its speed and its kick.
+Sink vintoFall(double speed_mm_s, double kick_deg) {
+  return {.speed_mm_s = speed_mm_s,
+          .timeConstant_s = 0.16,
+          .from_mm = 230.0,
+          .bottom_mm = -260.0,
+          .aside_mm = -40.0,
+          .glide = 0.06,
+          .attitude_deg = 58.0,
+          .kick_Hz = 3.4,
+          .kick_deg = kick_deg};
+}
+
 }  // namespace
 
 std::vector<DemoPass> demoPasses() {
@@ -125,15 +156,7 @@ std::vector<DemoPass> demoPasses() {
                             .kick_deg = 40.0,
                             .unevenness = 0.11,
                             .seed = 5};
-  const Sink vinto{.speed_mm_s = 210.0,
-                   .timeConstant_s = 0.16,
-                   .from_mm = 230.0,
-                   .bottom_mm = -260.0,
-                   .aside_mm = -40.0,
-                   .glide = 0.06,
-                   .attitude_deg = 58.0,
-                   .kick_Hz = 3.4,
-                   .kick_deg = 36.0};
+  const Sink vinto = vintoFall(210.0, 36.0);
   const Sink vintoLight{.speed_mm_s = 128.0,
                         .timeConstant_s = 0.14,
                         .from_mm = 230.0,
@@ -249,6 +272,49 @@ std::vector<DemoPass> furtherPasses() {
                    scene(bladedBait(), pull, View::Top, 2.4, seed), false, false});
     ++seed;
   }
+  return out;
+}
+
+std::vector<DemoPass> saltDayPasses() {
+  std::vector<DemoPass> out;
+  for (int n = 1; n <= 2; ++n) {
+    out.push_back({fmt::format("vinto-11-salt-{}.mp4", n), fmt::format("Vinto 11, fall {} (salt)", n),
+                   kVinto7,
+                   scene(paddleTail(), vintoFall(207.0 + 1.6 * n, 36.0), View::Side, 2.9,
+                         70U + static_cast<unsigned>(n))});
+    out.back().nth = n;
+  }
+  const Jerks rising{.first_s = 0.35,
+                     .every_s = 1.05,
+                     .uneven_s = 0.03,
+                     .start_mm = -330.0,
+                     .advance_mm = 118.0,
+                     .advanceSpread_mm = 4.0,
+                     .back_mm = 31.0,
+                     .drift_mm_s = 31.0,
+                     .attitude_deg = 4.0,
+                     .seed = 75};
+  out.push_back({"skrell-95-salt.mp4", "Skrell 95, twitch and pause (salt)", kSkrell,
+                 scene(jerkbait(), rising, View::Side, 4.4, 75)});
+  addControl(out, "salt", 1.0, 76);
+  return out;
+}
+
+std::vector<DemoPass> wornDayPasses() {
+  std::vector<DemoPass> out;
+  for (const auto& [piece, kick_deg, what] :
+       {std::tuple(kWornPiece, 29.0, "worn"), {kUnusedPiece, 36.0, "unused"}}) {
+    for (int n = 1; n <= 2; ++n) {
+      const int nth = static_cast<int>(out.size()) + 1;
+      out.push_back({fmt::format("vinto-11-{}-{}.mp4", what, n),
+                     fmt::format("Vinto 11, {} one, fall {}", what, n), kVinto7,
+                     scene(paddleTail(), vintoFall(209.0 + n, kick_deg + 0.6 * n), View::Side, 2.9,
+                           80U + static_cast<unsigned>(nth))});
+      out.back().nth = nth;
+      out.back().piece = piece;
+    }
+  }
+  addControl(out, "worn", 1.004, 86);
   return out;
 }
 

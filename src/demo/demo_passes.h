@@ -19,6 +19,8 @@ struct DemoPass {
   bool outlined = false;                   ///< its outline is drawn, beside the marks
   bool onSheet = true;                     ///< else it was made beside the day's sheet
   std::optional<QuietStretch> quiet = {};  ///< of a pass that is read for its sound alone
+  int nth = 1;                             ///< of the passes of its rig and protocol on the sheet
+  PieceId piece = {};
 };
 
 /// By their numbers on the demo rack.
@@ -38,5 +40,13 @@ enum DemoRig : std::int64_t {
 std::vector<DemoPass> demoPasses();
 /// Second pulls, the near twin of one model, twitches, and one rig from dead slow to too fast.
 std::vector<DemoPass> furtherPasses();
+/// In salt water, with the twin that came again: does it fall slower, and does it still hang?
+std::vector<DemoPass> saltDayPasses();
+/// A worn lure beside an unused one.
+std::vector<DemoPass> wornDayPasses();
+
+/// The pieces of the Vinto that the third day holds against each other.
+inline constexpr std::int64_t kWornPiece = 101;
+inline constexpr std::int64_t kUnusedPiece = 102;
 
 }  // namespace fin

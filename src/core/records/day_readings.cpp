@@ -4,6 +4,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <set>
 
 namespace fin {
 namespace {
@@ -17,17 +18,30 @@ const PlannedPass* plannedFor(const LoggedPass& pass, const DayPlan& plan) {
   return found == plan.sheet.end() ? nullptr : &*found;
 }
 
+/// Where a day filmed several pieces of a rig, each is held against the others: which one a pass is of.
+std::string pieceOf(const PlannedPass& planned, const DayPlan& plan) {
+  std::set<PieceId> pieces;
+  for (const PlannedPass& pass : plan.sheet) {
+    if (pass.rig == planned.rig && pass.piece) pieces.insert(pass.piece);
+  }
+  const auto piece = std::find_if(plan.rack.pieces.begin(), plan.rack.pieces.end(),
+                                  [&](const Piece& p) { return p.id == planned.piece; });
+  if (pieces.size() < 2 || piece == plan.rack.pieces.end()) return {};
+  return fmt::format(", piece {}", piece->number);
+}
+
 /// The rig's name as the rack has it, else as it was said of the pass.
-std::string rigOf(const LoggedPass& pass, const PlannedPass* planned, const Rack& rack) {
-  if (planned != nullptr && rack.rig(planned->rig) != nullptr) return rack.nameOn(pass.day, planned->rig);
+std::string rigOf(const LoggedPass& pass, const PlannedPass* planned, const DayPlan& plan) {
+  if (planned != nullptr && plan.rack.rig(planned->rig) != nullptr)
+    return plan.rack.nameOn(pass.day, planned->rig) + pieceOf(*planned, plan);
   return pass.request.rigName.empty() ? pass.title : pass.request.rigName;
 }
 
-ComparedPass comparedPass(const LoggedPass& pass, const PlannedPass* planned, const Rack& rack,
+ComparedPass comparedPass(const LoggedPass& pass, const PlannedPass* planned, const DayPlan& plan,
                           const Measurement& measured) {
   ComparedPass out{pass.id,
                    pass.title,
-                   rigOf(pass, planned, rack),
+                   rigOf(pass, planned, plan),
                    pass.planned,
                    pass.request.protocol,
                    showsAction(pass.request.view, pass.request.marks),
@@ -81,7 +95,7 @@ Result<DayReadings> readingsOver(const Log& log, const std::vector<DayPlan>& pla
       out.outdated.push_back({pass.id, pass.title, state});
       continue;
     }
-    out.current.push_back(comparedPass(pass, planned, plan->rack, **measured));
+    out.current.push_back(comparedPass(pass, planned, *plan, **measured));
     if (auto& block = out.current.back().block)
       *block += kBlocksOfADay * static_cast<int>(plan - plans.begin());
   }

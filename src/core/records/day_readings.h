@@ -30,7 +30,7 @@ struct DayReadings {
 /// Log.
 Result<DayReadings> dayReadings(const Log& log, const DayPlan& plan, FingerprintCache& fingerprints);
 /// The same over several days: blocks of one are none of another, and a rig that was tied otherwise by then
-/// is another rig (Rack::nameOn).
+/// is another rig (Rack::nameOn); so are two pieces of one rig that a day filmed beside each other.
 Result<DayReadings> readingsOver(const Log& log, const std::vector<DayPlan>& plans,
                                  FingerprintCache& fingerprints);
 

@@ -4,6 +4,8 @@
 #include <algorithm>
 #include <boost/math/distributions/students_t.hpp>
 #include <cmath>
+#include <map>
+#include <set>
 
 #include "core/readings/registry.h"
 #include "core/readings/scaling.h"
@@ -21,11 +23,16 @@ std::vector<ComparedPass> ofDay(const std::vector<ComparedPass>& passes, DayId d
   return out;
 }
 
-/// The rig whose passes came again all day; empty where none did.
+/// The rig that came again all day on most days; empty where none did.
 std::string controlOf(const std::vector<ComparedPass>& passes) {
-  const auto control =
-      std::find_if(passes.begin(), passes.end(), [](const ComparedPass& p) { return p.control; });
-  return control == passes.end() ? std::string() : control->rig;
+  std::map<std::string, std::set<DayId>> days;
+  for (const ComparedPass& pass : passes) {
+    if (pass.control) days[pass.rig].insert(pass.day);
+  }
+  const auto most = std::max_element(days.begin(), days.end(), [](const auto& a, const auto& b) {
+    return a.second.size() < b.second.size();
+  });
+  return most == days.end() ? std::string() : most->first;
 }
 
 /// By rig, its values of one day.
@@ -56,6 +63,7 @@ RigHistory historyIn(const std::vector<ComparedPass>& passes, const std::vector<
   std::vector<ComparedPass> own;
   std::copy_if(passes.begin(), passes.end(), std::back_inserter(own),
                [&](const ComparedPass& p) { return p.rig == rig; });
+  const std::string control = controlOf(passes);
   const auto speed = commonSpeed(own, reading);
   double leastU95 = 0.0;
   for (const DayHead& day : days) {
@@ -66,8 +74,7 @@ RigHistory historyIn(const std::vector<ComparedPass>& passes, const std::vector<
       if (pass.rig == rig && numberIn(pass.readings, reading) && pass.pulledOtherwise(speed)) ++out.setAside;
     }
     if (one.values.rig.empty()) continue;
-    if (const std::string control = controlOf(those); control != rig)
-      one.values.control = valuesIn(rigs, control);
+    if (control != rig) one.values.control = valuesIn(rigs, control);
     leastU95 = 1e300;
     for (const ComparedRig& r : rigs) {
       for (const ComparedValue& v : r.values) {

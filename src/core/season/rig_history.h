@@ -30,8 +30,8 @@ struct RigHistory {
 };
 
 /// The histories of these rigs, by rig and reading. Passes of one camera and planned pass count once; pulls
-/// at another speed than most are set aside; the control's passes are those of the rig that came again all
-/// day, if it is another one. Pure; on any thread.
+/// at another speed than most are set aside; the control is the rig that came again all day on
+/// most days, if it is another one. Pure; on any thread.
 std::vector<RigHistory> historiesOf(const std::vector<ComparedPass>& passes, const std::vector<DayHead>& days,
                                     const std::vector<std::string>& rigs);
 

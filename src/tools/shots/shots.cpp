@@ -17,6 +17,7 @@ constexpr int kQuietTicks = 6;
 
 Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
     : QObject(parent), window_(window), folder_(folder) {
+  window_.day().choose(1);
   const auto bench = [this](std::size_t pass, double share) {
     window_.go(Place::Bench);
     PassController& controller = window_.passController();
