@@ -118,6 +118,20 @@ void addControl(std::vector<DemoPass>& out, const char* day, double faster, unsi
   }
 }
 
+/// Twitched and left alone: in the pause it drifts up by so much.
+Jerks skrellTwitches(double drift_mm_s, unsigned seed) {
+  return {.first_s = 0.35,
+          .every_s = 1.05,
+          .uneven_s = 0.03,
+          .start_mm = -330.0,
+          .advance_mm = 118.0,
+          .advanceSpread_mm = 4.0,
+          .back_mm = 31.0,
+          .drift_mm_s = drift_mm_s,
+          .attitude_deg = 4.0,
+          .seed = seed};
+}
+
 /// A fall on the 7 g head, as on the first day but for its speed and its kick.
 Sink vintoFall(double speed_mm_s, double kick_deg) {
   return {.speed_mm_s = speed_mm_s,
@@ -220,16 +234,7 @@ std::vector<DemoPass> furtherPasses() {
                         {255.0, 5.8, 23.0, 0.02},
                         {310.0, 6.9, 25.0, 0.03},
                         {400.0, 8.3, 0.5, 0.9}};
-  const Jerks skrellJerks{.first_s = 0.35,
-                          .every_s = 1.05,
-                          .uneven_s = 0.03,
-                          .start_mm = -330.0,
-                          .advance_mm = 118.0,
-                          .advanceSpread_mm = 4.0,
-                          .back_mm = 31.0,
-                          .drift_mm_s = 2.0,
-                          .attitude_deg = 4.0,
-                          .seed = 51};
+  const Jerks skrellJerks = skrellTwitches(2.0, 51);
   Jerks pellowJerks = skrellJerks;
   pellowJerks.advance_mm = 96.0;
   pellowJerks.advanceSpread_mm = 14.0;
@@ -284,18 +289,8 @@ std::vector<DemoPass> saltDayPasses() {
                          70U + static_cast<unsigned>(n))});
     out.back().nth = n;
   }
-  const Jerks rising{.first_s = 0.35,
-                     .every_s = 1.05,
-                     .uneven_s = 0.03,
-                     .start_mm = -330.0,
-                     .advance_mm = 118.0,
-                     .advanceSpread_mm = 4.0,
-                     .back_mm = 31.0,
-                     .drift_mm_s = 31.0,
-                     .attitude_deg = 4.0,
-                     .seed = 75};
   out.push_back({"skrell-95-salt.mp4", "Skrell 95, twitch and pause (salt)", kSkrell,
-                 scene(jerkbait(), rising, View::Side, 4.4, 75)});
+                 scene(jerkbait(), skrellTwitches(31.0, 75), View::Side, 4.4, 75)});
   addControl(out, "salt", 1.0, 76);
   return out;
 }

@@ -11,6 +11,8 @@
 
 namespace fin::records {
 
+inline constexpr int kPatience_ms = 2000;  ///< for another window to finish writing
+
 template <class T>
 void bindOne(SQLite::Statement& statement, int i, const std::optional<T>& value) {
   if (value) statement.bind(i, *value);

@@ -24,7 +24,6 @@ namespace {
 namespace fs = std::filesystem;
 using namespace records;
 
-constexpr int kPatience_ms = 2000;  ///< for another window to finish writing
 constexpr const char* kVerdict = "the verdict";
 
 /// Which file lies at a place: another one there by now is not this log.

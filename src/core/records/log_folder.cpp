@@ -10,6 +10,7 @@
 #include <map>
 
 #include "core/footage/clip_fingerprint.h"
+#include "core/records/database.h"
 #include "core/records/log.h"
 #include "core/records/schema.h"
 #include "core/records/table_rows.h"
@@ -213,7 +214,7 @@ void readFolder(const fs::path& folder, const fs::path& file, LogCounts& counts)
                      manifest.at("schema").get<int>(), currentVersion()),
          at);
   for (const ordered_json& listed : manifest.at("files")) checkFile(folder, listed);
-  SQLite::Database database(file.string(), SQLite::OPEN_READWRITE);
+  SQLite::Database database(file.string(), SQLite::OPEN_READWRITE, kPatience_ms);
   SQLite::Transaction transaction(database);
   for (const TableSpec& table : tablesOfALog()) {
     if (!fs::exists(folder / fileOf(table))) continue;
@@ -233,7 +234,7 @@ Result<LogCounts> exportLog(const fs::path& file, const fs::path& folder, const 
   LogCounts counts;
   try {
     checkFolder(folder);
-    const SQLite::Database database(file.string(), SQLite::OPEN_READONLY);
+    const SQLite::Database database(file.string(), SQLite::OPEN_READONLY, kPatience_ms);
     ordered_json manifest{{"format", kFormat}, {"schema", versionOf(database)}};
     ordered_json& files = manifest["files"] = ordered_json::array();
     for (const TableSpec& table : tablesOfALog()) {

@@ -13,6 +13,7 @@
 #include <nlohmann/json.hpp>
 #include <optional>
 
+#include "core/records/database.h"
 #include "core/records/log.h"
 #include "core/records/log_folder.h"
 #include "core/records/table_rows.h"
@@ -374,7 +375,7 @@ class Borrowed {
       if (auto done = importLog(other, file_); !done) error_ = done.error();
       return;
     }
-    SQLite::Database from(other.string(), SQLite::OPEN_READONLY);
+    SQLite::Database from(other.string(), SQLite::OPEN_READONLY, kPatience_ms);
     SQLite::Database to(file_.string(), SQLite::OPEN_READWRITE | SQLite::OPEN_CREATE);
     SQLite::Backup backup(to, from);
     backup.executeStep();
@@ -428,7 +429,7 @@ template <class Work>
 auto onDatabase(const fs::path& file, const Work& work) -> decltype(work(std::declval<SQLite::Database&>())) {
   try {
     if (const auto log = Log::open(file); !log) return tl::unexpected(log.error());
-    SQLite::Database database(file.string(), SQLite::OPEN_READWRITE);
+    SQLite::Database database(file.string(), SQLite::OPEN_READWRITE, kPatience_ms);
     return work(database);
   } catch (const std::exception& e) {
     return failure(ErrorCode::NotWritable,
@@ -453,7 +454,7 @@ Result<MergeCounts> mergeLogs(const fs::path& file, const fs::path& other) {
       if (const std::string& why = (*log)->readOnlyReason(); !why.empty())
         return failure(ErrorCode::NotWritable, why, one.string());
     }
-    SQLite::Database database(file.string(), SQLite::OPEN_READWRITE);
+    SQLite::Database database(file.string(), SQLite::OPEN_READWRITE, kPatience_ms);
     SQLite::Statement attach(database, "ATTACH ? AS other");
     attach.bind(1, borrowed.file().string());
     attach.exec();

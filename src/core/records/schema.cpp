@@ -256,9 +256,7 @@ ALTER TABLE planned_pass ADD COLUMN why_fouled TEXT GENERATED ALWAYS AS (doc ->>
     R"sql(
 ALTER TABLE pass ADD COLUMN finding TEXT;
 )sql",
-    // Many days: what the log owns beside them, whose each pass is, and by what rows of two logs are known as
-    // the same (a random number), who changed them and when. Rows that are taken out are hidden and can come
-    // back.
+    // Many days: what the log owns beside them, and whose each pass is; its end is manyDaysRows().
     R"sql(
 CREATE TABLE about (
   name TEXT PRIMARY KEY,
@@ -294,174 +292,58 @@ CREATE TABLE water (
   id INTEGER PRIMARY KEY,
   doc TEXT NOT NULL                  -- JSON: a pool, a tank, a lake
 );
-ALTER TABLE model ADD COLUMN removed INTEGER NOT NULL DEFAULT 0;
-ALTER TABLE rig ADD COLUMN removed INTEGER NOT NULL DEFAULT 0;
-ALTER TABLE day ADD COLUMN removed INTEGER NOT NULL DEFAULT 0;
-ALTER TABLE planned_pass ADD COLUMN removed INTEGER NOT NULL DEFAULT 0;
-ALTER TABLE piece ADD COLUMN removed INTEGER NOT NULL DEFAULT 0;
-ALTER TABLE edition ADD COLUMN removed INTEGER NOT NULL DEFAULT 0;
-ALTER TABLE price ADD COLUMN removed INTEGER NOT NULL DEFAULT 0;
-ALTER TABLE claim ADD COLUMN removed INTEGER NOT NULL DEFAULT 0;
-ALTER TABLE water ADD COLUMN removed INTEGER NOT NULL DEFAULT 0;
 ALTER TABLE pass ADD COLUMN day_id INTEGER NOT NULL DEFAULT 1;
 INSERT OR IGNORE INTO day (id, doc) SELECT 1, '{}' WHERE EXISTS (SELECT 1 FROM pass);
-ALTER TABLE model ADD COLUMN uid TEXT;
-ALTER TABLE model ADD COLUMN editor TEXT;
-ALTER TABLE model ADD COLUMN edited_s REAL;
-UPDATE model SET uid = lower(hex(randomblob(8)));
-CREATE UNIQUE INDEX model_uid ON model (uid);
-CREATE TRIGGER model_made AFTER INSERT ON model WHEN new.uid IS NULL BEGIN
-  UPDATE model SET uid = lower(hex(randomblob(8))), edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-CREATE TRIGGER model_edited AFTER UPDATE OF doc, removed ON model BEGIN
-  UPDATE model SET edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-ALTER TABLE rig ADD COLUMN uid TEXT;
-ALTER TABLE rig ADD COLUMN editor TEXT;
-ALTER TABLE rig ADD COLUMN edited_s REAL;
-UPDATE rig SET uid = lower(hex(randomblob(8)));
-CREATE UNIQUE INDEX rig_uid ON rig (uid);
-CREATE TRIGGER rig_made AFTER INSERT ON rig WHEN new.uid IS NULL BEGIN
-  UPDATE rig SET uid = lower(hex(randomblob(8))), edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-CREATE TRIGGER rig_edited AFTER UPDATE OF doc, removed ON rig BEGIN
-  UPDATE rig SET edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-ALTER TABLE day ADD COLUMN uid TEXT;
-ALTER TABLE day ADD COLUMN editor TEXT;
-ALTER TABLE day ADD COLUMN edited_s REAL;
-UPDATE day SET uid = lower(hex(randomblob(8)));
-CREATE UNIQUE INDEX day_uid ON day (uid);
-CREATE TRIGGER day_made AFTER INSERT ON day WHEN new.uid IS NULL BEGIN
-  UPDATE day SET uid = lower(hex(randomblob(8))), edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-CREATE TRIGGER day_edited AFTER UPDATE OF doc, removed ON day BEGIN
-  UPDATE day SET edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-ALTER TABLE planned_pass ADD COLUMN uid TEXT;
-ALTER TABLE planned_pass ADD COLUMN editor TEXT;
-ALTER TABLE planned_pass ADD COLUMN edited_s REAL;
-UPDATE planned_pass SET uid = lower(hex(randomblob(8)));
-CREATE UNIQUE INDEX planned_pass_uid ON planned_pass (uid);
-CREATE TRIGGER planned_pass_made AFTER INSERT ON planned_pass WHEN new.uid IS NULL BEGIN
-  UPDATE planned_pass SET uid = lower(hex(randomblob(8))), edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE day_id = new.day_id AND id = new.id;
-END;
-CREATE TRIGGER planned_pass_edited AFTER UPDATE OF doc, place, removed ON planned_pass BEGIN
-  UPDATE planned_pass SET edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE day_id = new.day_id AND id = new.id;
-END;
-ALTER TABLE piece ADD COLUMN uid TEXT;
-ALTER TABLE piece ADD COLUMN editor TEXT;
-ALTER TABLE piece ADD COLUMN edited_s REAL;
-UPDATE piece SET uid = lower(hex(randomblob(8)));
-CREATE UNIQUE INDEX piece_uid ON piece (uid);
-CREATE TRIGGER piece_made AFTER INSERT ON piece WHEN new.uid IS NULL BEGIN
-  UPDATE piece SET uid = lower(hex(randomblob(8))), edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-CREATE TRIGGER piece_edited AFTER UPDATE OF doc, removed ON piece BEGIN
-  UPDATE piece SET edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-ALTER TABLE edition ADD COLUMN uid TEXT;
-ALTER TABLE edition ADD COLUMN editor TEXT;
-ALTER TABLE edition ADD COLUMN edited_s REAL;
-UPDATE edition SET uid = lower(hex(randomblob(8)));
-CREATE UNIQUE INDEX edition_uid ON edition (uid);
-CREATE TRIGGER edition_made AFTER INSERT ON edition WHEN new.uid IS NULL BEGIN
-  UPDATE edition SET uid = lower(hex(randomblob(8))), edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-CREATE TRIGGER edition_edited AFTER UPDATE OF doc, removed ON edition BEGIN
-  UPDATE edition SET edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-ALTER TABLE price ADD COLUMN uid TEXT;
-ALTER TABLE price ADD COLUMN editor TEXT;
-ALTER TABLE price ADD COLUMN edited_s REAL;
-UPDATE price SET uid = lower(hex(randomblob(8)));
-CREATE UNIQUE INDEX price_uid ON price (uid);
-CREATE TRIGGER price_made AFTER INSERT ON price WHEN new.uid IS NULL BEGIN
-  UPDATE price SET uid = lower(hex(randomblob(8))), edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-CREATE TRIGGER price_edited AFTER UPDATE OF doc, removed ON price BEGIN
-  UPDATE price SET edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-ALTER TABLE claim ADD COLUMN uid TEXT;
-ALTER TABLE claim ADD COLUMN editor TEXT;
-ALTER TABLE claim ADD COLUMN edited_s REAL;
-UPDATE claim SET uid = lower(hex(randomblob(8)));
-CREATE UNIQUE INDEX claim_uid ON claim (uid);
-CREATE TRIGGER claim_made AFTER INSERT ON claim WHEN new.uid IS NULL BEGIN
-  UPDATE claim SET uid = lower(hex(randomblob(8))), edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-CREATE TRIGGER claim_edited AFTER UPDATE OF doc, removed ON claim BEGIN
-  UPDATE claim SET edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-ALTER TABLE water ADD COLUMN uid TEXT;
-ALTER TABLE water ADD COLUMN editor TEXT;
-ALTER TABLE water ADD COLUMN edited_s REAL;
-UPDATE water SET uid = lower(hex(randomblob(8)));
-CREATE UNIQUE INDEX water_uid ON water (uid);
-CREATE TRIGGER water_made AFTER INSERT ON water WHEN new.uid IS NULL BEGIN
-  UPDATE water SET uid = lower(hex(randomblob(8))), edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-CREATE TRIGGER water_edited AFTER UPDATE OF doc, removed ON water BEGIN
-  UPDATE water SET edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-ALTER TABLE pass ADD COLUMN uid TEXT;
-ALTER TABLE pass ADD COLUMN editor TEXT;
-ALTER TABLE pass ADD COLUMN edited_s REAL;
-UPDATE pass SET uid = lower(hex(randomblob(8)));
-CREATE UNIQUE INDEX pass_uid ON pass (uid);
-CREATE TRIGGER pass_made AFTER INSERT ON pass WHEN new.uid IS NULL BEGIN
-  UPDATE pass SET uid = lower(hex(randomblob(8))), edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-CREATE TRIGGER pass_edited AFTER UPDATE OF clip_id, title, request, planned_id, camera, shared_instant_s, removed, finding, day_id ON pass BEGIN
-  UPDATE pass SET edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-ALTER TABLE verdict ADD COLUMN uid TEXT;
-ALTER TABLE verdict ADD COLUMN editor TEXT;
-ALTER TABLE verdict ADD COLUMN edited_s REAL;
-UPDATE verdict SET uid = lower(hex(randomblob(8)));
-CREATE UNIQUE INDEX verdict_uid ON verdict (uid);
-CREATE TRIGGER verdict_made AFTER INSERT ON verdict WHEN new.uid IS NULL BEGIN
-  UPDATE verdict SET uid = lower(hex(randomblob(8))), edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE day_id = new.day_id;
-END;
-CREATE TRIGGER verdict_edited AFTER UPDATE OF doc ON verdict BEGIN
-  UPDATE verdict SET edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE day_id = new.day_id;
-END;
-ALTER TABLE eye_score ADD COLUMN uid TEXT;
-ALTER TABLE eye_score ADD COLUMN editor TEXT;
-ALTER TABLE eye_score ADD COLUMN edited_s REAL;
-UPDATE eye_score SET uid = lower(hex(randomblob(8)));
-CREATE UNIQUE INDEX eye_score_uid ON eye_score (uid);
-CREATE TRIGGER eye_score_made AFTER INSERT ON eye_score WHEN new.uid IS NULL BEGIN
-  UPDATE eye_score SET uid = lower(hex(randomblob(8))), edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
-CREATE TRIGGER eye_score_edited AFTER UPDATE OF score ON eye_score BEGIN
-  UPDATE eye_score SET edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE id = new.id;
-END;
 )sql"};
+
+/// What every table of rows that a person makes gets with version 10: whether a row is out of sight, by what
+/// rows of two logs are known as the same (a random number), who changed them and when.
+std::string manyDaysRows() {
+  struct Table {
+    const char* name;
+    const char* changes;  ///< columns by which a row counts as changed
+    const char* key = "id = new.id";
+  };
+  constexpr std::array kHidden{"model",   "rig",   "day",   "planned_pass", "piece",
+                               "edition", "price", "claim", "water"};
+  const std::array kTables{
+      Table{"model", "doc, removed"},
+      Table{"rig", "doc, removed"},
+      Table{"day", "doc, removed"},
+      Table{"planned_pass", "doc, place, removed", "day_id = new.day_id AND id = new.id"},
+      Table{"piece", "doc, removed"},
+      Table{"edition", "doc, removed"},
+      Table{"price", "doc, removed"},
+      Table{"claim", "doc, removed"},
+      Table{"water", "doc, removed"},
+      Table{"pass",
+            "clip_id, title, request, planned_id, camera, shared_instant_s, removed, finding, day_id"},
+      Table{"verdict", "doc", "day_id = new.day_id"},
+      Table{"eye_score", "score"},
+  };
+  std::string out;
+  for (const char* table : kHidden)
+    out += fmt::format("ALTER TABLE {} ADD COLUMN removed INTEGER NOT NULL DEFAULT 0;\n", table);
+  for (const auto& [name, changes, key] : kTables) {
+    out += fmt::format(R"sql(
+ALTER TABLE {0} ADD COLUMN uid TEXT;
+ALTER TABLE {0} ADD COLUMN editor TEXT;
+ALTER TABLE {0} ADD COLUMN edited_s REAL;
+UPDATE {0} SET uid = lower(hex(randomblob(8)));
+CREATE UNIQUE INDEX {0}_uid ON {0} (uid);
+CREATE TRIGGER {0}_made AFTER INSERT ON {0} WHEN new.uid IS NULL BEGIN
+  UPDATE {0} SET uid = lower(hex(randomblob(8))), edited_s = (julianday('now') - 2440587.5) * 86400.0,
+    editor = (SELECT value FROM about WHERE name = 'editor') WHERE {2};
+END;
+CREATE TRIGGER {0}_edited AFTER UPDATE OF {1} ON {0} BEGIN
+  UPDATE {0} SET edited_s = (julianday('now') - 2440587.5) * 86400.0,
+    editor = (SELECT value FROM about WHERE name = 'editor') WHERE {2};
+END;
+)sql",
+                       name, changes, key);
+  }
+  return out;
+}
 
 /// Written into a log's head, by which it is told from other programs' files: "FINL".
 constexpr int kApplicationId = 0x46494E4C;
@@ -533,8 +415,10 @@ void migrate(SQLite::Database& database) {
   database.exec("PRAGMA foreign_keys = OFF");
   SQLite::Transaction transaction(database, SQLite::TransactionBehavior::IMMEDIATE);
   if (versionOf(database) != from) return;  // another window was faster
-  for (int step = from; step < currentVersion(); ++step)
+  for (int step = from; step < currentVersion(); ++step) {
     database.exec(kSteps[static_cast<std::size_t>(step)]);
+    if (step + 1 == kRowsHaveUids) database.exec(manyDaysRows());
+  }
   if (from > 0 && from < kRowsHaveUids) nameRowsOfCopiesAlike(database);
   database.exec("PRAGMA user_version = " + std::to_string(currentVersion()));
   database.exec("PRAGMA application_id = " + std::to_string(kApplicationId));

@@ -2,6 +2,7 @@
 #include "tools/shots/shots.h"
 
 #include <QApplication>
+#include <QLineEdit>
 #include <QPixmap>
 #include <QTableView>
 #include <cstdio>
@@ -108,7 +109,8 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
     left_.push_back({file, [this, protocol, what] {
                        std::vector<PassId> wanted;
                        for (const LoggedPass& pass : window_.passController().passes()) {
-                         if (pass.request.protocol == protocol) wanted.push_back(pass.id);
+                         if (pass.day == window_.day().plan().id && pass.request.protocol == protocol)
+                           wanted.push_back(pass.id);
                        }
                        window_.go(Place::LineUp);
                        window_.lineUp().go(LineUpPlace::Page::Overlay);
@@ -124,7 +126,8 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
                        window_.go(Place::Bench);
                        press("calibrationDone");
                        for (const LoggedPass& pass : window_.passController().passes()) {
-                         if (pass.request.protocol == protocol) window_.passController().select(pass.id);
+                         if (pass.day == window_.day().plan().id && pass.request.protocol == protocol)
+                           window_.passController().select(pass.id);
                        }
                      }});
   };
@@ -156,14 +159,26 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
               {std::pair(Pdf, "report"), {WebPage, "report"}, {Table, "readings"}, {Json, "readings"}})
            window_.verdict().report().write(form, folder_.filePath(name));
        }});
+  left_.push_back({"log.png", [this] {
+                     window_.go(Place::Log);
+                     auto* words = window_.findChild<QLineEdit*>("findWords");
+                     words->setText("oblag");
+                     emit words->returnPressed();
+                   }});
+  left_.push_back({"log-claims.png", [this] {
+                     auto* words = window_.findChild<QLineEdit*>("findWords");
+                     words->setText("skrell");
+                     emit words->returnPressed();
+                     window_.findChild<QPushButton*>("modelClaims")->click();
+                   }});
   // Last, as it takes marks away from the day.
   left_.push_back({"look-through.png", [this] {
                      PassController& controller = window_.passController();
                      std::vector<PassChange> changes;
                      for (const LoggedPass& pass : controller.passes()) {
-                       if (pass.request.protocol != Protocol::Twitch &&
-                           pass.request.protocol != Protocol::Hop)
-                         continue;
+                       const bool wanted = pass.request.protocol == Protocol::Twitch ||
+                                           pass.request.protocol == Protocol::Hop;
+                       if (pass.day != window_.day().plan().id || !wanted) continue;
                        changes.push_back({pass, pass});
                        changes.back().after.request.marks.clear();
                      }

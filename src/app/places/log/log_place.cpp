@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/places/log/log_place.h"
 
+#include <QAbstractButton>
 #include <QHBoxLayout>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -68,6 +69,8 @@ QWidget* LogPlace::buildFinding() {
   words_->setAccessibleName(tr("Find by words"));
   words_->setPlaceholderText(tr("find: a lure, a date, a water, a pass"));
   words_->setClearButtonEnabled(true);
+  for (QAbstractButton* clear : words_->findChildren<QAbstractButton*>())
+    clear->setAccessibleName(tr("Clear what is searched for"));
   layout->addWidget(words_);
   auto* chips = new QHBoxLayout;
   chips->setSpacing(4);
@@ -108,7 +111,11 @@ QWidget* LogPlace::buildFinding() {
     list_->setCurrentIndex(found_->index(0));
   });
   connect(kinds_, &QButtonGroup::idClicked, this, &LogPlace::find);
-  connect(list_->selectionModel(), &QItemSelectionModel::currentChanged, this, &LogPlace::showFound);
+  // What is chosen, not what merely gets the focus.
+  connect(list_->selectionModel(), &QItemSelectionModel::selectionChanged, this,
+          [this](const QItemSelection& chosen) {
+            if (!chosen.indexes().isEmpty()) showFound(chosen.indexes().front());
+          });
   connect(list_, &QListView::activated, this, [this](const QModelIndex& index) {
     const Findable* one = found_->at(index);
     if (one != nullptr && one->kind == Kind::Pass) emit passWanted(one->id);
