@@ -113,11 +113,11 @@ TEST_F(LogPlaceTest, HoldsClaimsAgainstWhatWasRead) {
   type(table, 0, 0, "falls slowly");
   type(table, 0, 1, "Fall rate");
   type(table, 0, 3, "220");
-  EXPECT_EQ(table->item(0, 4)->text(), "kept");
+  EXPECT_EQ(table->item(0, 4)->text(), "kept (1 Jun 2026)") << "by the newest day";
   type(table, 0, 3, "205");
   EXPECT_TRUE(table->item(0, 4)->text().startsWith("undecided"));
   type(table, 0, 3, "100");
-  EXPECT_EQ(table->item(0, 4)->text(), "broken");
+  EXPECT_EQ(table->item(0, 4)->text(), "broken (1 Jun 2026)");
   type(table, 0, 1, "Wobble rate");
   EXPECT_EQ(table->item(0, 4)->text(), "untested");
   type(table, 0, 1, "Charm");

@@ -337,13 +337,11 @@ void ModelPage::drawHistory() {
   plot_->replot();
 }
 
-std::optional<ReadRange> ModelPage::latestOf(ReadingId reading) const {
-  std::optional<ReadRange> out;
-  std::string date;
+const RigHistory* ModelPage::latestOf(ReadingId reading) const {
+  const RigHistory* out = nullptr;
   for (const RigHistory& history : record_.histories) {
-    if (history.reading != reading || (out && history.days.back().date < date)) continue;
-    out = history.latest;
-    date = history.days.back().date;
+    if (history.reading != reading) continue;
+    if (out == nullptr || history.days.back().date >= out->days.back().date) out = &history;
   }
   return out;
 }
@@ -358,8 +356,11 @@ void ModelPage::fillClaims() {
     const auto bound = [&unit](const std::optional<double>& b) {
       return b ? QString("%1 %2").arg(shown(unit.shown(*b)), unit.unit).trimmed() : QString();
     };
+    const RigHistory* latest = latestOf(claim.reading);
+    QString so = stateInWords(stateOf(claim, latest == nullptr ? std::nullopt : latest->latest));
+    if (latest != nullptr) so += tr(" (%1)").arg(dayAndMonth(latest->days.back().date));
     rows.push_back({QString::fromStdString(claim.words), spokenName(claim.reading), bound(claim.least),
-                    bound(claim.most), stateInWords(stateOf(claim, latestOf(claim.reading)))});
+                    bound(claim.most), so});
   }
   claims_->show(rows);
 }

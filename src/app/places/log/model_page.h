@@ -37,8 +37,8 @@ class ModelPage : public QWidget {
   void priceTyped(int row, int column, const QString& text);
   [[nodiscard]] const Model* model() const;
   [[nodiscard]] QString historyInWords(const RigHistory& history) const;
-  /// The latest value of a reading, over its rigs.
-  [[nodiscard]] std::optional<ReadRange> latestOf(ReadingId reading) const;
+  /// The rig by which a reading was read last; null where nobody read it.
+  [[nodiscard]] const RigHistory* latestOf(ReadingId reading) const;
 
   LogBook& book_;
   const VerdictController& verdict_;

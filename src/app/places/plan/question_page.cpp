@@ -58,16 +58,18 @@ QuestionPage::QuestionPage(DayController& controller, QWidget* parent)
   auto* nameLabel = new QLabel(tr("The day's name"));
   nameLabel->setBuddy(name_);
   nameRow->addWidget(nameLabel);
-  nameRow->addWidget(name_, 2);
-  auto* dateLabel = new QLabel(tr("on"));
+  nameRow->addWidget(name_, 1);
+  auto* whenRow = new QHBoxLayout;
+  auto* dateLabel = new QLabel(tr("Date"));
   dateLabel->setBuddy(date_);
-  nameRow->addWidget(dateLabel);
-  nameRow->addWidget(date_);
-  auto* peopleLabel = new QLabel(tr("by"));
+  whenRow->addWidget(dateLabel);
+  whenRow->addWidget(date_);
+  auto* peopleLabel = new QLabel(tr("Who is there"));
   peopleLabel->setBuddy(people_);
-  nameRow->addWidget(peopleLabel);
-  nameRow->addWidget(people_, 1);
+  whenRow->addWidget(peopleLabel);
+  whenRow->addWidget(people_, 1);
   left->addLayout(nameRow);
+  left->addLayout(whenRow);
   row->addLayout(left, 3);
   auto* right = new QVBoxLayout;
   right->addWidget(headingLabel(tr("These passes answer it")));
@@ -78,10 +80,9 @@ QuestionPage::QuestionPage(DayController& controller, QWidget* parent)
   date_->setObjectName("dayDate");
   date_->setAccessibleName(tr("Date of the day: year, month, day"));
   date_->setPlaceholderText(tr("2026-11-29"));
-  date_->setMaximumWidth(120);
+  date_->setMaximumWidth(110);
   people_->setObjectName("dayPeople");
   people_->setAccessibleName(tr("Who is there"));
-  people_->setPlaceholderText(tr("who is there"));
   asked_->setObjectName("questions");
   asked_->setWordWrap(true);
   asked_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -141,7 +142,10 @@ void QuestionPage::refresh() {
     const bool on = std::find(chosen.begin(), chosen.end(), key) != chosen.end();
     asked_->item(i)->setCheckState(on ? Qt::Checked : Qt::Unchecked);
   }
-  if (!name_->hasFocus()) name_->setText(QString::fromStdString(controller_.plan().name));
+  if (!name_->hasFocus()) {
+    name_->setText(QString::fromStdString(controller_.plan().name));
+    name_->setCursorPosition(0);
+  }
   if (!date_->hasFocus()) {
     date_->setText(QString::fromStdString(dateOf(controller_.plan())));
     setLook(*date_, "trouble", false);
