@@ -271,6 +271,7 @@ void PassController::select(PassId id) {
 void PassController::setDay(DayId day) {
   if (day_ == day) return;
   day_ = day;
+  readPasses();  // those of a day that was taken out are gone with it, or back
   emit passesChanged();
   if (current() != nullptr && current()->day == day_) return;
   const auto first =

@@ -3,7 +3,6 @@
 
 #include <QLabel>
 #include <QListWidget>
-#include <QProgressBar>
 #include <QPushButton>
 #include <filesystem>
 
