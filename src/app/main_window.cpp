@@ -82,7 +82,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   hearTroubles();
 
   bench_ = new BenchPlace({*controller_, *kept_, *lenses_, *sharing_}, *ways_);
-  plan_ = new PlanPlace(*day_);
+  plan_ = new PlanPlace(*book_);
   poolside_ = new PoolsidePlace(*day_, *controller_, *verdictController_);
   addPlace(Place::Plan, tr("Plan"), plan_);
   addPlace(Place::Poolside, tr("Poolside"), poolside_);
@@ -106,6 +106,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   logPlace_ = new LogPlace(*book_, *verdictController_, log_->file());
   LogChoice* choice = &logPlace_->choice();
   connect(choice, &LogChoice::chosen, this, &MainWindow::logChosen);
+  connect(&logPlace_->thisLog(), &ThisLogPage::openWanted, this, &MainWindow::logChosen);
   connect(logPlace_, &LogPlace::logChanged, this, &MainWindow::reloadAll);
   connect(logPlace_, &LogPlace::passWanted, this, [this](PassId pass) {
     controller_->select(pass);
@@ -178,6 +179,8 @@ void MainWindow::hearTroubles() {
   connect(edits_, &Edits::told, this, hear);
   connect(day_, &DayController::told, this, hear);
   connect(queue_, &MeasuringQueue::told, this, hear);
+  connect(controller_, &PassController::readAnewWanted, queue_,
+          [this](const std::vector<PassId>& passes) { queue_->add(passes, Depth::Read); });
   connect(kept_, &KeptCalibrations::told, this, hear);
   connect(look_, &LookThrough::told, this, hear);
   connect(lineUpModel_, &LineUp::told, this, hear);

@@ -96,6 +96,22 @@ TEST_F(DaysTest, APassIsMovedToAnotherDayAndBack) {
   EXPECT_TRUE(window_->passController().passWith(id)->planned);
 }
 
+TEST_F(DaysTest, AMovedPassStandsOnThatDaysSizeAndTime) {
+  beginSecond();
+  const DayId second = window_->day().plan().id;
+  window_->day().choose(1);
+  const LoggedPass pass = *window_->passController().current();
+  fin::Calibration there;
+  there.captureRate = Hertz(240.0);
+  auto log = std::move(*Log::open(folder_ / "day.finlog"));
+  ASSERT_TRUE(log->keepCalibration(pass.camera, "2026-06-01", {},
+                                   KeptCalibration{pass.camera, "2026-06-01", there, pass.request.clip}));
+  window_->passController().moveTo(second, {pass.id});
+  EXPECT_EQ(window_->passController().passWith(pass.id)->request.captureRate, Hertz(240.0));
+  undo();
+  EXPECT_EQ(window_->passController().passWith(pass.id)->request, pass.request);
+}
+
 TEST_F(DaysTest, ADayIsTestedAgainWithOneThingChanged) {
   openDays();
   EXPECT_FALSE(visible<QPushButton>("retest")->isEnabled());

@@ -6,6 +6,8 @@
 #include <QListWidget>
 #include <QTableWidget>
 
+#include "app/places/log/log_place.h"
+#include "core/records/taken_out.h"
 #include "read_day_fixture.h"
 #include "support/reading_words.h"
 
@@ -201,6 +203,73 @@ TEST_F(LogPlaceTest, BringsInAnotherLogAndAsksWhatWasChangedInTwoWays) {
   page.exportTo(QString::fromStdString(folder_.path().string()));
   EXPECT_TRUE(waitFor([&page] { return !page.busy(); }));
   EXPECT_TRUE(text("thisLogTold").contains("holds something else")) << text("thisLogTold").toStdString();
+}
+
+TEST_F(LogPlaceTest, BringsBackWhatWasTakenOutAndSaysByWhom) {
+  press("thisLog");
+  EXPECT_FALSE(find<QListWidget>("takenOut")->isVisible()) << "nothing was taken out";
+  typeInto(find<QLineEdit>("logEditor"), "the helper");
+  window_->day().edit("Remove", [](DayPlan& plan) {
+    plan.rack.rigs.erase(plan.rack.rigs.begin());
+    std::erase_if(plan.sheet, [](const PlannedPass& p) { return p.rig == RigId(11); });
+  });
+  press("findAll");
+  press("thisLog");
+  search("trough");
+  press("thisLog");
+  auto* list = visible<QListWidget>("takenOut");
+  ASSERT_GT(list->count(), 0);
+  int rig = -1;
+  for (int i = 0; i < list->count(); ++i) {
+    if (list->item(i)->text().startsWith("Rig ")) rig = i;
+  }
+  ASSERT_GE(rig, 0);
+  list->setCurrentRow(rig);
+  press("bringBack");
+  EXPECT_NE(window_->day().plan().rack.rig(11), nullptr);
+  const auto log = std::move(*Log::open(folder_ / "day.finlog"));
+  EXPECT_EQ(*editorOf(folder_ / "day.finlog"), "the helper");
+}
+
+TEST_F(LogPlaceTest, KeepsPhotosOfDaysAndWatersAndRefusesAHugeOne) {
+  const QString good = QString::fromStdString((folder_ / "day.png").string());
+  QImage(40, 30, QImage::Format_RGB32).save(good);
+  const auto huge = folder_ / "huge.jpg";
+  test::write(huge, "x");
+  std::filesystem::resize_file(huge, 100'000'000);
+  search("jun");
+  auto* row = window_->findChild<DayPage*>()->findChild<PhotoRow*>();
+  row->add({good, QString::fromStdString(huge.string()), "nowhere.png"});
+  EXPECT_EQ(window_->day().plan().photos, std::vector<std::string>{good.toStdString()});
+  EXPECT_EQ(find<QListWidget>("dayPhotos")->count(), 1);
+  const QString told = row->findChild<QLabel*>("photoTrouble")->text();
+  EXPECT_TRUE(told.contains("huge.jpg is 100 MB large")) << told.toStdString();
+  EXPECT_TRUE(told.contains("nowhere.png is not there")) << told.toStdString();
+  press("undo");
+  EXPECT_TRUE(window_->day().plan().photos.empty());
+  search("trough");
+  window_->findChild<WaterBodyPage*>()->findChild<PhotoRow*>()->add({good});
+  EXPECT_EQ(window_->day().plan().waters[0].photos.size(), 1U);
+}
+
+TEST_F(LogPlaceTest, OpensAnExportAndMakesAThinCopy) {
+  auto& page = *window_->findChild<ThisLogPage*>();
+  const auto done = [&page] { return !page.busy(); };
+  const auto in = [this](const char* name) { return QString::fromStdString((folder_ / name).string()); };
+  QString opened;
+  QObject::connect(&page, &ThisLogPage::openWanted, &page, [&opened](const QString& file) { opened = file; });
+  page.exportTo(in("export"));
+  ASSERT_TRUE(waitFor(done));
+  page.importFrom(in("export"), in("again.finlog"));
+  ASSERT_TRUE(waitFor(done));
+  EXPECT_EQ(opened, in("again.finlog"));
+  EXPECT_EQ((*Log::open(folder_ / "again.finlog"))->days()->size(), 2U);
+  page.copyThin(in("thin.finlog"));
+  ASSERT_TRUE(waitFor(done));
+  EXPECT_EQ((*Log::open(folder_ / "thin.finlog"))->passes()->size(), 12U);
+  page.copyThin(in("thin.finlog"));
+  ASSERT_TRUE(waitFor(done));
+  EXPECT_TRUE(text("thisLogTold").contains("there already")) << text("thisLogTold").toStdString();
 }
 
 }  // namespace

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // A day planned from its question by mouse and keys.
+#include <QComboBox>
+#include <QDoubleSpinBox>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QSpinBox>
@@ -7,6 +9,7 @@
 
 #include "app/places/plan/rack_page.h"
 #include "app/print/sheets.h"
+#include "app/read_day_fixture.h"
 #include "app/window_fixture.h"
 
 namespace fin::app {
@@ -260,6 +263,71 @@ TEST_F(PlanDay, FindsTheHeadForAnEqualFall) {
   type("headWanted", "200");
   type("headWeight", "7");
   EXPECT_TRUE(find<QLabel>("headAnswer")->text().contains("7.0 g"));
+}
+
+class ForetellTest : public ReadDayTest {
+ protected:
+  void SetUp() override {
+    auto log = Log::open(folder_ / "day.finlog");
+    ASSERT_TRUE(log) << log.error().message;
+    plan_.rack.models = {{.id = 1, .name = "Vinto"}, {.id = 2, .name = "Mirk"}};
+    plan_.rack.rigs = {{.id = 11, .model = 1}, {.id = 12, .model = 2}};
+    for (const double rate : {210.0, 211.0, 209.0}) {
+      for (const auto& [rig, share] : {std::pair(RigId(11), 1.0), {12, 0.7}})
+        keep(**log, rig, "fall " + std::to_string(rate) + std::to_string(rig.value()), Protocol::Fall,
+             {{ReadingId::FallRate, rate * share, "mm/s", 1.0, 60.0}}, true);
+    }
+    ASSERT_TRUE((*log)->savePlan(DayPlan{}, plan_));
+    log->reset();
+    openWindow();
+    QTest::keyClick(window_.get(), Qt::Key_1, Qt::ControlModifier);
+    press("step7");
+  }
+  void choose(const char* box, const QString& text) { find<QComboBox>(box)->setCurrentText(text); }
+};
+
+TEST_F(ForetellTest, SaysAndScoresWhatIsExpected) {
+  EXPECT_TRUE(text("forecastScore").startsWith("Say what you expect"));
+  choose("foretellRig", "Mirk");
+  choose("foretellReading", "Fall rate");
+  find<QDoubleSpinBox>("foretellLine")->setValue(200.0);
+  choose("foretellSure", "80 % sure");
+  press("sayLine");
+  auto* said = find<QListWidget>("foretold");
+  ASSERT_EQ(said->count(), 1);
+  EXPECT_TRUE(said->item(0)->text().startsWith("Mirk: Fall rate over 200 mm/s, 80 % sure"))
+      << said->item(0)->text().toStdString();
+  // The sheet of the fixture was made at no time that is known, so that it counts.
+  EXPECT_TRUE(said->item(0)->text().contains("did not come true: 147"))
+      << said->item(0)->text().toStdString();
+  EXPECT_TRUE(text("forecastScore").contains("no better than by tossing a coin: 0.64"))
+      << text("forecastScore").toStdString();
+  EXPECT_TRUE(text("eyeAbove").contains("Fall rate: foretold over the line 80 %, came so 0 %"))
+      << text("eyeAbove").toStdString();
+  EXPECT_TRUE(text("eyeAbove").contains("1 m looks like 0.75 m"));
+  auto* order = find<QListWidget>("orderRigs");
+  order->setCurrentRow(1);
+  press("orderHigher");
+  choose("orderReading", "Fall rate");
+  press("sayOrder");
+  EXPECT_TRUE(said->item(1)->text().contains("Mirk > Vinto")) << said->item(1)->text().toStdString();
+  EXPECT_TRUE(
+      said->item(1)->text().contains("1 of 1 pair told apart came the other way round (100 %)"));
+  said->setCurrentRow(0);
+  press("takeBackForetold");
+  EXPECT_EQ(said->count(), 1);
+  press("undo");
+  EXPECT_EQ(said->count(), 2);
+}
+
+TEST_F(ForetellTest, DoesNotScoreWhatWasSaidAfterwards) {
+  window_->day().edit("Made", [](DayPlan& plan) {
+    for (PlannedPass& pass : plan.sheet) pass.finished_s = 1.7e9;
+  });
+  choose("foretellReading", "Fall rate");
+  press("sayLine");
+  EXPECT_TRUE(
+      find<QListWidget>("foretold")->item(0)->text().contains("said after it was filmed: not scored"));
 }
 
 }  // namespace

@@ -30,6 +30,7 @@ PlannedPass wholePass() {
   p.light = "cloud";
   p.wind = "calm";
   p.water_C = 14.5;
+  p.salinity_g_kg = 6.0;
   p.finished_s = 1.75e9;
   return p;
 }
@@ -64,14 +65,33 @@ TEST(Documents, CarryWhatALogHoldsOfItsLuresThereAndBack) {
   EXPECT_EQ(*priceFrom(toJson(price)), price);
   const Claim claim{6, 3, "hangs", ReadingId::RiseRate, -5.0, {}};
   EXPECT_EQ(*claimFrom(toJson(claim)), claim);
-  const WaterBody water{7, "Trough", "behind the loft", "shady"};
+  const WaterBody water{7, "Trough", "behind the loft", "shady", {"a.jpg"}};
   EXPECT_EQ(*waterBodyFrom(toJson(water)), water);
   DayPlan day;
   day.kind = DayKind::Water;
   day.date = "2027-05-02";
   day.waterBody = 7;
   day.people = "two of us";
+  day.photos = {"b.jpg"};
+  day.foretold = {{{11, ReadingId::FallRate, false, 200.0, 0.7, 1e9}},
+                  {{ReadingId::FallRate, {11, 12}, 2e9}}};
+  day.waterDay = {{SchoolSide::ByPrey, SchoolSide::Finesse}, 3, 20.0, 15.0, 7};
+  day.conditions = {{1e9, Condition::Clarity, 2.2, ""},
+                    {2e9, Condition::Light, {}, "dusk"},
+                    {3e9, Condition::Tide, {}, ""}};
   EXPECT_EQ(*dayFrom(dayToJson(day)), day);
+}
+
+TEST(Documents, CarryADayOnTheWaterThereAndBack) {
+  const RunEvent fish{9,     1.8e9,          RunEventKind::Caught, 2,    11,    3,    420.0, 4,
+                      510.0, TakenOn::Pause, HookedWhere::Mouth,   true, 1.9e9, true, 2,     "by the wall"};
+  EXPECT_EQ(*runEventFrom(toJson(fish)), fish);
+  const TieRule rule{8, "3", "clarity < 1", "rattle_level + x2", "felt before seen", false};
+  EXPECT_EQ(*tieRuleFrom(toJson(rule)), rule);
+  const Rig rig{.id = 2, .model = 1, .heard = {1000.0, 1500.0, 800.0, 1200.0, "a friend"}};
+  EXPECT_EQ(*rigFrom(toJson(rig)), rig);
+  const Model model{.id = 1, .finish = Finish::Dull};
+  EXPECT_EQ(*modelFrom(toJson(model)), model);
 }
 
 TEST(Documents, TakeWhatIsMissingAsItIsByDefault) {

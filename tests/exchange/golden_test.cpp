@@ -186,6 +186,10 @@ TEST(Golden, RackAndDocumentsOfALog) {
   day.name = "A day at the trough";
   day.questions = {"fall"};
   expectGolden("day.json", records::dayToJson(day));
+  const RunEvent fish{.id = 9, .at_s = 1.8e9, .kind = RunEventKind::Caught, .rod = 2, .rig = 2};
+  expectGolden("run-event.json", records::toJson(fish));
+  const TieRule rule{8, "3", "clarity < 1", "rattle_level + x2", "felt before seen"};
+  expectGolden("tie-rule.json", records::toJson(rule));
   VerdictPlan verdict;
   verdict.wishes = {{ReadingId::WobbleAngle, Direction::Target, 20.0, 0.5}};
   expectGolden("verdict.json", records::toJson(verdict));

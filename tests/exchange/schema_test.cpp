@@ -69,7 +69,8 @@ INSTANTIATE_TEST_SUITE_P(
                     Format{"heads.readings.json", "readings"}, Format{"day.passes.json", "passes"},
                     Format{"model.json", "model"}, Format{"rig.json", "rig"},
                     Format{"planned-pass.json", "planned-pass"}, Format{"day.json", "day"},
-                    Format{"verdict.json", "verdict"}, Format{"day.comparison.json", "comparison"}),
+                    Format{"verdict.json", "verdict"}, Format{"run-event.json", "run-event"},
+                    Format{"tie-rule.json", "tie-rule"}, Format{"day.comparison.json", "comparison"}),
     [](const auto& param) {
       std::string name(param.param.golden);
       std::erase_if(name, [](char c) { return std::isalnum(c) == 0; });

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // Whole logs: written as a folder, made of one, and merged.
 #include "core/records/log_folder.h"
+#include "core/records/kept_versions.h"
 
 #include <SQLiteCpp/SQLiteCpp.h>
 #include <gtest/gtest.h>
@@ -124,6 +125,25 @@ TEST_F(WholeLog, OfAnExportThatIsNotWholeNothingIsTakenIn) {
   refused("there is no manifest.json");
   EXPECT_FALSE(exportLog(log_, folder_ / "clips here")) << "that folder holds something else";
   EXPECT_FALSE(importLog(folder_ / "export", log_)) << "it is there already";
+}
+
+TEST_F(WholeLog, TakesInWhatTheProgramBeforeExported) {
+  const fs::path folder = folder_ / "export";
+  ASSERT_TRUE(exportLog(log_, folder));
+  auto manifest = nlohmann::ordered_json::parse(contentOf(folder / "manifest.json"));
+  auto& files = manifest["files"];
+  for (const char* later : {"tie_rule.json", "run_event.json"}) {
+    ASSERT_TRUE(fs::remove(folder / later)) << later;
+    files.erase(std::find_if(files.begin(), files.end(), [&](const auto& f) { return f["name"] == later; }));
+  }
+  manifest["schema"] = 10;
+  test::write(folder / "manifest.json", manifest.dump(1));
+  const auto taken = importLog(folder, folder_ / "again.finlog");
+  ASSERT_TRUE(taken) << taken.error().message;
+  EXPECT_EQ((*Log::open(folder_ / "again.finlog"))->plan()->rack, plan_.rack);
+  manifest["schema"] = 9;
+  test::write(folder / "manifest.json", manifest.dump(1));
+  EXPECT_FALSE(importLog(folder, folder_ / "older.finlog"));
 }
 
 TEST_F(WholeLog, TakesItsClipsAlongWhereWanted) {

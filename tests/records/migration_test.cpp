@@ -197,7 +197,8 @@ INSTANTIATE_TEST_SUITE_P(Log, EarlierLog,
                                          Earlier{"3.finlog", 3}, Earlier{"4.finlog", 4},
                                          Earlier{"5-without-scores.finlog", 5}, Earlier{"5.finlog", 5},
                                          Earlier{"6.finlog", 6}, Earlier{"7.finlog", 7},
-                                         Earlier{"8.finlog", 8}, Earlier{"9.finlog", 9}),
+                                         Earlier{"8.finlog", 8}, Earlier{"9.finlog", 9},
+                                         Earlier{"10.finlog", 10}),
                          [](const auto& param) {
                            std::string name(param.param.file);
                            std::replace_if(

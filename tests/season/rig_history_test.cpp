@@ -56,6 +56,28 @@ TEST(RigHistory, SetsAsideWhatWasPulledOtherwise) {
   EXPECT_EQ(histories[0].days[0].values.rig.size(), 2U);
 }
 
+TEST(RigHistory, SetsAsideWhatWasTwitchedAtAnotherBeat) {
+  std::vector<ComparedPass> passes = falls();
+  for (std::size_t i = 0; i < passes.size(); ++i)
+    passes[i].readings.readings.push_back({ReadingId::TwitchInterval, i == 0 ? 1.2 : 1.0, "s", 0.01, 9.0});
+  auto histories = historiesOf(passes, kDays, {"Vinto"});
+  EXPECT_EQ(histories[0].otherBeat, 1U);
+  EXPECT_EQ(histories[0].days[0].values.rig.size(), 2U);
+  passes[0].readings.readings.back().value = 1.14;
+  EXPECT_EQ(historiesOf(passes, kDays, {"Vinto"})[0].otherBeat, 0U) << "15 % are allowed";
+}
+
+TEST(RigHistory, OfALoudnessIsNoneWhereTheControlWasNotHeard) {
+  std::vector<ComparedPass> passes = falls();
+  for (ComparedPass& pass : passes) pass.readings.readings[0].id = ReadingId::RattleLevel;
+  EXPECT_EQ(historiesOf(passes, kDays, {"Vinto"})[0].history.pairs.size(), 1U);
+  std::erase_if(passes, [](const ComparedPass& p) { return p.control && p.day == DayId(2); });
+  const RigHistory vinto = historiesOf(passes, kDays, {"Vinto"})[0];
+  EXPECT_TRUE(vinto.heard);
+  EXPECT_TRUE(vinto.history.pairs.empty());
+  EXPECT_FALSE(vinto.history.test);
+}
+
 TEST(RigHistory, SaysHowTheWaterDiffered) {
   WaterPlan fresh, salt;
   salt.salinity_g_kg = 12.0;

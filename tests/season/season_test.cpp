@@ -4,6 +4,7 @@
 #include "core/season/claims.h"
 #include "core/season/forecast.h"
 #include "core/season/retest.h"
+#include "core/season/water_shift.h"
 #include "core/units/date.h"
 
 namespace fin {
@@ -50,6 +51,85 @@ TEST(Forecast, OfAnOrderCountsPairsThatWereToldApart) {
   EXPECT_NEAR(orderForetold(foretold, orderOf("BADCE", "CD"))->share(), 0.111111, 1e-6);
   EXPECT_FALSE(orderForetold(foretold, orderOf("BA", "AB")));
   EXPECT_EQ(orderForetold({"A", "B"}, orderOf("BAX"))->apart, 1U) << "of X nothing was foretold";
+}
+
+/// A day on which rig 11 fell at about 210 and rig 12 at about 205, 206, from noon on.
+struct FallDay {
+  FallDay() {
+    plan.rack.models = {{.id = 1, .name = "Vinto"}, {.id = 2, .name = "Mirk"}};
+    plan.rack.rigs = {{.id = 11, .model = 1}, {.id = 12, .model = 2}};
+    for (const auto& [rig, rate] :
+         {std::pair(RigId(11), 210.0), {12, 150.0}, {11, 211.0}, {12, 151.0}, {11, 209.0}, {12, 149.0}}) {
+      const auto id = static_cast<std::int64_t>(plan.sheet.size() + 1);
+      plan.sheet.push_back({.id = id, .rig = rig, .state = PassState::Done, .finished_s = 1e9 + 60.0 * id});
+      ComparedPass& pass = passes.emplace_back();
+      pass.id = id;
+      pass.planned = id;
+      pass.block = static_cast<int>((id + 1) / 2);
+      pass.rig = rig == RigId(11) ? "Vinto" : "Mirk";
+      pass.readings.readings = {{ReadingId::FallRate, rate, "mm/s", 1.0, 60.0}};
+    }
+  }
+  void say(RigId rig, bool over, double line, double chance, double said_s = 1e9) {
+    plan.foretold.lines.push_back({rig, ReadingId::FallRate, over, line, chance, said_s});
+  }
+  DayPlan plan;
+  std::vector<ComparedPass> passes;
+};
+
+TEST(Forecast, IsHeldAgainstWhatWasReadThatDay) {
+  FallDay day;
+  day.say(11, true, 200.0, 0.9);        // came true
+  day.say(12, true, 200.0, 0.7);        // did not
+  day.say(11, true, 210.0, 0.8);        // lies across
+  day.say(12, false, 200.0, 0.9, 2e9);  // said afterwards
+  day.say(99, true, 200.0, 0.9);        // nobody filmed it
+  day.plan.foretold.orders = {{ReadingId::FallRate, {12, 11}, 1e9}, {ReadingId::FallRate, {11, 12}, 2e9}};
+  const ForecastOutcome out = outcomeOf(day.plan, day.passes);
+  std::vector<ForetoldState> states;
+  for (const LineOutcome& line : out.lines) states.push_back(line.state);
+  EXPECT_EQ(states,
+            (std::vector{ForetoldState::CameTrue, ForetoldState::CameFalse, ForetoldState::AcrossTheLine,
+                         ForetoldState::SaidTooLate, ForetoldState::NotRead}));
+  ASSERT_TRUE(out.brier);
+  EXPECT_NEAR(*out.brier, (0.1 * 0.1 + 0.7 * 0.7) / 2.0, 1e-12);
+  EXPECT_EQ(out.orders[0].pairs->reversed, 1U);
+  EXPECT_TRUE(out.orders[1].saidTooLate);
+}
+
+TEST(Forecast, SaysWhatTheEyeAboveGetsWrongByReading) {
+  FallDay day;
+  day.say(11, true, 200.0, 0.9);
+  day.say(12, true, 200.0, 0.8);
+  day.say(12, false, 100.0, 0.4);  // over it by 60 %, and it was over
+  const auto eye = eyeAbove({day.plan}, {outcomeOf(day.plan, day.passes)});
+  ASSERT_EQ(eye.size(), 1U);
+  EXPECT_EQ(eye[0].lines, 3U);
+  EXPECT_NEAR(eye[0].foretold, (0.9 + 0.8 + 0.6) / 3.0, 1e-12);
+  EXPECT_NEAR(eye[0].came, 2.0 / 3.0, 1e-12);
+}
+
+TEST(Forecast, KnowsThatDepthLooksLessFromStraightAbove) {
+  EXPECT_NEAR(*apparentDepth(GramsPerKilogram(0.0)), 0.750188, 1e-6);
+  EXPECT_LT(*apparentDepth(GramsPerKilogram(35.0)), 0.7501);
+}
+
+TEST(WaterShift, OfAFallFollowsFromTheWeightInTheWater) {
+  // 12 g that weigh 1 g in water of 6 g/kg, and a head of 7 g of lead.
+  const Model model{.id = 1, .name = "Vinto", .weight_g = 12.0};
+  const Rig rig{.id = 2, .model = 1, .head_g = 7.0};
+  const WaterState brackish{GramsPerKilogram(6.0), Celsius(11.0)},
+      salt{GramsPerKilogram(12.0), Celsius(11.0)};
+  const auto shift = fallShift(model, rig, Grams(1.0), brackish, salt);
+  ASSERT_TRUE(shift) << shift.error().message;
+  // By hand: displaced 11 g of water; lead of 11.3 g/cm³.
+  const double before = density(brackish)->value(), after = density(salt)->value();
+  const double head = 7.0 * (1.0 - before / 11300.0), headAfter = 7.0 * (1.0 - after / 11300.0);
+  const double body = 1.0 - 11.0 / before * (after - before);
+  EXPECT_NEAR(shift->ratio, std::sqrt((headAfter + body) * before / ((head + 1.0) * after)), 1e-9);
+  EXPECT_LT(shift->ratio, 0.997);
+  EXPECT_NEAR(fallShift(model, rig, Grams(1.0), salt, salt)->ratio, 1.0, 1e-12);
+  EXPECT_FALSE(fallShift({.id = 1}, rig, Grams(1.0), brackish, salt)) << "what it weighs is not known";
 }
 
 TEST(Retest, PlansTheSamePassesOnceMoreAndNamesTheChange) {

@@ -140,10 +140,20 @@ void DayController::edit(const QString& what, const std::function<void(DayPlan&)
   if (!(before == plan_.rack)) tellChangedRigs(before);
 }
 
+namespace {
+
+/// What is only heard of a rig is no other way of tying it.
+bool tiedAlike(Rig a, const Rig& b) {
+  a.heard = b.heard;
+  return a == b;
+}
+
+}  // namespace
+
 void DayController::tellChangedRigs(const Rack& before) {
   for (const Rig& now : plan_.rack.rigs) {
     const Rig* was = before.rig(now.id);
-    if (was == nullptr || *was == now) continue;
+    if (was == nullptr || tiedAlike(*was, now)) continue;
     auto days = log_.daysOf(now.id);
     if (!days) continue;
     // What is said of earlier days already stays as it is.

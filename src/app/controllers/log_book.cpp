@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/controllers/log_book.h"
 
+#include <algorithm>
 #include <map>
 #include <set>
 
@@ -60,6 +61,7 @@ LogBook::ModelRecord LogBook::recordOf(ModelId model) {
   for (const DayId day : wanted) {
     plans.push_back(planOf(day));
     out.waters.push_back(plans.back().water);
+    out.waterOf[day] = plans.back().water;
   }
   const auto read = readingsOver(log_, plans, fingerprints_);
   if (!read) {
@@ -67,7 +69,51 @@ LogBook::ModelRecord LogBook::recordOf(ModelId model) {
     return out;
   }
   out.histories = historiesOf(read->current, days_.days(), {names.begin(), names.end()});
+  out.passes = read->current;
   return out;
+}
+
+std::optional<WaterShift> LogBook::fallShift(const ModelRecord& record, const RigHistory& history, DayId from,
+                                             DayId to) const {
+  const Rack& rack = days_.plan().rack;
+  const auto named = [&rack](const std::string& name) -> const Rig* {
+    const auto found = std::find_if(rack.rigs.begin(), rack.rigs.end(),
+                                    [&](const Rig& r) { return rack.fullName(r) == name; });
+    return found == rack.rigs.end() ? nullptr : &*found;
+  };
+  const Rig* rig = named(history.rig);
+  const auto first = record.waterOf.find(from);
+  const auto second = record.waterOf.find(to);
+  if (rig == nullptr || first == record.waterOf.end() || second == record.waterOf.end()) return std::nullopt;
+  std::vector<ComparedPass> passes;
+  std::copy_if(record.passes.begin(), record.passes.end(), std::back_inserter(passes),
+               [from](const ComparedPass& p) { return p.day == from; });
+  const auto shift = fin::fallShift(
+      passes, [&named](const ComparedPass& pass) { return named(pass.rig); }, rack, *rig,
+      first->second.state(), second->second.state());
+  return shift ? std::optional(*shift) : std::nullopt;
+}
+
+ForecastOutcome LogBook::forecastOf(const DayPlan& day) {
+  std::vector<ComparedPass> passes;
+  if (const auto read = readingsOver(log_, {day}, fingerprints_)) {
+    passes = read->current;
+  } else {
+    emit told(QString::fromStdString(read.error().message), true);
+  }
+  return outcomeOf(day, passes);
+}
+
+std::vector<EyeAbove> LogBook::eyeAbove() {
+  std::vector<DayPlan> days;
+  std::vector<ForecastOutcome> outcomes;
+  for (const DayHead& head : days_.days()) {
+    DayPlan day = planOf(head.id);
+    if (day.foretold.lines.empty()) continue;
+    outcomes.push_back(forecastOf(day));
+    days.push_back(std::move(day));
+  }
+  return fin::eyeAbove(days, outcomes);
 }
 
 }  // namespace fin::app

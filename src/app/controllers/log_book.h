@@ -7,7 +7,9 @@
 #include "app/controllers/pass_controller.h"
 #include "core/records/day_readings.h"
 #include "core/season/finding_words.h"
+#include "core/season/forecast.h"
 #include "core/season/rig_history.h"
+#include "core/season/water_shift.h"
 
 namespace fin::app {
 
@@ -26,11 +28,21 @@ class LogBook : public QObject {
   /// Of a model's rigs, over all days that filmed one of them, and of those days' plans.
   struct ModelRecord {
     std::vector<RigHistory> histories;
-    std::vector<WaterPlan> waters;
+    std::vector<WaterPlan> waters;       ///< of those days
+    std::map<DayId, WaterPlan> waterOf;  ///< likewise
+    std::vector<ComparedPass> passes;
   };
   [[nodiscard]] ModelRecord recordOf(ModelId model);
   /// How a day was planned; an empty one, and told, where it cannot be read.
   [[nodiscard]] DayPlan planOf(DayId day);
+  /// By how much a rig's fall shifts between two days by its weight in water alone; none where that is not
+  /// known.
+  [[nodiscard]] std::optional<WaterShift> fallShift(const ModelRecord& record, const RigHistory& history,
+                                                    DayId from, DayId to) const;
+  /// What became of what was foretold of a day.
+  [[nodiscard]] ForecastOutcome forecastOf(const DayPlan& day);
+  /// What the eye above the water got wrong, over all days of the log.
+  [[nodiscard]] std::vector<EyeAbove> eyeAbove();
 
   /// Gathers the names anew.
   void refresh();

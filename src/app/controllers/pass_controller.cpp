@@ -289,9 +289,30 @@ void PassController::moveTo(DayId day, const std::vector<PassId>& ids) {
     LoggedPass after = *pass;
     after.day = day;
     after.planned.reset();
+    if (const auto there = calibrationOn(day, pass->camera)) applyCalibration(after.request, *there);
     changes.push_back({*pass, after});
   }
-  if (!changes.empty()) change(tr("Move to another day"), changes);
+  if (changes.empty()) return;
+  change(tr("Move to another day"), changes);
+  std::vector<PassId> anew;
+  for (const PassChange& one : changes) {
+    if (!(one.before.request == one.after.request)) anew.push_back(one.after.id);
+  }
+  if (!anew.empty()) emit readAnewWanted(anew);
+}
+
+std::optional<Calibration> PassController::calibrationOn(DayId day, const std::string& camera) const {
+  if (camera.empty()) return std::nullopt;  // nobody said which one it was
+  const auto days = log_.days();
+  const auto kept = log_.calibrations();
+  if (!days || !kept) return std::nullopt;
+  const auto head = std::find_if(days->begin(), days->end(), [day](const DayHead& d) { return d.id == day; });
+  if (head == days->end()) return std::nullopt;
+  if (const KeptCalibration* own = keptFor(*kept, camera, head->date)) return own->calibration;
+  const auto twin = std::find_if(passes_.begin(), passes_.end(), [&](const LoggedPass& p) {
+    return p.day == day && p.camera == camera;
+  });
+  return twin == passes_.end() ? std::nullopt : std::optional(calibrationOf(twin->request));
 }
 
 void PassController::openCurrentClip() {

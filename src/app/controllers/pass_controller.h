@@ -38,7 +38,8 @@ class PassController : public QObject {
   [[nodiscard]] DayId day() const { return day_; }
   /// Where the pass on the bench is of another day, the first one of this day takes its place.
   void setDay(DayId day);
-  /// Puts passes to another day as they are; what they were planned as there stays behind. Undoable.
+  /// Puts passes to another day; what they were planned as stays behind, and size and time become those of
+  /// their camera on that day, where they are known. Undoable.
   void moveTo(DayId day, const std::vector<PassId>& ids);
 
   /// The pass on the bench; null when there is none.
@@ -116,6 +117,8 @@ class PassController : public QObject {
   void passChanged();  ///< another pass, or another clip under it
   void requestChanged();
   void resultChanged();
+  /// These stand on other size and time now.
+  void readAnewWanted(const std::vector<PassId>& passes);
   void frameChanged();
   void progressed(double share, double left_s);
   /// A clip is being looked through for the first time.
@@ -125,6 +128,8 @@ class PassController : public QObject {
 
  private:
   Result<void> write(const std::vector<PassChange>& changes);
+  /// What is kept for a camera on a day, else what another pass of it stands on.
+  [[nodiscard]] std::optional<Calibration> calibrationOn(DayId day, const std::string& camera) const;
   Result<void> setRemoved(const std::vector<PassId>& ids, bool removed);
   [[nodiscard]] MeasuringOrder order(bool anew = false) const;
   void readPasses();

@@ -33,6 +33,18 @@ FIN_ENUM_AS_WORD(View, viewNamed)
 FIN_ENUM_AS_WORD(PassState, passStateNamed)
 FIN_ENUM_AS_WORD(PieceState, pieceStateNamed)
 FIN_ENUM_AS_WORD(DayKind, dayKindNamed)
+FIN_ENUM_AS_WORD(Finish, finishNamed)
+FIN_ENUM_AS_WORD(Condition, conditionNamed)
+FIN_ENUM_AS_WORD(RunEventKind, runEventKindNamed)
+FIN_ENUM_AS_WORD(TakenOn, takenOnNamed)
+FIN_ENUM_AS_WORD(HookedWhere, hookedWhereNamed)
+FIN_ENUM_AS_WORD(SchoolSide, schoolSideNamed)
+
+constexpr auto keysOf(const HeardOf*) {
+  return std::tuple{key("slowest_mm_s", &HeardOf::slowest_mm_s), key("fastest_mm_s", &HeardOf::fastest_mm_s),
+                    key("shallowest_mm", &HeardOf::shallowest_mm), key("deepest_mm", &HeardOf::deepest_mm),
+                    key("from", &HeardOf::from)};
+}
 
 constexpr auto keysOf(const Model*) {
   return std::tuple{key("id", &Model::id),
@@ -51,7 +63,8 @@ constexpr auto keysOf(const Model*) {
                     key("note", &Model::note),
                     key("photo", &Model::photo),
                     key("graded", &Model::graded),
-                    key("why_not_graded", &Model::whyNotGraded)};
+                    key("why_not_graded", &Model::whyNotGraded),
+                    key("finish", &Model::finish)};
 }
 
 constexpr auto keysOf(const Rig*) {
@@ -68,7 +81,8 @@ constexpr auto keysOf(const Rig*) {
                     key("line", &Rig::line),
                     key("line_strength_kg", &Rig::lineStrength_kg),
                     key("tie_point", &Rig::tiePoint),
-                    key("link", &Rig::link)};
+                    key("link", &Rig::link),
+                    key("heard", &Rig::heard)};
 }
 
 constexpr auto keysOf(const Edition*) {
@@ -95,7 +109,8 @@ constexpr auto keysOf(const Claim*) {
 
 constexpr auto keysOf(const WaterBody*) {
   return std::tuple{key("id", &WaterBody::id), key("name", &WaterBody::name),
-                    key("position", &WaterBody::position), key("note", &WaterBody::note)};
+                    key("position", &WaterBody::position), key("note", &WaterBody::note),
+                    key("photos", &WaterBody::photos)};
 }
 
 constexpr auto keysOf(const PlannedPass*) {
@@ -116,6 +131,7 @@ constexpr auto keysOf(const PlannedPass*) {
                     key("light", &PlannedPass::light),
                     key("wind", &PlannedPass::wind),
                     key("water_C", &PlannedPass::water_C),
+                    key("salinity_g_kg", &PlannedPass::salinity_g_kg),
                     key("finished_s", &PlannedPass::finished_s)};
 }
 
@@ -180,6 +196,57 @@ constexpr auto keysOf(const Cadence*) {
                     key("pause", &Cadence::pause)};
 }
 
+constexpr auto keysOf(const ForetoldLine*) {
+  return std::tuple{key("rig", &ForetoldLine::rig),       key("reading", &ForetoldLine::reading),
+                    key("over", &ForetoldLine::over),     key("line", &ForetoldLine::line),
+                    key("chance", &ForetoldLine::chance), key("said_s", &ForetoldLine::said_s)};
+}
+
+constexpr auto keysOf(const ForetoldOrder*) {
+  return std::tuple{key("reading", &ForetoldOrder::reading), key("rigs", &ForetoldOrder::rigs),
+                    key("said_s", &ForetoldOrder::said_s)};
+}
+
+constexpr auto keysOf(const Foretold*) {
+  return std::tuple{key("lines", &Foretold::lines), key("orders", &Foretold::orders)};
+}
+
+constexpr auto keysOf(const ConditionLine*) {
+  return std::tuple{key("at_s", &ConditionLine::at_s), key("what", &ConditionLine::what),
+                    key("number", &ConditionLine::number), key("word", &ConditionLine::word)};
+}
+
+constexpr auto keysOf(const RunEvent*) {
+  return std::tuple{key("id", &RunEvent::id),
+                    key("at_s", &RunEvent::at_s),
+                    key("kind", &RunEvent::kind),
+                    key("rod", &RunEvent::rod),
+                    key("rig", &RunEvent::rig),
+                    key("piece", &RunEvent::piece),
+                    key("speed_mm_s", &RunEvent::speed_mm_s),
+                    key("block", &RunEvent::block),
+                    key("length_mm", &RunEvent::length_mm),
+                    key("taken_on", &RunEvent::on),
+                    key("hooked", &RunEvent::hooked),
+                    key("released", &RunEvent::released),
+                    key("until_s", &RunEvent::until_s),
+                    key("fished", &RunEvent::fished),
+                    key("tier", &RunEvent::tier),
+                    key("note", &RunEvent::note)};
+}
+
+constexpr auto keysOf(const WaterDayPlan*) {
+  return std::tuple{key("schools", &WaterDayPlan::schools), key("rods", &WaterDayPlan::rods),
+                    key("patience_min", &WaterDayPlan::patience_min),
+                    key("block_minutes", &WaterDayPlan::blockMinutes), key("seed", &WaterDayPlan::seed)};
+}
+
+constexpr auto keysOf(const TieRule*) {
+  return std::tuple{key("id", &TieRule::id),           key("name", &TieRule::name),
+                    key("when", &TieRule::when),       key("wants", &TieRule::wants),
+                    key("because", &TieRule::because), key("on", &TieRule::on)};
+}
+
 constexpr auto keysOf(const DayPlan*) {
   return std::tuple{key("kind", &DayPlan::kind),
                     key("date", &DayPlan::date),
@@ -193,7 +260,11 @@ constexpr auto keysOf(const DayPlan*) {
                     key("options", &DayPlan::options),
                     key("cadence", &DayPlan::cadence),
                     key("line_per_turn_mm", &DayPlan::linePerTurn_mm),
-                    key("watched_folder", &DayPlan::watchedFolder)};
+                    key("watched_folder", &DayPlan::watchedFolder),
+                    key("photos", &DayPlan::photos),
+                    key("foretold", &DayPlan::foretold),
+                    key("water_day", &DayPlan::waterDay),
+                    key("conditions", &DayPlan::conditions)};
 }
 
 namespace records {
@@ -222,6 +293,12 @@ std::string toJson(const Claim& claim) {
 std::string toJson(const WaterBody& water) {
   return write(water);
 }
+std::string toJson(const TieRule& rule) {
+  return write(rule);
+}
+std::string toJson(const RunEvent& event) {
+  return write(event);
+}
 std::string dayToJson(const DayPlan& plan) {
   return write(plan);
 }
@@ -248,6 +325,12 @@ Result<Claim> claimFrom(const std::string& text) {
 }
 Result<WaterBody> waterBodyFrom(const std::string& text) {
   return readAs<WaterBody>(text);
+}
+Result<TieRule> tieRuleFrom(const std::string& text) {
+  return readAs<TieRule>(text);
+}
+Result<RunEvent> runEventFrom(const std::string& text) {
+  return readAs<RunEvent>(text);
 }
 Result<DayPlan> dayFrom(const std::string& text) {
   return readAs<DayPlan>(text);

@@ -17,7 +17,9 @@ std::string toJson(const Piece& piece);
 std::string toJson(const Price& price);
 std::string toJson(const Claim& claim);
 std::string toJson(const WaterBody& water);
-/// All of a day but its number, rack, waters and sheet, which have tables of their own.
+std::string toJson(const TieRule& rule);
+std::string toJson(const RunEvent& event);
+/// All of a day but its number, rack, waters, rules, sheet and events, which have tables of their own.
 std::string dayToJson(const DayPlan& plan);
 
 // Keys that are absent keep their defaults; unknown ones are passed over. Errors: Unreadable.
@@ -29,6 +31,8 @@ Result<Piece> pieceFrom(const std::string& json);
 Result<Price> priceFrom(const std::string& json);
 Result<Claim> claimFrom(const std::string& json);
 Result<WaterBody> waterBodyFrom(const std::string& json);
+Result<TieRule> tieRuleFrom(const std::string& json);
+Result<RunEvent> runEventFrom(const std::string& json);
 Result<DayPlan> dayFrom(const std::string& json);
 
 }  // namespace fin::records

@@ -6,9 +6,11 @@
 #include <vector>
 
 #include "core/planning/filming_check.h"
+#include "core/planning/foretold.h"
 #include "core/planning/pacing.h"
 #include "core/planning/pass_sheet.h"
 #include "core/planning/rack.h"
+#include "core/planning/water_day.h"
 #include "core/water/water.h"
 
 namespace fin {
@@ -46,7 +48,8 @@ std::vector<HeldEqual> usualHeldEqual();
 
 enum class DayKind { Test, Water };
 
-/// All that is planned for one day, and what the log owns beside its days (rack and waters). A value: undo
+/// All that is planned for one day, and what the log owns beside its days (rack, waters,
+/// rules). A value: undo
 /// swaps whole ones.
 struct DayPlan {
   DayId id = 1;
@@ -55,7 +58,9 @@ struct DayPlan {
   WaterId waterBody;  ///< 0 where it was not said
   std::string people;
   std::vector<WaterBody> waters;
+  std::vector<TieRule> rules;  ///< the log's own; none where they are as usual
   std::string name;
+  std::vector<std::string> photos;     ///< files
   std::vector<std::string> questions;  ///< keys
   Rack rack;
   WaterPlan water;
@@ -66,6 +71,10 @@ struct DayPlan {
   Cadence cadence;
   double linePerTurn_mm = 700.0;
   std::string watchedFolder;
+  Foretold foretold;
+  WaterDayPlan waterDay;
+  std::vector<ConditionLine> conditions;  ///< as they were noted
+  std::vector<RunEvent> events;           ///< of a day on the water, as they came
 
   friend bool operator==(const DayPlan&, const DayPlan&) = default;
 };

@@ -56,6 +56,7 @@ struct WaterBody {
   std::string name;
   std::string position;
   std::string note;
+  std::vector<std::string> photos = {};  ///< files
 
   friend bool operator==(const WaterBody&, const WaterBody&) = default;
 };

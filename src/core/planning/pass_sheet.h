@@ -36,6 +36,7 @@ struct PlannedPass {
   std::string light;                 ///< as the tester said it; empty for not said
   std::string wind;
   std::optional<double> water_C;
+  std::optional<double> salinity_g_kg = {};
   double finished_s =
       0.0;  ///< wall clock when it was done, fouled or skipped, seconds since 1970; 0 for not yet
 

@@ -14,6 +14,7 @@ namespace {
 constexpr std::array<std::string_view, 4> kFamilies{"soft plastic", "jerkbait", "spoon", "bladed bait"};
 constexpr std::array<std::string_view, 4> kBuoyancies{"unknown", "floats", "hangs", "sinks"};
 constexpr std::array<std::string_view, 4> kPlaces{"none", "high", "middle", "low"};
+constexpr std::array<std::string_view, 4> kFinishes{"unknown", "bright", "plain", "dull"};
 
 template <class Row>
 const Row* byId(const std::vector<Row>& rows, decltype(Row::id) id) {
@@ -100,6 +101,12 @@ std::optional<Family> familyNamed(std::string_view text) {
 }
 std::optional<Buoyancy> buoyancyNamed(std::string_view text) {
   return enumNamed<Buoyancy>(kBuoyancies, text);
+}
+std::string_view toString(Finish finish) {
+  return kFinishes[static_cast<std::size_t>(finish)];
+}
+std::optional<Finish> finishNamed(std::string_view text) {
+  return enumNamed<Finish>(kFinishes, text);
 }
 std::optional<InsertPlace> insertPlaceNamed(std::string_view text) {
   return enumNamed<InsertPlace>(kPlaces, text);

@@ -14,6 +14,18 @@ namespace fin {
 enum class Family { SoftPlastic, Jerkbait, Spoon, BladedBait };
 enum class Buoyancy { Unknown, Floats, Hangs, Sinks };
 enum class InsertPlace { None, High, Middle, Low };
+enum class Finish { Unknown, Bright, Plain, Dull };
+
+/// What is told of how a rig runs, and by whom; it was not measured.
+struct HeardOf {
+  std::optional<double> slowest_mm_s;  ///< through water
+  std::optional<double> fastest_mm_s;
+  std::optional<double> shallowest_mm;
+  std::optional<double> deepest_mm;
+  std::string from;
+
+  friend bool operator==(const HeardOf&, const HeardOf&) = default;
+};
 
 /// One model as it is sold. Absent numbers are unknown.
 struct Model {
@@ -34,6 +46,7 @@ struct Model {
   std::string photo;  ///< a file's path
   bool graded = true;
   std::string whyNotGraded;  ///< the interest a tester has in it
+  Finish finish = Finish::Unknown;
 
   friend bool operator==(const Model&, const Model&) = default;
 };
@@ -54,6 +67,7 @@ struct Rig {
   std::optional<double> lineStrength_kg;
   std::string tiePoint;
   std::string link;  ///< swivel or snap
+  HeardOf heard = {};
 
   friend bool operator==(const Rig&, const Rig&) = default;
 };
@@ -94,6 +108,8 @@ struct Rack {
 std::string_view toString(Family family);
 std::string_view toString(Buoyancy buoyancy);
 std::string_view toString(InsertPlace place);
+std::string_view toString(Finish finish);
+std::optional<Finish> finishNamed(std::string_view text);
 std::optional<Family> familyNamed(std::string_view text);
 std::optional<Buoyancy> buoyancyNamed(std::string_view text);
 std::optional<InsertPlace> insertPlaceNamed(std::string_view text);

@@ -158,13 +158,15 @@ class SqliteLog : public Log {
 
   Result<std::int64_t> freeId() const override {
     return reading([&]() -> Result<std::int64_t> {
-      SQLite::Statement query(database_,
-                              "SELECT 1 + max(id) FROM (SELECT 0 AS id UNION ALL SELECT max(id) FROM model "
-                              "UNION ALL SELECT max(id) FROM rig UNION ALL SELECT max(id) FROM edition "
-                              "UNION ALL SELECT max(id) FROM piece UNION ALL SELECT max(id) FROM price "
-                              "UNION ALL SELECT max(id) FROM claim UNION ALL SELECT max(id) FROM water "
-                              "UNION ALL SELECT max(id) FROM day UNION ALL SELECT max(id) FROM planned_pass "
-                              "UNION ALL SELECT max(planned_id) FROM pass)");
+      SQLite::Statement query(
+          database_,
+          "SELECT 1 + max(id) FROM (SELECT 0 AS id UNION ALL SELECT max(id) FROM model "
+          "UNION ALL SELECT max(id) FROM rig UNION ALL SELECT max(id) FROM edition "
+          "UNION ALL SELECT max(id) FROM piece UNION ALL SELECT max(id) FROM price "
+          "UNION ALL SELECT max(id) FROM claim UNION ALL SELECT max(id) FROM water "
+          "UNION ALL SELECT max(id) FROM tie_rule UNION ALL SELECT max(id) FROM run_event "
+          "UNION ALL SELECT max(id) FROM day UNION ALL SELECT max(id) FROM planned_pass "
+          "UNION ALL SELECT max(planned_id) FROM pass)");
       query.executeStep();
       return query.getColumn(0).getInt64();
     });

@@ -23,6 +23,7 @@ namespace fs = std::filesystem;
 using namespace records;
 using nlohmann::ordered_json;
 
+constexpr int kFirstExported = 10;  ///< later ones only have more tables
 constexpr const char* kFormat = "agile-fin-log/1";
 constexpr const char* kManifest = "manifest.json";
 constexpr const char* kClips = "clips";
@@ -208,10 +209,11 @@ void readFolder(const fs::path& folder, const fs::path& file, LogCounts& counts)
   const ordered_json manifest = readJson(at);
   if (manifest.value("format", "") != kFormat)
     stop(ErrorCode::Unreadable, "manifest.json: this is no export of a log (agile-fin-log/1)", at);
-  if (manifest.at("schema").get<int>() != currentVersion())
+  const int version = manifest.at("schema").get<int>();
+  if (version < kFirstExported || version > currentVersion())
     stop(ErrorCode::Unreadable,
-         fmt::format("this export is of log version {}, and this program takes in version {}",
-                     manifest.at("schema").get<int>(), currentVersion()),
+         fmt::format("this export is of log version {}, and this program takes in versions {} to {}", version,
+                     kFirstExported, currentVersion()),
          at);
   for (const ordered_json& listed : manifest.at("files")) checkFile(folder, listed);
   SQLite::Database database(file.string(), SQLite::OPEN_READWRITE, kPatience_ms);

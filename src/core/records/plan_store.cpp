@@ -40,8 +40,12 @@ const Kind<Piece> kPieces{"piece", "piece", pieceFrom};
 const Kind<Price> kPrices{"price", "price", priceFrom};
 const Kind<Claim> kClaims{"claim", "claim", claimFrom};
 const Kind<WaterBody> kWaters{"water", "water", waterBodyFrom};
+const Kind<TieRule> kRules{"rule", "tie_rule", tieRuleFrom};
 Kind<PlannedPass> sheetOf(DayId day) {
   return {"planned pass", "planned_pass", plannedFrom, fmt::format("day_id = {}", day.value()), "place"};
+}
+Kind<RunEvent> eventsOf(DayId day) {
+  return {"event", "run_event", runEventFrom, fmt::format("day_id = {}", day.value()), "place, id"};
 }
 
 template <class T>
@@ -112,18 +116,21 @@ std::vector<decltype(T::id)> idsOf(const std::vector<T>& rows) {
   return out;
 }
 
-/// The sheet's order; what cannot be read keeps the place it had.
-void writeOrder(const SQLite::Database& database, const DayPlan& plan) {
+/// In which order a day's rows come; what cannot be read keeps the place it had.
+template <class T>
+void writeOrder(const SQLite::Database& database, const char* table, DayId day, const std::vector<T>& rows) {
+  const std::string sql = fmt::format("UPDATE {} SET place = ? WHERE day_id = ? AND id = ?", table);
   std::int64_t place = 0;
-  for (const PlannedPass& pass : plan.sheet)
-    run(database, "UPDATE planned_pass SET place = ? WHERE day_id = ? AND id = ?", place++, plan.id, pass.id);
+  for (const T& row : rows) run(database, sql, place++, day, row.id);
 }
 
 /// All of a day but what has tables of its own.
 DayPlan dayAlone(DayPlan plan) {
   plan.rack = {};
   plan.waters.clear();
+  plan.rules.clear();
   plan.sheet.clear();
+  plan.events.clear();
   return plan;
 }
 
@@ -175,7 +182,9 @@ DayPlan planIn(const SQLite::Database& database, const Place& place, DayId id) {
   plan.rack.prices = rowsOf(database, place, kPrices);
   plan.rack.claims = rowsOf(database, place, kClaims);
   plan.waters = rowsOf(database, place, kWaters);
+  plan.rules = rowsOf(database, place, kRules);
   plan.sheet = rowsOf(database, place, sheetOf(id));
+  plan.events = rowsOf(database, place, eventsOf(id));
   return plan;
 }
 
@@ -191,8 +200,11 @@ void writePlan(const SQLite::Database& database, const DayPlan& before, const Da
   writeRows(database, kPrices, before.rack.prices, after.rack.prices);
   writeRows(database, kClaims, before.rack.claims, after.rack.claims);
   writeRows(database, kWaters, before.waters, after.waters);
+  writeRows(database, kRules, before.rules, after.rules);
   writeRows(database, sheetOf(after.id), before.sheet, after.sheet);
-  if (idsOf(before.sheet) != idsOf(after.sheet)) writeOrder(database, after);
+  if (idsOf(before.sheet) != idsOf(after.sheet)) writeOrder(database, "planned_pass", after.id, after.sheet);
+  writeRows(database, eventsOf(after.id), before.events, after.events);
+  if (idsOf(before.events) != idsOf(after.events)) writeOrder(database, "run_event", after.id, after.events);
 }
 
 std::vector<DayHead> daysIn(const SQLite::Database& database, const Place& place) {

@@ -294,16 +294,54 @@ CREATE TABLE water (
 );
 ALTER TABLE pass ADD COLUMN day_id INTEGER NOT NULL DEFAULT 1;
 INSERT OR IGNORE INTO day (id, doc) SELECT 1, '{}' WHERE EXISTS (SELECT 1 FROM pass);
+)sql",
+    // Days on the water: what happened while fishing, and the rules that a lure is chosen by.
+    R"sql(
+CREATE TABLE tie_rule (
+  id INTEGER PRIMARY KEY,
+  doc TEXT NOT NULL,                 -- JSON; none of them: as the program has them
+  removed INTEGER NOT NULL DEFAULT 0
+);
+CREATE TABLE run_event (
+  day_id INTEGER NOT NULL REFERENCES day(id),
+  id INTEGER NOT NULL,
+  place INTEGER NOT NULL,            -- in the day's order
+  doc TEXT NOT NULL,                 -- JSON: a rig tied on, a fish, a rest
+  removed INTEGER NOT NULL DEFAULT 0,
+  PRIMARY KEY (day_id, id)
+);
 )sql"};
 
-/// What every table of rows that a person makes gets with version 10: whether a row is out of sight, by what
-/// rows of two logs are known as the same (a random number), who changed them and when.
+/// A table of rows that a person makes.
+struct EditedTable {
+  const char* name;
+  const char* changes;  ///< columns by which a row counts as changed
+  const char* key = "id = new.id";
+};
+
+/// By what a table's rows of two logs are known as the same (a random number), who changed them and when.
+std::string knownAndDated(const EditedTable& table) {
+  return fmt::format(R"sql(
+ALTER TABLE {0} ADD COLUMN uid TEXT;
+ALTER TABLE {0} ADD COLUMN editor TEXT;
+ALTER TABLE {0} ADD COLUMN edited_s REAL;
+UPDATE {0} SET uid = lower(hex(randomblob(8)));
+CREATE UNIQUE INDEX {0}_uid ON {0} (uid);
+CREATE TRIGGER {0}_made AFTER INSERT ON {0} WHEN new.uid IS NULL BEGIN
+  UPDATE {0} SET uid = lower(hex(randomblob(8))), edited_s = (julianday('now') - 2440587.5) * 86400.0,
+    editor = (SELECT value FROM about WHERE name = 'editor') WHERE {2};
+END;
+CREATE TRIGGER {0}_edited AFTER UPDATE OF {1} ON {0} BEGIN
+  UPDATE {0} SET edited_s = (julianday('now') - 2440587.5) * 86400.0,
+    editor = (SELECT value FROM about WHERE name = 'editor') WHERE {2};
+END;
+)sql",
+                     table.name, table.changes, table.key);
+}
+
+/// What every such table gets with version 10, and whether a row is out of sight.
 std::string manyDaysRows() {
-  struct Table {
-    const char* name;
-    const char* changes;  ///< columns by which a row counts as changed
-    const char* key = "id = new.id";
-  };
+  using Table = EditedTable;
   constexpr std::array kHidden{"model",   "rig",   "day",   "planned_pass", "piece",
                                "edition", "price", "claim", "water"};
   const std::array kTables{
@@ -324,25 +362,14 @@ std::string manyDaysRows() {
   std::string out;
   for (const char* table : kHidden)
     out += fmt::format("ALTER TABLE {} ADD COLUMN removed INTEGER NOT NULL DEFAULT 0;\n", table);
-  for (const auto& [name, changes, key] : kTables) {
-    out += fmt::format(R"sql(
-ALTER TABLE {0} ADD COLUMN uid TEXT;
-ALTER TABLE {0} ADD COLUMN editor TEXT;
-ALTER TABLE {0} ADD COLUMN edited_s REAL;
-UPDATE {0} SET uid = lower(hex(randomblob(8)));
-CREATE UNIQUE INDEX {0}_uid ON {0} (uid);
-CREATE TRIGGER {0}_made AFTER INSERT ON {0} WHEN new.uid IS NULL BEGIN
-  UPDATE {0} SET uid = lower(hex(randomblob(8))), edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE {2};
-END;
-CREATE TRIGGER {0}_edited AFTER UPDATE OF {1} ON {0} BEGIN
-  UPDATE {0} SET edited_s = (julianday('now') - 2440587.5) * 86400.0,
-    editor = (SELECT value FROM about WHERE name = 'editor') WHERE {2};
-END;
-)sql",
-                       name, changes, key);
-  }
+  for (const Table& table : kTables) out += knownAndDated(table);
   return out;
+}
+
+/// The end of version 11.
+std::string waterDayRows() {
+  return knownAndDated({"tie_rule", "doc, removed"}) +
+         knownAndDated({"run_event", "doc, place, removed", "day_id = new.day_id AND id = new.id"});
 }
 
 /// Written into a log's head, by which it is told from other programs' files: "FINL".
@@ -350,6 +377,7 @@ constexpr int kApplicationId = 0x46494E4C;
 constexpr int kLastVersionWithoutId = 6;
 
 constexpr int kRowsHaveUids = 10;  ///< from this version on
+constexpr int kDaysOnTheWater = 11;
 
 /// Copies of one log that are brought up to date one by one must know their rows as the same when they are
 /// merged: from the log's first clip, the row's number and what it is called. A log without a clip keeps
@@ -418,6 +446,7 @@ void migrate(SQLite::Database& database) {
   for (int step = from; step < currentVersion(); ++step) {
     database.exec(kSteps[static_cast<std::size_t>(step)]);
     if (step + 1 == kRowsHaveUids) database.exec(manyDaysRows());
+    if (step + 1 == kDaysOnTheWater) database.exec(waterDayRows());
   }
   if (from > 0 && from < kRowsHaveUids) nameRowsOfCopiesAlike(database);
   database.exec("PRAGMA user_version = " + std::to_string(currentVersion()));

@@ -15,6 +15,7 @@ namespace {
 
 constexpr double kOtherSalinity_g_kg = 1.0;
 constexpr double kOtherTemperature_C = 3.0;
+constexpr double kOtherBeat = 0.15;
 
 std::vector<ComparedPass> ofDay(const std::vector<ComparedPass>& passes, DayId day) {
   std::vector<ComparedPass> out;
@@ -45,6 +46,38 @@ std::vector<double> valuesIn(const std::vector<ComparedRig>& rigs, const std::st
   return out;
 }
 
+bool isHeard(ReadingId reading) {
+  const auto sounds = readingsOf(Protocol::Sound);
+  const ReadingSpec* spec = specOf(reading);
+  return (spec != nullptr && spec->askedWith == AskedWith::Sound) ||
+         std::any_of(sounds.begin(), sounds.end(),
+                     [reading](const ReadingSpec& s) { return s.id == reading; });
+}
+
+/// From one twitch or hop to the next, s; none where nothing was twitched.
+std::optional<double> beatOf(const ComparedPass& pass) {
+  const auto twitch = numberIn(pass.readings, ReadingId::TwitchInterval);
+  return twitch ? twitch : numberIn(pass.readings, ReadingId::HopInterval);
+}
+
+/// What was twitched or hopped at another beat than most passes of a rig goes; how many of those had the
+/// reading.
+std::size_t dropOtherBeats(std::vector<ComparedPass>& passes, const std::string& rig, ReadingId reading) {
+  std::vector<double> beats;
+  for (const ComparedPass& pass : passes) {
+    const auto beat = beatOf(pass);
+    if (beat && pass.rig == rig && numberIn(pass.readings, reading)) beats.push_back(*beat);
+  }
+  if (beats.empty()) return 0;
+  const auto middle = beats.begin() + static_cast<std::ptrdiff_t>(beats.size() / 2);
+  std::nth_element(beats.begin(), middle, beats.end());
+  return std::erase_if(passes, [&](const ComparedPass& pass) {
+    const auto beat = beatOf(pass);
+    return pass.rig == rig && beat && numberIn(pass.readings, reading) &&
+           std::abs(*beat / *middle - 1.0) > kOtherBeat;
+  });
+}
+
 ReadRange rangeOf(const std::vector<double>& values, double ownU95) {
   const double mean = meanOf(values);
   double half = ownU95;
@@ -56,10 +89,19 @@ ReadRange rangeOf(const std::vector<double>& values, double ownU95) {
   return {mean - half, mean + half};
 }
 
+/// Cameras, their gain, distance and tank are in a loudness: without the control on both days nothing is
+/// said of the lure.
+void refuseUnbridged(History& history) {
+  const std::size_t before = history.pairs.size();
+  std::erase_if(history.pairs, [](const History::Pair& pair) { return !pair.change.bridged; });
+  if (history.pairs.size() < before) history.test.reset();
+}
+
 /// One rig and reading; no days where nobody read it.
-RigHistory historyIn(const std::vector<ComparedPass>& passes, const std::vector<DayHead>& days,
+RigHistory historyIn(std::vector<ComparedPass> passes, const std::vector<DayHead>& days,
                      const std::string& rig, ReadingId reading) {
-  RigHistory out{.rig = rig, .reading = reading};
+  RigHistory out{.rig = rig, .reading = reading, .heard = isHeard(reading)};
+  out.otherBeat = dropOtherBeats(passes, rig, reading);
   std::vector<ComparedPass> own;
   std::copy_if(passes.begin(), passes.end(), std::back_inserter(own),
                [&](const ComparedPass& p) { return p.rig == rig; });
@@ -86,6 +128,7 @@ RigHistory historyIn(const std::vector<ComparedPass>& passes, const std::vector<
   std::vector<BridgedDay> values;
   for (const RigDay& day : out.days) values.push_back(day.values);
   out.history = historyOf(values, scalingOf(reading));
+  if (out.heard) refuseUnbridged(out.history);
   if (!values.empty()) out.latest = rangeOf(values.back().rig, leastU95);
   return out;
 }

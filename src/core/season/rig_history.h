@@ -26,7 +26,10 @@ struct RigHistory {
   History history;  ///< of those days, in their order
   /// Where its value lies by the day that was last (95 %, Student's t over its passes; a single one's own).
   std::optional<ReadRange> latest;
-  std::size_t setAside = 0;  ///< passes that were pulled more than a tenth slower or faster than most
+  std::size_t setAside = 0;   ///< passes that were pulled more than a tenth slower or faster than most
+  std::size_t otherBeat = 0;  ///< twitched or hopped at a beat that is off by more than 15 %
+  /// A loudness: two days are only compared where the control was heard on both.
+  bool heard = false;
 };
 
 /// The histories of these rigs, by rig and reading. Passes of one camera and planned pass count once; pulls

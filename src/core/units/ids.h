@@ -33,6 +33,8 @@ using EditionId = Id<struct Edition>;  ///< of a rig
 using PriceId = Id<struct Price>;
 using ClaimId = Id<struct Claim>;
 using WaterId = Id<struct WaterBody>;
+using EventId = Id<struct RunEvent>;  ///< of a day on the water
+using RuleId = Id<struct TieRule>;
 using PassId = Id<struct LoggedPass>;  ///< a clip's, in the log
 
 }  // namespace fin

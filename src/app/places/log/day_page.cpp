@@ -23,6 +23,7 @@ DayPage::DayPage(LogBook& book, QWidget* parent)
       name_(new QLabel),
       facts_(new WholeLabel),
       passes_(new QListWidget),
+      photos_(new PhotoRow("dayPhotos")),
       choose_(namedButton(tr("Work on this day"), "workOnDay")) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
@@ -38,6 +39,13 @@ DayPage::DayPage(LogBook& book, QWidget* parent)
   passes_->setObjectName("dayPasses");
   passes_->setAccessibleName(tr("Passes of this day; Enter shows one on the bench"));
   layout->addWidget(passes_, 1);
+  layout->addWidget(photos_);
+  connect(photos_, &PhotoRow::changed, this, [this](const std::vector<std::string>& files) {
+    const DayId day = day_;
+    book_.days().choose(day);  // a day is changed where it can be undone
+    book_.days().edit(tr("Photos of the day"), [&files](DayPlan& plan) { plan.photos = files; });
+    show(day);
+  });
   connect(choose_, &QPushButton::clicked, this, [this] { book_.days().choose(day_); });
   connect(passes_, &QListWidget::itemActivated, this,
           [this](const QListWidgetItem* item) { emit passWanted(item->data(kIdRole).toLongLong()); });
@@ -76,6 +84,7 @@ void DayPage::show(DayId day) {
   if (!plan.sheet.empty())
     line(tr("Sheet"), tr("%1 of %2 made, %3 fouled").arg(done).arg(plan.sheet.size()).arg(fouled));
   facts_->setText(lines.join("<br>"));
+  photos_->show(plan.photos);
   passes_->clear();
   for (const LoggedPass& pass : book_.passes().passes()) {
     if (pass.day != day) continue;
@@ -90,6 +99,7 @@ WaterBodyPage::WaterBodyPage(LogBook& book, QWidget* parent)
       name_(new QLineEdit),
       position_(new QLineEdit),
       note_(new QLineEdit),
+      photos_(new PhotoRow("waterPhotos")),
       days_(new QListWidget) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
@@ -98,14 +108,20 @@ WaterBodyPage::WaterBodyPage(LogBook& book, QWidget* parent)
                          std::string WaterBody::*of) {
     edit->setObjectName(name);
     form->addRow(label, edit);
-    connect(edit, &QLineEdit::editingFinished, this,
-            [this, label, edit, of] { this->edit(label, of, edit->text()); });
+    connect(edit, &QLineEdit::editingFinished, this, [this, label, edit, of] {
+      change(label, [&](WaterBody& water) { water.*of = edit->text().trimmed().toStdString(); });
+    });
   };
   field(tr("Name"), name_, "bodyName", &WaterBody::name);
   field(tr("Where it is"), position_, "bodyPosition", &WaterBody::position);
   field(tr("Note"), note_, "bodyNote", &WaterBody::note);
   position_->setPlaceholderText(tr("for you alone: it stands in no report and on no card"));
   layout->addLayout(form);
+  layout->addWidget(photos_);
+  connect(photos_, &PhotoRow::changed, this, [this](const std::vector<std::string>& files) {
+    change(tr("Photos of the water"), [&files](WaterBody& water) { water.photos = files; });
+    show(water_);
+  });
   layout->addWidget(headingLabel(tr("Days here")));
   days_->setObjectName("waterDays");
   days_->setAccessibleName(tr("Days on this water"));
@@ -114,10 +130,10 @@ WaterBodyPage::WaterBodyPage(LogBook& book, QWidget* parent)
           [this](const QListWidgetItem* item) { emit dayWanted(item->data(kIdRole).toLongLong()); });
 }
 
-void WaterBodyPage::edit(const QString& what, std::string WaterBody::*of, const QString& text) {
+void WaterBodyPage::change(const QString& what, const std::function<void(WaterBody&)>& make) {
   book_.days().edit(what, [&](DayPlan& plan) {
     for (WaterBody& water : plan.waters) {
-      if (water.id == water_) water.*of = text.trimmed().toStdString();
+      if (water.id == water_) make(water);
     }
   });
 }
@@ -129,6 +145,7 @@ void WaterBodyPage::show(WaterId id) {
     name_->setText(QString::fromStdString(water.name));
     position_->setText(QString::fromStdString(water.position));
     note_->setText(QString::fromStdString(water.note));
+    photos_->show(water.photos);
   }
   days_->clear();
   for (const DayHead& day : book_.days().days()) {

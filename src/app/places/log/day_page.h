@@ -5,8 +5,10 @@
 #include <QLineEdit>
 #include <QListWidget>
 #include <QPushButton>
+#include <functional>
 
 #include "app/controllers/log_book.h"
+#include "app/places/log/photo_row.h"
 
 namespace fin::app {
 
@@ -29,6 +31,7 @@ class DayPage : public QWidget {
   QLabel* name_;
   QLabel* facts_;
   QListWidget* passes_;
+  PhotoRow* photos_;
   QPushButton* choose_;
 };
 
@@ -44,13 +47,14 @@ class WaterBodyPage : public QWidget {
   void dayWanted(DayId day);
 
  private:
-  void edit(const QString& what, std::string WaterBody::*of, const QString& text);
+  void change(const QString& what, const std::function<void(WaterBody&)>& make);
 
   LogBook& book_;
   WaterId water_;
   QLineEdit* name_;
   QLineEdit* position_;
   QLineEdit* note_;
+  PhotoRow* photos_;
   QListWidget* days_;
 };
 

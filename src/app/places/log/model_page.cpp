@@ -10,6 +10,7 @@
 
 #include "app/phrases/spread_words.h"
 #include "app/phrases/verdict_words.h"
+#include "app/places/log/model_tables.h"
 #include "app/plots/plot.h"
 #include "app/ui/photo.h"
 #include "app/ui/pieces.h"
@@ -25,71 +26,6 @@ constexpr QSize kPhoto{150, 90};
 constexpr double kDay_s = 86400.0;
 constexpr double kLevel = 0.05;
 
-QString dayAndMonth(const std::string& date) {
-  const QDate day = QDate::fromString(QString::fromStdString(date), Qt::ISODate);
-  return day.isValid() ? QLocale::c().toString(day, "d MMM yyyy") : QObject::tr("a day without a date");
-}
-
-/// A number as it was typed: none where the cell is empty; false where it is no number.
-bool numberFrom(const QString& text, std::optional<double>& to) {
-  if (text.isEmpty()) {
-    to.reset();
-    return true;
-  }
-  bool good = false;
-  const double number = QString(text).replace(',', '.').replace(QChar(0x2212), '-').toDouble(&good);
-  if (good) to = number;
-  return good;
-}
-
-QString shown(const std::optional<double>& number) {
-  return number ? plainNumber(*number, 3) : QString();
-}
-
-QString stateInWords(ClaimState state) {
-  switch (state) {
-    case ClaimState::Kept:
-      return QObject::tr("kept");
-    case ClaimState::Broken:
-      return QObject::tr("broken");
-    case ClaimState::Undecided:
-      return QObject::tr("undecided: it lies across a bound");
-    case ClaimState::Untested:
-      break;
-  }
-  return QObject::tr("untested");
-}
-
-QString stateWord(PieceState state) {
-  switch (state) {
-    case PieceState::Used:
-      return QObject::tr("used");
-    case PieceState::Spare:
-      return QObject::tr("spare");
-    case PieceState::Worn:
-      return QObject::tr("worn");
-    case PieceState::Lost:
-      break;
-  }
-  return QObject::tr("lost");
-}
-
-/// The reading that a tester means by what was typed.
-std::optional<ReadingId> readingMeant(const QString& text) {
-  for (const Protocol protocol : kAllProtocols) {
-    for (const ReadingSpec& spec : readingsOf(protocol)) {
-      if (!isClass(spec.id) && spokenName(spec.id).compare(text, Qt::CaseInsensitive) == 0) return spec.id;
-    }
-  }
-  return readingNamed(text.toStdString());
-}
-
-template <class Row, class Id>
-Row* rowWith(std::vector<Row>& rows, Id id) {
-  const auto found = std::find_if(rows.begin(), rows.end(), [id](const Row& r) { return r.id == id; });
-  return found == rows.end() ? nullptr : &*found;
-}
-
 }  // namespace
 
 ModelPage::ModelPage(LogBook& book, const VerdictController& verdict, QWidget* parent)
@@ -103,13 +39,9 @@ ModelPage::ModelPage(LogBook& book, const VerdictController& verdict, QWidget* p
       readings_(new QListWidget),
       sentence_(new WholeLabel),
       plot_(dressedPlot("historyPlot")),
-      claims_(new RowTable({tr("What is said"), tr("Reading"), tr("At least"), tr("At most"), tr("So far")},
-                           "claims", tr("Add a claim"),
-                           tr("Kept where the whole interval lies within, broken where it lies outside."))),
-      pieces_(new RowTable({tr("Number"), tr("State"), tr("Paid"), tr("Currency"), tr("Note")}, "pieces",
-                           tr("Add a piece"), tr("This very lure: used, spare, worn or lost."))),
-      prices_(new RowTable({tr("Shop"), tr("Date"), tr("Price"), tr("Currency")}, "prices", tr("Add a price"),
-                           tr("What a shop asked, and when."))),
+      claims_(new ClaimsTable(book, record_)),
+      pieces_(new PiecesTable(book)),
+      prices_(new PricesTable(book)),
       judged_(new WholeLabel) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
@@ -137,46 +69,7 @@ ModelPage::ModelPage(LogBook& book, const VerdictController& verdict, QWidget* p
   inside->addStretch();
   tabs_->addPage(tr("Judged"), "modelJudgedPage", judged);
   layout->addWidget(tabs_, 1);
-  connect(claims_, &RowTable::typed, this, &ModelPage::claimTyped);
-  connect(pieces_, &RowTable::typed, this, &ModelPage::pieceTyped);
-  connect(prices_, &RowTable::typed, this, &ModelPage::priceTyped);
-  DayController& days = book_.days();
-  const auto on = [this, &days](RowTable* table, const QString& add, const QString& remove, auto make,
-                                auto erase) {
-    connect(table, &RowTable::addWanted, this, [this, &days, add, make] {
-      const std::int64_t id = days.freeId();
-      days.edit(add, [&](DayPlan& plan) { make(plan.rack, id); });
-    });
-    connect(table, &RowTable::removeWanted, this, [&days, remove, erase](int row) {
-      days.edit(remove, [&](DayPlan& plan) { erase(plan.rack, static_cast<std::size_t>(row)); });
-    });
-  };
-  on(
-      claims_, tr("Add a claim"), tr("Remove a claim"),
-      [this](Rack& rack, std::int64_t id) {
-        rack.claims.push_back({.id = id, .model = model_, .reading = ReadingId::FallRate});
-      },
-      [this](Rack& rack, std::size_t row) {
-        std::erase_if(rack.claims, [&](const Claim& c) { return c.id == claimRows_[row]; });
-      });
-  on(
-      pieces_, tr("Add a piece"), tr("Remove a piece"),
-      [this](Rack& rack, std::int64_t id) {
-        rack.pieces.push_back({.id = id, .model = model_, .number = static_cast<int>(pieceRows_.size()) + 1});
-      },
-      [this](Rack& rack, std::size_t row) {
-        std::erase_if(rack.pieces, [&](const Piece& p) { return p.id == pieceRows_[row]; });
-      });
-  on(
-      prices_, tr("Add a price"), tr("Remove a price"),
-      [this](Rack& rack, std::int64_t id) {
-        const std::string today = QDate::currentDate().toString(Qt::ISODate).toStdString();
-        rack.prices.push_back({.id = id, .model = model_, .currency = model()->currency, .date = today});
-      },
-      [this](Rack& rack, std::size_t row) {
-        std::erase_if(rack.prices, [&](const Price& p) { return p.id == priceRows_[row]; });
-      });
-  connect(&days, &DayController::planChanged, this, [this] {
+  connect(&book_.days(), &DayController::planChanged, this, [this] {
     if (isVisible()) refresh();
   });
 }
@@ -234,9 +127,9 @@ void ModelPage::refresh() {
   facts_->setText(facts.join("  ·  "));
   photo_->setPixmap(photoWithin(QString::fromStdString(shownModel->photo), kPhoto));
   fillReadings();
-  fillClaims();
-  fillPieces();
-  fillPrices();
+  claims_->showModel(model_, units_);
+  pieces_->showModel(model_);
+  prices_->showModel(model_);
   fillJudged();
 }
 
@@ -247,23 +140,39 @@ QString ModelPage::historyInWords(const RigHistory& history) const {
       tr("%1 on %2")
           .arg(spokenAs(history.reading, mean,
                         history.latest ? 0.5 * (history.latest->to - history.latest->from) : 0.0, units_),
-               dayAndMonth(last.date));
+               dayMonthYear(last.date));
   const History::Pair* change = nullptr;
   for (const History::Pair& pair : history.history.pairs) {
     if (pair.b + 1 == history.days.size()) change = &pair;  // the last two that have enough passes
   }
+  if (change == nullptr && history.heard && history.days.size() > 1)
+    return out + tr(". Loudness of two days is only compared where the control was heard on both.");
   if (change == nullptr) return out + tr(". Two passes on two days would show whether it changes.");
   const DayChange& c = change->change;
   const ShownUnit unit =
       differenceUnit(c.byRatio ? Scaling::Ratio : Scaling::Difference, history.reading, units_);
   const QString by =
       tr("%1 to %2 %3").arg(signedNumber(c.from * unit.factor), signedNumber(c.to * unit.factor), unit.unit);
-  const QString since = dayAndMonth(history.days[change->a].date);
+  const QString since = dayMonthYear(history.days[change->a].date);
   if (c.p >= kLevel) return out + tr(". Whether it changed since %1 is too close to call.").arg(since);
   return out + (c.bridged
                     ? tr(". Changed since %1 by %2: the lure, as the control was the same.").arg(since, by)
                     : tr(". Changed since %1 by %2: lure or day? No control was filmed twice on both.")
                           .arg(since, by));
+}
+
+/// What other water alone does to a fall; nothing where the water was the same.
+QString ModelPage::waterShiftInWords(const RigHistory& history) const {
+  const WaterDiffers water = waterDiffers(record_.waters);
+  if (history.days.size() < 2 || (!water.salinity && !water.temperature)) return {};
+  if (history.reading == ReadingId::PauseDrift && water.salinity)
+    return tr(" Saltier water lifts it: it sinks less or rises more in the pause by that alone.");
+  if (history.reading != ReadingId::FallRate) return {};
+  const auto shift = book_.fallShift(record_, history, history.days.front().day, history.days.back().day);
+  if (!shift) return {};
+  const double before = history.history.days.front().mean;
+  return tr(" By its weight in the water alone %1 would become %2.")
+      .arg(spokenAmount(before, "mm/s", 1, units_), spokenAmount(before * shift->ratio, "mm/s", 1, units_));
 }
 
 void ModelPage::fillReadings() {
@@ -299,8 +208,11 @@ void ModelPage::drawHistory() {
     words +=
         tr(" The water was %1 to %2.")
             .arg(spokenAmount(water.least_C, "°C", 1, units_), spokenAmount(water.most_C, "°C", 1, units_));
+  words += waterShiftInWords(history);
   if (history.setAside > 0)
     words += tr(" Set aside: %1 at another speed.").arg(counted(history.setAside, tr("pull"), tr("pulls")));
+  if (history.otherBeat > 0)
+    words += tr(" Set aside: %1 at another beat.").arg(counted(history.otherBeat, tr("pass"), tr("passes")));
   sentence_->setText(words);
   const ShownUnit unit = shownUnit(history.reading, units_);
   QVector<double> x, y, meanX, meanY;
@@ -335,138 +247,6 @@ void ModelPage::drawHistory() {
   plot_->yAxis->setLabel(unit.unit.isEmpty() ? name : QString("%1, %2").arg(name, unit.unit));
   plot_->setAccessibleName(tr("%1 by day: rings are passes, diamonds means of days").arg(name));
   plot_->replot();
-}
-
-const RigHistory* ModelPage::latestOf(ReadingId reading) const {
-  const RigHistory* out = nullptr;
-  for (const RigHistory& history : record_.histories) {
-    if (history.reading != reading) continue;
-    if (out == nullptr || history.days.back().date >= out->days.back().date) out = &history;
-  }
-  return out;
-}
-
-void ModelPage::fillClaims() {
-  claimRows_.clear();
-  std::vector<QStringList> rows;
-  for (const Claim& claim : book_.days().plan().rack.claims) {
-    if (claim.model != model_) continue;
-    claimRows_.push_back(claim.id);
-    const ShownUnit unit = shownUnit(claim.reading, units_);
-    const auto bound = [&unit](const std::optional<double>& b) {
-      return b ? QString("%1 %2").arg(shown(unit.shown(*b)), unit.unit).trimmed() : QString();
-    };
-    const RigHistory* latest = latestOf(claim.reading);
-    QString so = stateInWords(stateOf(claim, latest == nullptr ? std::nullopt : latest->latest));
-    if (latest != nullptr) so += tr(" (%1)").arg(dayAndMonth(latest->days.back().date));
-    rows.push_back({QString::fromStdString(claim.words), spokenName(claim.reading), bound(claim.least),
-                    bound(claim.most), so});
-  }
-  claims_->show(rows);
-}
-
-void ModelPage::claimTyped(int row, int column, const QString& text) {
-  const ClaimId id = claimRows_[static_cast<std::size_t>(row)];
-  DayPlan after = book_.days().plan();
-  Claim* claim = rowWith(after.rack.claims, id);
-  if (claim == nullptr) return;
-  QString trouble;
-  const ShownUnit unit = shownUnit(claim->reading, units_);
-  const auto bound = [&](std::optional<double>& to) {
-    QString number = text;
-    if (!unit.unit.isEmpty()) number.remove(unit.unit);
-    std::optional<double> typed;
-    if (!numberFrom(number.trimmed(), typed)) {
-      trouble = tr("%1 is no number.").arg(text);
-    } else {
-      to = typed ? std::optional(unit.metric(*typed)) : std::nullopt;
-    }
-  };
-  if (column == 0) claim->words = text.toStdString();
-  if (column == 1) {
-    const auto reading = readingMeant(text);
-    if (reading) {
-      claim->reading = *reading;
-    } else {
-      trouble =
-          tr("No reading is called %1. Names are as in the Line-up: Fall rate, Wobble rate, Climb rate.")
-              .arg(text);
-    }
-  }
-  if (column == 2) bound(claim->least);
-  if (column == 3) bound(claim->most);
-  claims_->say(trouble);
-  if (!trouble.isEmpty()) return fillClaims();
-  book_.days().edit(tr("Claim"), [&after](DayPlan& plan) { plan.rack.claims = after.rack.claims; });
-}
-
-void ModelPage::fillPieces() {
-  pieceRows_.clear();
-  std::vector<QStringList> rows;
-  for (const Piece& piece : book_.days().plan().rack.pieces) {
-    if (piece.model != model_) continue;
-    pieceRows_.push_back(piece.id);
-    rows.push_back({QString::number(piece.number), stateWord(piece.state), shown(piece.paid),
-                    QString::fromStdString(piece.currency), QString::fromStdString(piece.note)});
-  }
-  pieces_->show(rows);
-}
-
-void ModelPage::pieceTyped(int row, int column, const QString& text) {
-  const PieceId id = pieceRows_[static_cast<std::size_t>(row)];
-  QString trouble;
-  std::optional<double> number;
-  std::optional<PieceState> state;
-  if (column == 0 || column == 2) {
-    if (!numberFrom(text, number)) trouble = tr("%1 is no number.").arg(text);
-  }
-  for (const PieceState one : {PieceState::Used, PieceState::Spare, PieceState::Worn, PieceState::Lost}) {
-    if (stateWord(one).compare(text, Qt::CaseInsensitive) == 0) state = one;
-  }
-  if (column == 1 && !state) trouble = tr("A piece is used, spare, worn or lost, not %1.").arg(text);
-  pieces_->say(trouble);
-  if (!trouble.isEmpty()) return fillPieces();
-  book_.days().edit(tr("Piece"), [&](DayPlan& plan) {
-    Piece* piece = rowWith(plan.rack.pieces, id);
-    if (piece == nullptr) return;
-    if (column == 0 && number) piece->number = static_cast<int>(*number);
-    if (column == 1) piece->state = *state;
-    if (column == 2) piece->paid = number;
-    if (column == 3) piece->currency = text.toStdString();
-    if (column == 4) piece->note = text.toStdString();
-  });
-}
-
-void ModelPage::fillPrices() {
-  priceRows_.clear();
-  std::vector<QStringList> rows;
-  for (const Price& price : book_.days().plan().rack.prices) {
-    if (price.model != model_) continue;
-    priceRows_.push_back(price.id);
-    rows.push_back({QString::fromStdString(price.shop), QString::fromStdString(price.date),
-                    shown(price.amount), QString::fromStdString(price.currency)});
-  }
-  prices_->show(rows);
-}
-
-void ModelPage::priceTyped(int row, int column, const QString& text) {
-  const PriceId id = priceRows_[static_cast<std::size_t>(row)];
-  QString trouble;
-  std::optional<double> number;
-  if (column == 1 && !text.isEmpty() && !dayNumberOf(text.toStdString()))
-    trouble = tr("%1 is no date. Write it like 2026-11-29.").arg(text);
-  if (column == 2 && (!numberFrom(text, number) || (number && *number < 0.0)))
-    trouble = tr("%1 is no price.").arg(text);
-  prices_->say(trouble);
-  if (!trouble.isEmpty()) return fillPrices();
-  book_.days().edit(tr("Price"), [&](DayPlan& plan) {
-    Price* price = rowWith(plan.rack.prices, id);
-    if (price == nullptr) return;
-    if (column == 0) price->shop = text.toStdString();
-    if (column == 1) price->date = text.toStdString();
-    if (column == 2) price->amount = number.value_or(0.0);
-    if (column == 3) price->currency = text.toStdString();
-  });
 }
 
 void ModelPage::fillJudged() {

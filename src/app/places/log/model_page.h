@@ -6,7 +6,7 @@
 
 #include "app/controllers/log_book.h"
 #include "app/controllers/verdict_controller.h"
-#include "app/places/log/row_table.h"
+#include "app/places/log/model_tables.h"
 #include "app/ui/page_tabs.h"
 
 class QCustomPlot;
@@ -28,17 +28,10 @@ class ModelPage : public QWidget {
   void refresh();
   void fillReadings();
   void drawHistory();
-  void fillClaims();
-  void fillPieces();
-  void fillPrices();
   void fillJudged();
-  void claimTyped(int row, int column, const QString& text);
-  void pieceTyped(int row, int column, const QString& text);
-  void priceTyped(int row, int column, const QString& text);
   [[nodiscard]] const Model* model() const;
   [[nodiscard]] QString historyInWords(const RigHistory& history) const;
-  /// The rig by which a reading was read last; null where nobody read it.
-  [[nodiscard]] const RigHistory* latestOf(ReadingId reading) const;
+  [[nodiscard]] QString waterShiftInWords(const RigHistory& history) const;
 
   LogBook& book_;
   const VerdictController& verdict_;
@@ -52,13 +45,10 @@ class ModelPage : public QWidget {
   QListWidget* readings_;
   QLabel* sentence_;
   QCustomPlot* plot_;
-  RowTable* claims_;
-  RowTable* pieces_;
-  RowTable* prices_;
+  ClaimsTable* claims_;
+  PiecesTable* pieces_;
+  PricesTable* prices_;
   QLabel* judged_;
-  std::vector<ClaimId> claimRows_;
-  std::vector<PieceId> pieceRows_;
-  std::vector<PriceId> priceRows_;
 };
 
 }  // namespace fin::app

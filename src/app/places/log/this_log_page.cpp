@@ -4,6 +4,7 @@
 #include <QHBoxLayout>
 #include <QVBoxLayout>
 
+#include "app/phrases/row_words.h"
 #include "app/phrases/words.h"
 #include "app/ui/files.h"
 #include "app/ui/pieces.h"
@@ -13,14 +14,6 @@ namespace {
 
 std::filesystem::path pathOf(const QString& file) {
   return {file.toStdString()};
-}
-
-QString kindInWords(const std::string& kind) {
-  if (kind == "planned_pass") return QObject::tr("Planned pass");
-  if (kind == "eye_score") return QObject::tr("Score by eye");
-  QString out = QString::fromStdString(kind);
-  out[0] = out[0].toUpper();
-  return out;
 }
 
 QString spoken(const KeptVersion& version) {
@@ -36,8 +29,8 @@ QString spoken(const KeptVersion& version) {
   const QString by =
       version.editor.empty() ? QString() : QObject::tr(" by %1").arg(QString::fromStdString(version.editor));
   return QObject::tr("%1 %2  (kept aside: changed%3 %4)\n%5")
-      .arg(kindInWords(version.kind), QString::fromStdString(version.name), by,
-           spokenMoment(version.edited_s), differences.join("\n"));
+      .arg(rowKind(version.kind), QString::fromStdString(version.name), by, spokenMoment(version.edited_s),
+           differences.join("\n"));
 }
 
 }  // namespace
@@ -49,7 +42,9 @@ ThisLogPage::ThisLogPage(const std::filesystem::path& log, QWidget* parent)
       versions_(new QListWidget),
       heading_(headingLabel(tr("Changed in two ways"))),
       take_(namedButton(tr("Take what was kept aside"), "takeVersion")),
-      keep_(namedButton(tr("Leave it as it is here"), "keepVersion")) {
+      keep_(namedButton(tr("Leave it as it is here"), "keepVersion")),
+      takenOut_(new TakenOutList(log)),
+      editor_(new QLineEdit) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(8);
@@ -78,6 +73,36 @@ ThisLogPage::ThisLogPage(const std::filesystem::path& log, QWidget* parent)
       });
   row->addStretch();
   layout->addLayout(row);
+  row = new QHBoxLayout;
+  act(tr("Open an export …"), "importLog", tr("Makes a log of a folder that was exported, and opens it."),
+      [this] {
+        const QString folder = askForFolder(this, tr("Folder of the export"));
+        if (folder.isEmpty()) return;
+        QString file = askWhereTo(this, tr("The new log"), "from-export.finlog", tr("Logs (*.finlog)"));
+        if (file.isEmpty()) return;
+        if (!file.endsWith(".finlog")) file += ".finlog";
+        importFrom(folder, file);
+      });
+  act(tr("Thin copy …"), "thinCopy",
+      tr("A new log without what was taken out and without tracks; this one stays as it is."), [this] {
+        QString file = askWhereTo(this, tr("The thin copy"), "thin.finlog", tr("Logs (*.finlog)"));
+        if (file.isEmpty()) return;
+        if (!file.endsWith(".finlog")) file += ".finlog";
+        copyThin(file);
+      });
+  auto* you = new QLabel(tr("Changes here are by"));
+  you->setBuddy(editor_);
+  row->addSpacing(14);
+  row->addWidget(you);
+  row->addWidget(editor_, 1);
+  layout->addLayout(row);
+  editor_->setObjectName("logEditor");
+  editor_->setAccessibleName(tr("Who changes this copy of the log"));
+  editor_->setPlaceholderText(tr("your name, so that two people's changes can be told apart"));
+  connect(editor_, &QLineEdit::editingFinished, this, [this] {
+    if (const auto done = sayEditor(log_, editor_->text().trimmed().toStdString()); !done)
+      say(QString::fromStdString(done.error().message), true);
+  });
   told_->setObjectName("thisLogTold");
   layout->addWidget(told_);
   layout->addWidget(heading_);
@@ -90,7 +115,13 @@ ThisLogPage::ThisLogPage(const std::filesystem::path& log, QWidget* parent)
   choice->addWidget(keep_);
   choice->addStretch();
   layout->addLayout(choice);
+  layout->addWidget(takenOut_, 1);
   layout->addStretch();
+  connect(takenOut_, &TakenOutList::told, this, &ThisLogPage::say);
+  connect(takenOut_, &TakenOutList::broughtBack, this, [this] {
+    emit logChanged();
+    refresh();
+  });
   connect(take_, &QPushButton::clicked, this, [this] { decide(true); });
   connect(keep_, &QPushButton::clicked, this, [this] { decide(false); });
 }
@@ -110,6 +141,9 @@ void ThisLogPage::refresh() {
   for (QWidget* w : {static_cast<QWidget*>(heading_), static_cast<QWidget*>(versions_),
                      static_cast<QWidget*>(take_), static_cast<QWidget*>(keep_)})
     w->setVisible(!kept_.empty());
+  takenOut_->refresh();
+  if (const auto editor = editorOf(log_); editor && !editor_->hasFocus())
+    editor_->setText(QString::fromStdString(*editor));
   for (QPushButton* button : acts_)
     enableOr(*button, !busy(), tr("Something is still being done with this log."));
 }
@@ -146,6 +180,26 @@ void ThisLogPage::exportTo(const QString& folder) {
       [folder](const LogCounts& c) {
         return tr("Exported to %1: %2 rows in %3 files.").arg(folder).arg(c.rows).arg(c.files);
       });
+}
+
+void ThisLogPage::importFrom(const QString& folder, const QString& file) {
+  count(
+      tr("The export is being taken in …"),
+      [from = pathOf(folder), to = pathOf(file)] { return importLog(from, to); },
+      [this, file](const LogCounts& c) {
+        emit openWanted(file);
+        return tr("%1 holds %2 rows.").arg(file).arg(c.rows);
+      });
+}
+
+void ThisLogPage::copyThin(const QString& file) {
+  count(
+      tr("The log is being copied …"),
+      [log = log_, to = pathOf(file)]() -> Result<LogCounts> {
+        if (auto done = thinCopy(log, to); !done) return tl::unexpected(done.error());
+        return LogCounts{};
+      },
+      [file](const LogCounts&) { return tr("Copied to %1.").arg(file); });
 }
 
 void ThisLogPage::findClips(const QString& folder) {

@@ -8,6 +8,7 @@
 
 #include "app/places/plan/equal_page.h"
 #include "app/places/plan/filming_page.h"
+#include "app/places/plan/foretell_page.h"
 #include "app/places/plan/question_page.h"
 #include "app/places/plan/rack_page.h"
 #include "app/places/plan/sheet_page.h"
@@ -19,8 +20,9 @@
 
 namespace fin::app {
 
-PlanPlace::PlanPlace(DayController& controller, QWidget* parent)
-    : QWidget(parent), pages_(new QStackedWidget), rack_(new RackPage(controller)) {
+PlanPlace::PlanPlace(LogBook& book, QWidget* parent)
+    : QWidget(parent), pages_(new QStackedWidget), rack_(new RackPage(book.days())) {
+  DayController& controller = book.days();
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(14, 12, 14, 12);
   row->setSpacing(18);
@@ -32,7 +34,8 @@ PlanPlace::PlanPlace(DayController& controller, QWidget* parent)
   const std::pair<QString, QWidget*> pages[] = {
       {tr("1  Question"), new QuestionPage(controller)}, {tr("2  Rack"), rack_},
       {tr("3  Water"), new WaterPage(controller)},       {tr("4  Cameras"), new FilmingPage(controller)},
-      {tr("5  Held equal"), new EqualPage(controller)},  {tr("6  Pass sheet"), new SheetPage(controller)}};
+      {tr("5  Held equal"), new EqualPage(controller)},  {tr("6  Pass sheet"), new SheetPage(controller)},
+      {tr("7  Foretell"), new ForetellPage(book)}};
   for (const auto& [name, page] : pages) {
     auto* step = new QPushButton(name);
     step->setObjectName(QString("step%1").arg(steps_.size() + 1));

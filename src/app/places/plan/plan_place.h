@@ -5,7 +5,7 @@
 #include <QWidget>
 #include <vector>
 
-#include "app/controllers/day_controller.h"
+#include "app/controllers/log_book.h"
 
 class QPushButton;
 
@@ -18,9 +18,9 @@ class PlanPlace : public QWidget {
   Q_OBJECT
 
  public:
-  enum class Page { Question, Rack, Water, Cameras, Equal, Sheet };
+  enum class Page { Question, Rack, Water, Cameras, Equal, Sheet, Foretell };
 
-  explicit PlanPlace(DayController& controller, QWidget* parent = nullptr);
+  explicit PlanPlace(LogBook& book, QWidget* parent = nullptr);
   void go(Page page);
   [[nodiscard]] RackPage& rack() { return *rack_; }
 

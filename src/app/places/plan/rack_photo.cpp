@@ -48,7 +48,7 @@ RackPhoto::RackPhoto(QWidget* parent)
 void RackPhoto::show(const QString& file, bool any) {
   const QPixmap photo = photoWithin(file, kShown);
   if (photo.isNull()) {
-    picture_->setText(file.isEmpty() ? QString() : tr("The photo %1 cannot be read.").arg(file));
+    picture_->setText(file.isEmpty() ? QString() : whyNoPhoto(file));
   } else {
     picture_->setPixmap(photo);
   }
@@ -59,8 +59,7 @@ void RackPhoto::show(const QString& file, bool any) {
 }
 
 void RackPhoto::take(const QString& file) {
-  if (photoWithin(file, kShown).isNull())
-    return emit refused(tr("%1 is not a picture that can be read.").arg(QFileInfo(file).fileName()));
+  if (const QString why = whyNoPhoto(file); !why.isEmpty()) return emit refused(why);
   emit chosen(QFileInfo(file).absoluteFilePath());
 }
 
