@@ -107,6 +107,7 @@ TEST_F(DaysTest, AMovedPassStandsOnThatDaysSizeAndTime) {
   ASSERT_TRUE(log->keepCalibration(pass.camera, "2026-06-01", {},
                                    KeptCalibration{pass.camera, "2026-06-01", there, pass.request.clip}));
   window_->passController().moveTo(second, {pass.id});
+  EXPECT_EQ(window_->passController().passWith(pass.id)->day, second);
   EXPECT_EQ(window_->passController().passWith(pass.id)->request.captureRate, Hertz(240.0));
   undo();
   EXPECT_EQ(window_->passController().passWith(pass.id)->request, pass.request);

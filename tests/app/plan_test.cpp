@@ -311,8 +311,7 @@ TEST_F(ForetellTest, SaysAndScoresWhatIsExpected) {
   choose("orderReading", "Fall rate");
   press("sayOrder");
   EXPECT_TRUE(said->item(1)->text().contains("Mirk > Vinto")) << said->item(1)->text().toStdString();
-  EXPECT_TRUE(
-      said->item(1)->text().contains("1 of 1 pair told apart came the other way round (100 %)"));
+  EXPECT_TRUE(said->item(1)->text().contains("1 of 1 pair told apart came the other way round (100 %)"));
   said->setCurrentRow(0);
   press("takeBackForetold");
   EXPECT_EQ(said->count(), 1);

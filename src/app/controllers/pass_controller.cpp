@@ -309,9 +309,8 @@ std::optional<Calibration> PassController::calibrationOn(DayId day, const std::s
   const auto head = std::find_if(days->begin(), days->end(), [day](const DayHead& d) { return d.id == day; });
   if (head == days->end()) return std::nullopt;
   if (const KeptCalibration* own = keptFor(*kept, camera, head->date)) return own->calibration;
-  const auto twin = std::find_if(passes_.begin(), passes_.end(), [&](const LoggedPass& p) {
-    return p.day == day && p.camera == camera;
-  });
+  const auto twin = std::find_if(passes_.begin(), passes_.end(),
+                                 [&](const LoggedPass& p) { return p.day == day && p.camera == camera; });
   return twin == passes_.end() ? std::nullopt : std::optional(calibrationOf(twin->request));
 }
 

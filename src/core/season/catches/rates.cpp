@@ -80,8 +80,8 @@ std::vector<Rate> drawnIn(double a, double b, const std::vector<RigEffort>& rigs
   for (const RigEffort& rig : rigs) {
     const double shape = a + static_cast<double>(rig.count);
     const bm::gamma_distribution<> rate(shape, 1.0 / (b + rig.hours));
-    out.push_back(
-        {shape / (b + rig.hours), bm::quantile(rate, kEachTail), bm::quantile(bm::complement(rate, kEachTail))});
+    out.push_back({shape / (b + rig.hours), bm::quantile(rate, kEachTail),
+                   bm::quantile(bm::complement(rate, kEachTail))});
   }
   return out;
 }
