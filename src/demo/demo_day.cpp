@@ -10,9 +10,12 @@
 #include "core/measuring/session.h"
 #include "core/planning/questions.h"
 #include "core/records/log.h"
+#include "core/records/log_merge.h"
+#include "core/records/taken_out.h"
 #include "core/rehearsal/board_film.h"
 #include "core/rehearsal/rehearse.h"
 #include "demo/demo_passes.h"
+#include "demo/demo_season.h"
 
 namespace fin {
 namespace {
@@ -60,6 +63,9 @@ Rack demoRack() {
   rack.models[3].graded = false;
   rack.models[3].whyNotGraded = "one of us designed it";
   rack.models[2].claims = "hangs on the pause";
+  const Finish finishes[] = {Finish::Dull,   Finish::Plain, Finish::Bright, Finish::Bright,
+                             Finish::Bright, Finish::Plain, Finish::Bright, Finish::Dull};
+  for (std::size_t i = 0; i < rack.models.size(); ++i) rack.models[i].finish = finishes[i];
   rack.claims = {
       {.id = 121,
        .model = 3,
@@ -103,6 +109,8 @@ Rack demoRack() {
                {.id = kOblag, .model = 6, .name = "single hook", .hook_g = 1.1},
                {.id = kTavver, .model = 7, .name = "rubber skirt", .skirt = "rubber"},
                {.id = kHasp, .model = 8, .name = "silicone skirt", .skirt = "silicone"}};
+  rack.rigs[2].heard = {300.0, 700.0, {}, {}, "a neighbour at the quay"};
+  rack.rigs[0].heard = {250.0, 600.0, 600.0, 1500.0, "a neighbour at the quay"};
   for (Rig& rig : rack.rigs) {
     rig.line = "braid";
     rig.lineStrength_kg = 8.0;
@@ -117,7 +125,9 @@ DayPlan demoPlan() {
   plan.name = "Net loft, first day at the trough";
   plan.questions = {"wobble", "fall"};
   plan.rack = demoRack();
-  plan.waters = {{.id = kTrough, .name = "The trough", .note = "indoors; fills in two hours"}};
+  plan.waters = {{.id = kTrough, .name = "The trough", .note = "indoors; fills in two hours"},
+                 {.id = kCanal, .name = "The harbour canal", .note = "brackish; piles on the east side"},
+                 {.id = kReservoir, .name = "The upper reservoir"}};
   plan.waterBody = kTrough;
   plan.water = {.name = "The trough",
                 .length_mm = 6000.0,
@@ -160,6 +170,7 @@ void playMorning(DayPlan& plan, const std::vector<DemoPass>& filmed) {
     });
     if (pass.block != 1 || pass.control || !has) continue;
     pass.state = PassState::Done;
+    pass.salinity_g_kg = plan.water.wantedSalinity_g_kg;  // the salt went in before
     pass.finished_s = kMorning_s + 240.0 * static_cast<double>(++made);
   }
   const auto first = std::find_if(plan.sheet.begin(), plan.sheet.end(),
@@ -192,6 +203,7 @@ std::vector<LaterDay> laterDays() {
 /// All its passes made, the control's marked as such.
 DayPlan planOf(const LaterDay& day, const DayPlan& first) {
   DayPlan plan = first;
+  plan.foretold = {};
   plan.id = day.id;
   plan.name = day.name;
   plan.water.salinity_g_kg = day.salinity_g_kg;
@@ -255,6 +267,32 @@ Result<void> keep(Log& log, const DayPlan& plan, const DemoPass& pass, const fs:
   });
 }
 
+/// The log of a helper who changed one thing that was changed here too comes in: one conflict to decide on.
+Result<void> mergeHelpers(const fs::path& log, const fs::path& folder) {
+  const fs::path helpers = folder / "helper.finlog";
+  std::error_code failed;
+  fs::remove(helpers, failed);
+  if (auto copied = thinCopy(log, helpers); !copied) return copied;
+  const auto weigh = [](const fs::path& file, const char* who, double weight_g) -> Result<void> {
+    if (auto said = sayEditor(file, who); !said) return said;
+    const auto open = Log::open(file);
+    if (!open) return tl::unexpected(open.error());
+    const auto before = (*open)->plan(1);
+    if (!before) return tl::unexpected(before.error());
+    DayPlan after = *before;
+    for (Model& model : after.rack.models) {
+      if (model.name == "Tavver 12") model.weight_g = weight_g;
+    }
+    return (*open)->savePlan(*before, after);
+  };
+  if (auto done = weigh(helpers, "the helper", 12.6); !done) return done;
+  if (auto done = weigh(log, "", 12.2); !done) return done;
+  const auto merged = mergeLogs(log, helpers);
+  fs::remove(helpers, failed);
+  if (!merged) return tl::unexpected(merged.error());
+  return {};
+}
+
 /// The board carried about before the fixed camera, from which its lens is found.
 Result<void> filmBoard(const fs::path& clip) {
   if (fs::exists(clip)) return {};
@@ -316,6 +354,7 @@ Result<fs::path> makeDemoDay(const fs::path& folder, const JobControl& job) {
   const std::vector<DemoPass> further = furtherPasses();
   DayPlan plan = demoPlan();
   playMorning(plan, first);
+  plan.foretold = demoForecast(kMorning_s);
   if (kept->empty()) {
     if (auto ok = (*log)->savePlan(DayPlan{}, plan); !ok) return tl::unexpected(ok.error());
     VerdictPlan verdict;
@@ -365,6 +404,16 @@ Result<fs::path> makeDemoDay(const fs::path& folder, const JobControl& job) {
       if (auto ok = (*log)->savePlan(none, made); !ok) return tl::unexpected(ok.error());
     }
     if (auto ok = filmAll(made, day.passes); !ok) return tl::unexpected(ok.error());
+  }
+  if ((*log)->plan(kFirstWaterDay)->events.empty()) {
+    for (const DayPlan& day : demoWaterDays(plan, kMorning_s)) {
+      DayPlan none;
+      none.id = day.id;
+      none.rack = plan.rack;
+      none.waters = plan.waters;
+      if (auto ok = (*log)->savePlan(none, day); !ok) return tl::unexpected(ok.error());
+    }
+    if (auto ok = mergeHelpers(file, folder); !ok) return tl::unexpected(ok.error());
   }
   return file;
 }

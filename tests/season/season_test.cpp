@@ -97,6 +97,20 @@ TEST(Forecast, IsHeldAgainstWhatWasReadThatDay) {
   EXPECT_TRUE(out.orders[1].saidTooLate);
 }
 
+TEST(Forecast, IsTooLateAfterAPassBesideTheSheetWasRead) {
+  FallDay day;
+  day.plan.sheet.clear();
+  for (ComparedPass& pass : day.passes) {
+    pass.planned.reset();
+    pass.from = Provenance{.madeAt_s = 1.5e9};
+  }
+  day.say(11, true, 200.0, 0.9, 1.4e9);
+  day.say(11, true, 200.0, 0.9, 1.6e9);
+  const ForecastOutcome out = outcomeOf(day.plan, day.passes);
+  EXPECT_EQ(out.lines[0].state, ForetoldState::CameTrue);
+  EXPECT_EQ(out.lines[1].state, ForetoldState::SaidTooLate);
+}
+
 TEST(Forecast, SaysWhatTheEyeAboveGetsWrongByReading) {
   FallDay day;
   day.say(11, true, 200.0, 0.9);
@@ -130,6 +144,14 @@ TEST(WaterShift, OfAFallFollowsFromTheWeightInTheWater) {
   EXPECT_LT(shift->ratio, 0.997);
   EXPECT_NEAR(fallShift(model, rig, Grams(1.0), salt, salt)->ratio, 1.0, 1e-12);
   EXPECT_FALSE(fallShift({.id = 1}, rig, Grams(1.0), brackish, salt)) << "what it weighs is not known";
+  // Without falls on two heads the body is taken as weightless, on a head only.
+  Rack rack{.models = {model}, .rigs = {rig}};
+  const auto nobody = [](const ComparedPass&) -> const Rig* { return nullptr; };
+  const auto assumed = fallShift({}, nobody, rack, rig, brackish, salt);
+  ASSERT_TRUE(assumed);
+  EXPECT_TRUE(assumed->bodyAssumed);
+  EXPECT_NEAR(assumed->ratio, fallShift(model, rig, Grams(0.0), brackish, salt)->ratio, 1e-12);
+  EXPECT_FALSE(fallShift({}, nobody, rack, Rig{.id = 3, .model = 1}, brackish, salt));
 }
 
 TEST(Retest, PlansTheSamePassesOnceMoreAndNamesTheChange) {

@@ -265,11 +265,12 @@ void DayController::sayLineOut(double line_mm) {
   });
 }
 
-void DayController::sayWeather(const QString& light, const QString& wind, std::optional<double> water_C) {
-  fromNowOn(tr("Light, wind and water"), [&](PlannedPass& pass) {
-    pass.light = light.trimmed().toStdString();
-    pass.wind = wind.trimmed().toStdString();
-    pass.water_C = water_C;
+void DayController::sayWeather(const Weather& weather) {
+  fromNowOn(tr("Light, wind and water"), [&weather](PlannedPass& pass) {
+    pass.light = weather.light.trimmed().toStdString();
+    pass.wind = weather.wind.trimmed().toStdString();
+    pass.water_C = weather.water_C;
+    pass.salinity_g_kg = weather.salinity_g_kg;
   });
 }
 

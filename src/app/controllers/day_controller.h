@@ -52,8 +52,14 @@ class DayController : public QObject {
   void noteNow(const QString& note);
   /// How much line is out, from this pass on; nought for not said.
   void sayLineOut(double line_mm);
-  /// Light, wind and the water's temperature, from this pass on; empty or none for not said.
-  void sayWeather(const QString& light, const QString& wind, std::optional<double> water_C);
+  /// Light, wind, the water's temperature and salt, from this pass on; empty or none for not said.
+  struct Weather {
+    QString light;
+    QString wind;
+    std::optional<double> water_C;
+    std::optional<double> salinity_g_kg;
+  };
+  void sayWeather(const Weather& weather);
   /// Makes the sheet from rack, questions and options, anew. BadRequest where they make none.
   Result<void> makeSheet();
 

@@ -60,8 +60,8 @@ LogBook::ModelRecord LogBook::recordOf(ModelId model) {
   std::vector<DayPlan> plans;
   for (const DayId day : wanted) {
     plans.push_back(planOf(day));
-    out.waters.push_back(plans.back().water);
-    out.waterOf[day] = plans.back().water;
+    out.waters.push_back(waterAsFilmed(plans.back()));
+    out.waterOf[day] = out.waters.back();
   }
   const auto read = readingsOver(log_, plans, fingerprints_);
   if (!read) {

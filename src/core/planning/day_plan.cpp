@@ -37,6 +37,16 @@ std::string dateOf(const DayPlan& plan) {
   return first > 0.0 ? dateAt(first) : std::string();
 }
 
+WaterPlan waterAsFilmed(const DayPlan& plan) {
+  WaterPlan out = plan.water;
+  for (const PlannedPass& pass : plan.sheet) {
+    if (pass.state != PassState::Done) continue;
+    out.temperature_C = pass.water_C.value_or(out.temperature_C);
+    out.salinity_g_kg = pass.salinity_g_kg.value_or(out.salinity_g_kg);
+  }
+  return out;
+}
+
 std::optional<double> shortestLure_mm(const Rack& rack) {
   std::optional<double> shortest;
   for (const Model& model : rack.models) {

@@ -96,6 +96,10 @@ struct DayHead {
 /// As it was said, else that of the first pass that was made (UTC); empty where none was.
 std::string dateOf(const DayPlan& plan);
 
+/// The water as it was when the passes were made: salt and temperature as they were noted last beside one
+/// that was made, else as planned.
+WaterPlan waterAsFilmed(const DayPlan& plan);
+
 /// The shortest lure of the rack whose length is known; none where no length is.
 std::optional<double> shortestLure_mm(const Rack& rack);
 /// What is to be filmed, with what other pages say: the depth of the water, and the shortest lure of the

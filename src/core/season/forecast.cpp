@@ -9,45 +9,43 @@
 namespace fin {
 namespace {
 
-/// A reading of all rigs of a day, as the Line-up compares it.
-class DaySpreads {
+/// A day with its passes, and a reading of all rigs as the Line-up compares it.
+class ReadDay {
  public:
-  explicit DaySpreads(const std::vector<ComparedPass>& passes) : passes_(passes) {}
-  const Spread& of(ReadingId reading) {
+  ReadDay(const DayPlan& day, const std::vector<ComparedPass>& passes) : day_(day), passes_(passes) {}
+  std::string name(RigId rig) const { return day_.rack.nameOn(day_.id, rig); }
+  const Spread& spread(ReadingId reading) {
     const auto known = spreads_.find(reading);
     if (known != spreads_.end()) return known->second;
     return spreads_[reading] = compare(valuesOf(passes_, reading, commonSpeed(passes_, reading)), reading);
   }
+  /// It was said when a pass of one of these rigs was made already, or read.
+  bool tooLate(const std::vector<RigId>& rigs, double said_s) const {
+    const auto among = [&rigs](RigId rig) { return std::find(rigs.begin(), rigs.end(), rig) != rigs.end(); };
+    const bool made = std::any_of(day_.sheet.begin(), day_.sheet.end(), [&](const PlannedPass& p) {
+      return among(p.rig) && p.state == PassState::Done && p.finished_s > 0.0 && p.finished_s <= said_s;
+    });
+    const bool read = std::any_of(passes_.begin(), passes_.end(), [&](const ComparedPass& p) {
+      return !p.made_s && p.from && p.from->madeAt_s > 0.0 && p.from->madeAt_s <= said_s &&
+             std::any_of(rigs.begin(), rigs.end(), [&](RigId rig) { return name(rig) == p.rig; });
+    });
+    return made || read;
+  }
 
  private:
+  const DayPlan& day_;
   const std::vector<ComparedPass>& passes_;
   std::map<ReadingId, Spread> spreads_;
 };
 
-/// When the first pass of one of these rigs was made; none where none was.
-std::optional<double> firstMade(const DayPlan& day, const std::vector<RigId>& rigs) {
-  std::optional<double> out;
-  for (const PlannedPass& pass : day.sheet) {
-    const bool one = std::find(rigs.begin(), rigs.end(), pass.rig) != rigs.end();
-    if (one && pass.state == PassState::Done && pass.finished_s > 0.0 && (!out || pass.finished_s < *out))
-      out = pass.finished_s;
-  }
-  return out;
-}
-
-bool tooLate(const DayPlan& day, const std::vector<RigId>& rigs, double said_s) {
-  const auto made = firstMade(day, rigs);
-  return made && said_s >= *made;
-}
-
-LineOutcome lineOutcome(const DayPlan& day, const ForetoldLine& line, DaySpreads& spreads) {
+LineOutcome lineOutcome(ReadDay& day, const ForetoldLine& line) {
   LineOutcome out;
-  const Spread& spread = spreads.of(line.reading);
-  const std::string name = day.rack.nameOn(day.id, line.rig);
+  const Spread& spread = day.spread(line.reading);
+  const std::string name = day.name(line.rig);
   const auto rig = std::find_if(spread.rigs.begin(), spread.rigs.end(),
                                 [&name](const RigMean& r) { return r.rig == name; });
   if (rig != spread.rigs.end()) out.read = ReadRange{rig->from, rig->to};
-  if (tooLate(day, {line.rig}, line.said_s)) {
+  if (day.tooLate({line.rig}, line.said_s)) {
     out.state = ForetoldState::SaidTooLate;
   } else if (out.read && (out.read->from > line.line || out.read->to < line.line)) {
     const bool over = out.read->from > line.line;
@@ -58,12 +56,12 @@ LineOutcome lineOutcome(const DayPlan& day, const ForetoldLine& line, DaySpreads
   return out;
 }
 
-OrderOutcome orderOutcome(const DayPlan& day, const ForetoldOrder& order, DaySpreads& spreads) {
-  OrderOutcome out{.saidTooLate = tooLate(day, order.rigs, order.said_s)};
+OrderOutcome orderOutcome(ReadDay& day, const ForetoldOrder& order) {
+  OrderOutcome out{.saidTooLate = day.tooLate(order.rigs, order.said_s)};
   if (out.saidTooLate) return out;
   std::vector<std::string> names;
-  for (const RigId rig : order.rigs) names.push_back(day.rack.nameOn(day.id, rig));
-  out.pairs = orderForetold(names, spreads.of(order.reading));
+  for (const RigId rig : order.rigs) names.push_back(day.name(rig));
+  out.pairs = orderForetold(names, day.spread(order.reading));
   return out;
 }
 
@@ -101,15 +99,14 @@ std::optional<OrderForetold> orderForetold(const std::vector<std::string>& order
 
 ForecastOutcome outcomeOf(const DayPlan& day, const std::vector<ComparedPass>& passes) {
   ForecastOutcome out;
-  DaySpreads spreads(passes);
+  ReadDay read(day, passes);
   std::vector<ForetoldFact> facts;
   for (const ForetoldLine& line : day.foretold.lines) {
-    out.lines.push_back(lineOutcome(day, line, spreads));
+    out.lines.push_back(lineOutcome(read, line));
     const ForetoldState state = out.lines.back().state;
     if (scored(state)) facts.push_back({line.chance, state == ForetoldState::CameTrue});
   }
-  for (const ForetoldOrder& order : day.foretold.orders)
-    out.orders.push_back(orderOutcome(day, order, spreads));
+  for (const ForetoldOrder& order : day.foretold.orders) out.orders.push_back(orderOutcome(read, order));
   out.brier = brierScore(facts);
   return out;
 }

@@ -31,8 +31,10 @@ Result<WaterShift> fallShift(const std::vector<ComparedPass>& passes, const RigO
   const Model* model = rack.model(rig.model);
   if (model == nullptr) return failure(ErrorCode::BadRequest, "the rack has no such model");
   const auto body = bodyWeight(headsOf(fallsAmong(passes, rigOf), rig.model, rack, from));
-  if (!body) return tl::unexpected(body.error());
-  return fallShift(*model, rig, Grams(body->value), from, to);
+  if (!body && rig.head_g.value_or(0.0) <= 0.0) return tl::unexpected(body.error());
+  auto out = fallShift(*model, rig, Grams(body ? body->value : 0.0), from, to);
+  if (out) out->bodyAssumed = !body;
+  return out;
 }
 
 }  // namespace fin

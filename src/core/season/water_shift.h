@@ -12,6 +12,7 @@ namespace fin {
 struct WaterShift {
   double ratio = 1.0;          ///< the second over the first
   double bodyInWater_g = 0.0;  ///< in the first water; negative where it floats
+  bool bodyAssumed = false;    ///< nobody knows what the body weighs there: taken as nothing
 };
 
 /// Of a rig whose model weighs so much, and whose body's weight in the first water is known: the body
@@ -21,8 +22,9 @@ struct WaterShift {
 Result<WaterShift> fallShift(const Model& model, const Rig& rig, Grams bodyInWater, const WaterState& from,
                              const WaterState& to);
 
-/// The same with the body's weight as falls of the model's rigs on two heads and more tell it. `rigOf` is as
-/// in weight_study.h. Errors: as bodyWeight.
+/// The same with the body's weight as falls of the model's rigs on two heads and more tell it; where they do
+/// not, a body on a head is taken to weigh nothing in the water. `rigOf` is as in weight_study.h. Errors: as
+/// bodyWeight where it has no head.
 Result<WaterShift> fallShift(const std::vector<ComparedPass>& passes, const RigOfPass& rigOf,
                              const Rack& rack, const Rig& rig, const WaterState& from, const WaterState& to);
 

@@ -171,8 +171,12 @@ QString ModelPage::waterShiftInWords(const RigHistory& history) const {
   const auto shift = book_.fallShift(record_, history, history.days.front().day, history.days.back().day);
   if (!shift) return {};
   const double before = history.history.days.front().mean;
-  return tr(" By its weight in the water alone %1 would become %2.")
-      .arg(spokenAmount(before, "mm/s", 1, units_), spokenAmount(before * shift->ratio, "mm/s", 1, units_));
+  const QString how =
+      shift->bodyAssumed
+          ? tr(" By its weight in the water alone, the body taken as nothing, %1 would become %2.")
+          : tr(" By its weight in the water alone %1 would become %2.");
+  return how.arg(spokenAmount(before, "mm/s", 1, units_),
+                 spokenAmount(before * shift->ratio, "mm/s", 1, units_));
 }
 
 void ModelPage::fillReadings() {

@@ -75,6 +75,7 @@ ForetellPage::ForetellPage(LogBook& book, QWidget* parent)
   said_->setObjectName("foretold");
   said_->setAccessibleName(tr("What was foretold, and what came of it"));
   said_->setWordWrap(true);
+  said_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   left->addWidget(said_, 1);
   auto* undo = new QHBoxLayout;
   undo->addWidget(takeBack_);
@@ -111,6 +112,7 @@ QWidget* ForetellPage::buildLine() {
   line_->setAccessibleName(tr("The line that it is over or under"));
   line_->setRange(-1e6, 1e6);
   line_->setDecimals(2);
+  line_->setButtonSymbols(QAbstractSpinBox::NoButtons);
   sure_->setObjectName("foretellSure");
   sure_->setAccessibleName(tr("How sure you are"));
   for (int tenth = 1; tenth <= 9; ++tenth) sure_->addItem(tr("%1 % sure").arg(10 * tenth), 0.1 * tenth);

@@ -14,7 +14,8 @@ namespace fin::app {
 namespace {
 
 constexpr int kButtonHeight = 62;
-constexpr double kNoWater_C = -3.0;  ///< stands for not said: no water is that cold
+constexpr double kNoWater_C = -3.0;    ///< stands for not said: no water is that cold
+constexpr double kNoSalt_g_kg = -1.0;  ///< likewise
 
 QPushButton* largeButton(const QString& text, const char* name) {
   QPushButton* b = namedButton(text, name);
@@ -50,7 +51,8 @@ NowPanel::NowPanel(DayController& controller, QWidget* parent)
       lineOut_(new UnitBox(tr("Line out, from this pass on"), "m", {0.0, 200.0, 1})),
       light_(choiceOf({tr("bright sun"), tr("cloud"), tr("shade"), tr("dusk"), tr("lamp")})),
       wind_(choiceOf({tr("calm"), tr("light wind"), tr("fresh wind"), tr("gusts")})),
-      water_(new UnitBox(tr("Temperature of the water, from this pass on"), "°C", {kNoWater_C, 45.0, 1})) {
+      water_(new UnitBox(tr("Temperature of the water, from this pass on"), "°C", {kNoWater_C, 45.0, 1})),
+      salt_(new UnitBox(tr("Salt in the water, from this pass on"), "g/kg", {kNoSalt_g_kg, 42.0, 1})) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(4);
@@ -169,18 +171,23 @@ QWidget* NowPanel::buildNote() {
   add(tr("Light"), light_, "passLight");
   add(tr("Wind"), wind_, "passWind");
   add(tr("Water"), water_, "passWater");
+  salt_->setSpecialValueText(tr("not said"));
+  add(tr("Salt"), salt_, "passSalt");
   for (QComboBox* box : {light_, wind_}) {
     connect(box, &QComboBox::activated, this, &NowPanel::sayWeather);
     connect(box->lineEdit(), &QLineEdit::editingFinished, this, &NowPanel::sayWeather);
   }
-  connect(water_, &UnitBox::edited, this, &NowPanel::sayWeather);
+  for (UnitBox* box : {water_, salt_}) connect(box, &UnitBox::edited, this, &NowPanel::sayWeather);
   return bar;
 }
 
 void NowPanel::sayWeather() {
   const double water_C = water_->metric();
-  controller_.sayWeather(light_->currentText(), wind_->currentText(),
-                         water_C > kNoWater_C ? std::optional(water_C) : std::nullopt);
+  const double salt = salt_->metric();
+  controller_.sayWeather({.light = light_->currentText(),
+                          .wind = wind_->currentText(),
+                          .water_C = water_C > kNoWater_C ? std::optional(water_C) : std::nullopt,
+                          .salinity_g_kg = salt > kNoSalt_g_kg ? std::optional(salt) : std::nullopt});
 }
 
 void NowPanel::foul(const QString& why) {
@@ -221,6 +228,7 @@ void NowPanel::refresh() {
   light_->setCurrentText(QString::fromStdString(now->light));
   wind_->setCurrentText(QString::fromStdString(now->wind));
   water_->show(now->water_C.value_or(kNoWater_C));
+  salt_->show(now->salinity_g_kg.value_or(kNoSalt_g_kg));
   task_->setText(controller_.taskOf(*now) +
                  (now->note.empty() ? QString() : "\n" + QString::fromStdString(now->note)));
   next_->setText(after == nullptr

@@ -49,6 +49,7 @@ class NowPanel : public QWidget {
   QComboBox* light_;
   QComboBox* wind_;
   UnitBox* water_;
+  UnitBox* salt_;
 };
 
 }  // namespace fin::app
