@@ -38,6 +38,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
       sharing_(new CameraSync(*controller_, this)),
       ways_(new FurtherCrossings(*controller_, this)),
       book_(new LogBook(*log_, *day_, *controller_, this)),
+      water_(new WaterController(*log_, *day_, {}, this)),
       lineUpModel_(new LineUp(*log_, *controller_, *day_, this)),
       verdictController_(new VerdictController(*log_, *lineUpModel_, *edits_, this)),
       eye_(new EyeController(*log_, *edits_, this)),
@@ -72,6 +73,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   auto* bars = new QVBoxLayout;
   bars->setContentsMargins(14, 0, 14, 0);
   bars->addWidget(notice_);
+  bars->addWidget(new ConditionsBar(*water_));
   bars->addWidget(found_);
   bars->addWidget(outdated_);
   bars->addWidget(edition_);
@@ -82,8 +84,8 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   hearTroubles();
 
   bench_ = new BenchPlace({*controller_, *kept_, *lenses_, *sharing_}, *ways_);
-  plan_ = new PlanPlace(*book_);
-  poolside_ = new PoolsidePlace(*day_, *controller_, *verdictController_);
+  plan_ = new PlanPlace(*book_, *water_);
+  poolside_ = new PoolsidePlace(*day_, *controller_, *verdictController_, *water_);
   addPlace(Place::Plan, tr("Plan"), plan_);
   addPlace(Place::Poolside, tr("Poolside"), poolside_);
   addPlace(Place::Bench, tr("Bench"), bench_);
@@ -96,7 +98,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   const auto tellCadence = [this] { bench_->setCadence(day_->plan().cadence); };
   connect(day_, &DayController::planChanged, this, tellCadence);
   tellCadence();
-  verdict_ = new VerdictPlace(*verdictController_, *lineUpModel_);
+  verdict_ = new VerdictPlace(*verdictController_, *lineUpModel_, *water_);
   connect(verdict_, &VerdictPlace::readingWanted, this, [this](ReadingId reading) {
     go(Place::LineUp);
     lineUp_->showReading(reading);
@@ -156,6 +158,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
 MainWindow::~MainWindow() {
   // The places and desks use log and undo stack, so they go first.
   delete takeCentralWidget();
+  delete water_;
   delete book_;
   delete look_;
   delete ear_;
@@ -231,6 +234,9 @@ void MainWindow::keepReadingsFresh() {
   connect(controller_, &PassController::passesChanged, this, refreshAtTheWater);
   connect(queue_, &MeasuringQueue::measured, this, refreshAtTheWater);
   connect(day_, &DayController::planChanged, this, refreshWhenSeen);
+  for (const auto changed : {&PassController::resultChanged, &PassController::passesChanged})
+    connect(controller_, changed, water_, &WaterController::readAnew);
+  connect(queue_, &MeasuringQueue::measured, water_, &WaterController::readAnew);
 }
 
 /// Clips that were taken in for a planned pass are measured as they come; those of an earlier sitting that
@@ -318,7 +324,11 @@ void MainWindow::go(Place place) {
   if (place == Place::Bench) bench_->footage().setFocus();
   if (place == Place::Poolside) {
     lineUpModel_->refresh();
-    poolside_->setFocus();
+    if (water_->onTheWater()) {
+      poolside_->running().setFocus();
+    } else {
+      poolside_->setFocus();
+    }
   }
   found_->setLooking(place == Place::LookThrough);
   if (place == Place::LookThrough) {
@@ -375,6 +385,7 @@ void MainWindow::showUnits() {
   verdict_->setUnits(units);
   logPlace_->setUnits(units);
   lookPlace_->setUnits(units);
+  emit water_->changed();
 }
 
 void MainWindow::switchUnits() {
@@ -387,6 +398,7 @@ void MainWindow::switchUnits() {
 std::vector<std::pair<const ActionTable*, Place>> MainWindow::actionTables() const {
   std::vector<std::pair<const ActionTable*, Place>> out{{&bench_->actions(), Place::Bench},
                                                         {&poolside_->actions(), Place::Poolside},
+                                                        {&poolside_->running().actions(), Place::Poolside},
                                                         {&lookPlace_->actions(), Place::LookThrough},
                                                         {&verdict_->actions(), Place::Verdict}};
   for (const ActionTable* table : lineUp_->actions()) out.emplace_back(table, Place::LineUp);

@@ -14,7 +14,9 @@
 #include "app/controllers/lens_controller.h"
 #include "app/controllers/measuring_queue.h"
 #include "app/controllers/pass_controller.h"
+#include "app/controllers/water_controller.h"
 #include "app/places/bench/bench_place.h"
+#include "app/places/conditions_bar.h"
 #include "app/places/edition_bar.h"
 #include "app/places/lineup/line_up_place.h"
 #include "app/places/log/log_place.h"
@@ -50,6 +52,7 @@ class MainWindow : public QMainWindow {
   /// What was last said above the places; empty where nothing is.
   [[nodiscard]] QString notice() const { return notice_->message(); }
   [[nodiscard]] DayController& day() { return *day_; }
+  [[nodiscard]] WaterController& water() { return *water_; }
   [[nodiscard]] KeptCalibrations& kept() { return *kept_; }
   [[nodiscard]] LensController& lenses() { return *lenses_; }
   [[nodiscard]] CameraSync& sharing() { return *sharing_; }
@@ -97,6 +100,7 @@ class MainWindow : public QMainWindow {
   CameraSync* sharing_;
   FurtherCrossings* ways_;
   LogBook* book_;
+  WaterController* water_;
   LineUp* lineUpModel_;
   VerdictController* verdictController_;
   EyeController* eye_;

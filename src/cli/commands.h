@@ -72,6 +72,19 @@ struct LogCommand {
 };
 Exit run(const LogCommand& command);
 
+/// What a log says of the water: what to tie on, how a day ran, what was caught, and the box.
+struct WaterCommand {
+  enum class What { TieOn, Run, Catches, Box };
+  What what = What::TieOn;
+  std::filesystem::path log;
+  std::string day;          ///< date or name of a day on the water; empty for the newest
+  int slots = 0;            ///< of the box; 0 for as few lures as cover
+  double loss = 1.0;        ///< points that a lure may be under the best and still cover
+  double hoursAhead = 6.0;  ///< for which spares are taken
+  std::optional<std::filesystem::path> out;
+};
+Exit run(const WaterCommand& command);
+
 /// Films the demo day in the rehearsal tank and writes its log.
 struct RehearseCommand {
   std::filesystem::path folder;

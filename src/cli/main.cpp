@@ -82,6 +82,31 @@ int main(int argc, char** argv) {
   logAct(LogCommand::Act::Find, "find", "look below a folder for clips that were moved", "folder", "log",
          false);
 
+  using fin::cli::WaterCommand;
+  WaterCommand water;
+  std::string waterOut;
+  const auto waterAct = [&](WaterCommand::What what, const char* name, const char* help) {
+    CLI::App* one = app.add_subcommand(name, help);
+    one->add_option("log", water.log, "log (.finlog)")->required();
+    one->add_option("--out", waterOut, "write the result here instead of to standard output");
+    one->callback([&water, what] { water.what = what; });
+    return one;
+  };
+  CLI::App* tieOnApp =
+      waterAct(WaterCommand::What::TieOn, "tie-on", "which rigs the noted water speaks for, and why");
+  CLI::App* runApp = waterAct(WaterCommand::What::Run, "run", "how a day on the water ran, rod by rod");
+  for (CLI::App* one : {tieOnApp, runApp})
+    one->add_option("--day", water.day, "this day, by its date (yyyy-mm-dd) or name, instead of the newest");
+  CLI::App* catchesApp = waterAct(WaterCommand::What::Catches, "catches",
+                                  "what was caught on which rig, and whether the tank was right");
+  CLI::App* boxApp = waterAct(WaterCommand::What::Box, "box",
+                              "the fewest lures for all purposes, what to buy first, spares");
+  boxApp->add_option("--slots", water.slots, "only so many lures go in")->check(CLI::NonNegativeNumber);
+  boxApp->add_option("--loss", water.loss, "points that a lure may be under the best and still do")
+      ->check(CLI::NonNegativeNumber);
+  boxApp->add_option("--hours", water.hoursAhead, "rod-hours ahead, for the spares")
+      ->check(CLI::NonNegativeNumber);
+
   fin::cli::RehearseCommand rehearse;
   CLI::App* rehearseApp =
       app.add_subcommand("rehearse", "film the demo day in the rehearsal tank, with its log");
@@ -101,6 +126,8 @@ int main(int argc, char** argv) {
   if (*weightApp) return static_cast<int>(fin::cli::run(weight));
   if (!compareOut.empty()) compare.out = compareOut;
   if (*compareApp) return static_cast<int>(fin::cli::run(compare));
+  if (!waterOut.empty()) water.out = waterOut;
+  if (*tieOnApp || *runApp || *catchesApp || *boxApp) return static_cast<int>(fin::cli::run(water));
   if (*logApp) return static_cast<int>(fin::cli::run(log));
   if (*splitApp) return static_cast<int>(fin::cli::run(split));
   if (*batchApp) return static_cast<int>(fin::cli::run(batch));

@@ -94,7 +94,9 @@ Rack demoRack() {
        .state = PieceState::Lost,
        .paid = 2.4,
        .currency = "EUR",
-       .note = "in the piles"}};
+       .note = "in the piles"},
+      {.id = 104, .model = 1, .number = 3, .paid = 1.9, .currency = "EUR"},
+      {.id = 105, .model = 1, .number = 4, .state = PieceState::Lost, .paid = 1.9, .currency = "EUR"}};
   rack.prices = {
       {.id = 111, .model = 1, .amount = 1.9, .currency = "EUR", .shop = "Vemmelin", .date = "2026-08-30"},
       {.id = 112, .model = 1, .amount = 2.1, .currency = "EUR", .shop = "Haddlewick", .date = "2026-09-12"},

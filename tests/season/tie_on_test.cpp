@@ -2,6 +2,8 @@
 // What the water is like, what anglers say of it, and which lure that speaks for.
 #include "core/season/tie_on.h"
 
+#include "core/season/water_cautions.h"
+
 #include <gtest/gtest.h>
 
 #include <algorithm>
@@ -61,6 +63,18 @@ TEST(Conditions, ThatCannotBeAreRefusedAndThoseThatOpposeAreSaid) {
   EXPECT_EQ(*seasonOf("2026-11-29", false), "autumn");
   EXPECT_EQ(*seasonOf("2026-12-01", true), "summer");
   EXPECT_FALSE(seasonOf("", false));
+}
+
+TEST(Conditions, WarnOfWindAndColdWater) {
+  EXPECT_TRUE(cautionsOn(WaterNow()).empty());
+  EXPECT_TRUE(
+      cautionsOn(WaterNow({line(Condition::SurfaceTemperature, 15.0), line(Condition::Wind, 5.4)}, 1.0))
+          .empty());
+  const auto told = cautionsOn(
+      WaterNow({line(Condition::SurfaceTemperature, 14.9), said(Condition::Wind, "many white")}, 1.0));
+  ASSERT_EQ(told.size(), 2U);
+  EXPECT_NE(told[0].find("ashore"), std::string::npos);
+  EXPECT_NE(told[1].find("takes the breath"), std::string::npos);
 }
 
 /// Which of the usual rules are awake.

@@ -21,9 +21,11 @@ Error notWritable(const QFileDevice& file) {
           file.fileName().toStdString()};
 }
 
-void printPages(const QString& html, const QString& title, int points, QPdfWriter& writer) {
-  writer.setPageSize(QPageSize(QPageSize::A4));
-  writer.setPageMargins(QMarginsF(14, 14, 14, 14), QPageLayout::Millimeter);
+void printPages(const QString& html, const QString& title, int points, Paper paper, QPdfWriter& writer) {
+  const bool pocket = paper == Paper::A6;
+  writer.setPageSize(QPageSize(pocket ? QPageSize::A6 : QPageSize::A4));
+  const double margin_mm = pocket ? 6.0 : 14.0;
+  writer.setPageMargins(QMarginsF(margin_mm, margin_mm, margin_mm, margin_mm), QPageLayout::Millimeter);
   writer.setResolution(kResolution_dpi);
   writer.setTitle(title);
   QTextDocument document;
@@ -67,8 +69,9 @@ Result<void> writePdf(const QString& file, const std::function<void(QPdfWriter&)
   return writeFile(file, pages);
 }
 
-Result<void> printHtml(const QString& html, const QString& title, const QString& file, int points) {
-  return writePdf(file, [&](QPdfWriter& writer) { printPages(html, title, points, writer); });
+Result<void> printHtml(const QString& html, const QString& title, const QString& file, int points,
+                       Paper paper) {
+  return writePdf(file, [&](QPdfWriter& writer) { printPages(html, title, points, paper, writer); });
 }
 
 }  // namespace fin::app

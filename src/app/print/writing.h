@@ -20,7 +20,9 @@ QString withEnding(const QString& file, const QString& ending);
 /// What is drawn, as PDF. NotWritable with the file's name.
 Result<void> writePdf(const QString& file, const std::function<void(QPdfWriter&)>& draw);
 
-/// A page of the HTML that Qt's rich text knows, as A4 PDF. NotWritable with the file's name.
-Result<void> printHtml(const QString& html, const QString& title, const QString& file, int points);
+enum class Paper { A4, A6 };
+/// Pages of the HTML that Qt's rich text knows, as PDF. NotWritable with the file's name.
+Result<void> printHtml(const QString& html, const QString& title, const QString& file, int points,
+                       Paper paper = Paper::A4);
 
 }  // namespace fin::app

@@ -43,6 +43,7 @@ QPushButton* namedButton(const QString& text, const char* objectName);
 QFrame* card();
 /// Of a table that is read and not written in.
 QTableWidgetItem* readOnlyCell(const QString& text, Qt::Alignment align = Qt::AlignLeft | Qt::AlignVCenter);
+inline constexpr Qt::Alignment kNumberCell = Qt::AlignRight | Qt::AlignVCenter;
 /// Width of the column of choices to the left of a page.
 inline constexpr int kChoicesWidth_px = 300;
 /// Makes a column that wide, or as wide as what stands in it needs.

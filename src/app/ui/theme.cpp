@@ -93,6 +93,7 @@ QString styleSheetOf(const Theme& t) {
     *[letters="larger"] { font-size: @27; }
     *[letters="title"] { font-size: @29; font-weight: 600; }
     *[letters="huge"] { font-size: @46; font-weight: 600; }
+    *[letters="giant"] { font-size: @76; font-weight: 600; }
     QWidget[strip="true"] { background: @strip; }
     QLabel[faint="true"] { color: @faint; }
     QLabel[trouble="true"] { color: @trouble; }

@@ -39,6 +39,27 @@ const std::vector<Caution>& cautions() {
        "rules. Pool chemicals are never mixed."},
       {Step::Sheet, "Fishing rules", "Seasons, sizes and what may be kept are local: ask there.",
        "Fishing rules and size limits are local. Nothing in this program says what may be kept."},
+      {Step::OnTheWater, "Boat",
+       "Life jacket on, cut-off cord tied, load and forecast minded; leave your return time ashore.",
+       "In a boat wear a life jacket and tie the cut-off cord. Mind its load and the forecast, and leave the "
+       "time of "
+       "your return with somebody ashore. With many white crests: ashore."},
+      {Step::OnTheWater, "Wading", "Life jacket, a stick, never alone.",
+       "Wade with a life jacket and a stick, and never alone."},
+      {Step::OnTheWater, "Bank", "Undercut edges give way; keep rods clear of power lines.",
+       "Undercut edges give way. Keep rods well clear of power lines."},
+      {Step::OnTheWater, "Thunder", "Rod down, and leave.",
+       "At thunder put the rod down and leave the water."},
+      {Step::Catching, "Hooks",
+       "Eyes covered, barbs flat, cutter at hand; deep or near an eye: leave it in, doctor.",
+       "Cover your eyes, press barbs flat, and have a cutter at hand. A hook that sits deep or near an eye "
+       "stays in: "
+       "to a doctor."},
+      {Step::Catching, "Fish",
+       "Wet hands, seconds of air, unhook in the water. Sizes, seasons and keeping: ask there.",
+       "Wet your hands, give a fish seconds of air only, and unhook it in the water. From warm or deep water "
+       "fewer "
+       "survive. Sizes, seasons and what may be kept are local: ask there."},
   };
   return all;
 }

@@ -7,7 +7,7 @@
 namespace fin {
 
 /// Where in the day a caution matters.
-enum class Step { Rack, Water, Cameras, Sheet, Poolside };
+enum class Step { Rack, Water, Cameras, Sheet, Poolside, OnTheWater, Catching };
 
 struct Caution {
   Step step = Step::Poolside;

@@ -5,13 +5,19 @@
 #include <QLabel>
 #include <QPushButton>
 #include <QVBoxLayout>
+#include <algorithm>
 
+#include "app/places/plan/conditions_page.h"
 #include "app/places/plan/equal_page.h"
 #include "app/places/plan/filming_page.h"
 #include "app/places/plan/foretell_page.h"
 #include "app/places/plan/question_page.h"
 #include "app/places/plan/rack_page.h"
+#include "app/places/plan/rules_page.h"
 #include "app/places/plan/sheet_page.h"
+#include "app/places/plan/speeds_page.h"
+#include "app/places/plan/tie_on_page.h"
+#include "app/places/plan/water_day_page.h"
 #include "app/places/plan/water_page.h"
 #include "app/print/sheets.h"
 #include "app/print/writing.h"
@@ -20,8 +26,8 @@
 
 namespace fin::app {
 
-PlanPlace::PlanPlace(LogBook& book, QWidget* parent)
-    : QWidget(parent), pages_(new QStackedWidget), rack_(new RackPage(book.days())) {
+PlanPlace::PlanPlace(LogBook& book, WaterController& water, QWidget* parent)
+    : QWidget(parent), water_(water), pages_(new QStackedWidget), rack_(new RackPage(book.days())) {
   DayController& controller = book.days();
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(14, 12, 14, 12);
@@ -31,13 +37,14 @@ PlanPlace::PlanPlace(LogBook& book, QWidget* parent)
   row->addLayout(left);
   row->addWidget(pages_, 1);
 
-  const std::pair<QString, QWidget*> pages[] = {
-      {tr("1  Question"), new QuestionPage(controller)}, {tr("2  Rack"), rack_},
-      {tr("3  Water"), new WaterPage(controller)},       {tr("4  Cameras"), new FilmingPage(controller)},
-      {tr("5  Held equal"), new EqualPage(controller)},  {tr("6  Pass sheet"), new SheetPage(controller)},
-      {tr("7  Foretell"), new ForetellPage(book)}};
-  for (const auto& [name, page] : pages) {
-    auto* step = new QPushButton(name);
+  QWidget* const pages[] = {new QuestionPage(controller), rack_,
+                            new WaterPage(controller),    new FilmingPage(controller),
+                            new EqualPage(controller),    new SheetPage(controller),
+                            new ForetellPage(book),       new WaterDayPage(water),
+                            new ConditionsPage(water),    new TieOnPage(water),
+                            new RulesPage(water),         new SpeedsPage(water)};
+  for (QWidget* page : pages) {
+    auto* step = new QPushButton;
     step->setObjectName(QString("step%1").arg(steps_.size() + 1));
     step->setCheckable(true);
     step->setFixedWidth(136);
@@ -48,6 +55,9 @@ PlanPlace::PlanPlace(LogBook& book, QWidget* parent)
     left->addWidget(step);
     pages_->addWidget(page);
   }
+  // A day on the water begins with its own page, before the rack.
+  left->insertWidget(0, steps_[static_cast<std::size_t>(Page::WaterDay)]);
+  connect(&water_, &WaterController::changed, this, &PlanPlace::showSteps);
   left->addStretch();
   auto* problem = faintLabel({});
   problem->setFixedWidth(136);
@@ -60,7 +70,30 @@ PlanPlace::PlanPlace(LogBook& book, QWidget* parent)
     const auto done = printCautions(withEnding(file, ".pdf"));
     problem->setText(done ? QString() : QString::fromStdString(done.error().message));
   });
-  go(Page::Question);
+  showSteps();
+}
+
+/// Those of the chosen day's kind.
+void PlanPlace::showSteps() {
+  const bool wet = water_.onTheWater();
+  const std::vector<std::pair<Page, QString>> dry{
+      {Page::Question, tr("Question")}, {Page::Rack, tr("Rack")},        {Page::Water, tr("Water")},
+      {Page::Cameras, tr("Cameras")},   {Page::Equal, tr("Held equal")}, {Page::Sheet, tr("Pass sheet")},
+      {Page::Foretell, tr("Foretell")}};
+  const std::vector<std::pair<Page, QString>> onTheWater{
+      {Page::WaterDay, tr("The day")}, {Page::Rack, tr("Rack")},         {Page::Conditions, tr("Conditions")},
+      {Page::TieOn, tr("Tie on")},     {Page::Opinions, tr("Opinions")}, {Page::Speeds, tr("Speeds")}};
+  const auto& steps = wet ? onTheWater : dry;
+  bool here = false;
+  for (std::size_t i = 0; i < steps_.size(); ++i) {
+    const auto step = std::find_if(steps.begin(), steps.end(),
+                                   [i](const auto& s) { return s.first == static_cast<Page>(i); });
+    steps_[i]->setVisible(step != steps.end());
+    if (step == steps.end()) continue;
+    steps_[i]->setText(QString("%1  %2").arg(step - steps.begin() + 1).arg(step->second));
+    here = here || pages_->currentIndex() == static_cast<int>(i);
+  }
+  go(here ? static_cast<Page>(pages_->currentIndex()) : steps.front().first);
 }
 
 void PlanPlace::go(Page page) {

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "app/controllers/log_book.h"
+#include "app/controllers/water_controller.h"
 
 class QPushButton;
 
@@ -13,18 +14,35 @@ namespace fin::app {
 
 class RackPage;
 
-/// The day before the water: from the question to the pass sheet, step by step.
+/// The day before it begins, step by step: of a test day from the question to the pass sheet, of a day on the
+/// water from the conditions to what to tie on.
 class PlanPlace : public QWidget {
   Q_OBJECT
 
  public:
-  enum class Page { Question, Rack, Water, Cameras, Equal, Sheet, Foretell };
+  enum class Page {
+    Question,
+    Rack,
+    Water,
+    Cameras,
+    Equal,
+    Sheet,
+    Foretell,
+    WaterDay,
+    Conditions,
+    TieOn,
+    Opinions,
+    Speeds
+  };
 
-  explicit PlanPlace(LogBook& book, QWidget* parent = nullptr);
+  PlanPlace(LogBook& book, WaterController& water, QWidget* parent = nullptr);
   void go(Page page);
   [[nodiscard]] RackPage& rack() { return *rack_; }
 
  private:
+  void showSteps();
+
+  WaterController& water_;
   QStackedWidget* pages_;
   std::vector<QPushButton*> steps_;
   RackPage* rack_;

@@ -8,9 +8,9 @@
 #include <algorithm>
 
 #include "app/phrases/words.h"
+#include "app/places/plan/day_fields.h"
 #include "app/ui/pieces.h"
 #include "core/planning/questions.h"
-#include "core/units/date.h"
 
 namespace fin::app {
 namespace {
@@ -41,48 +41,20 @@ QFrame* proposalCard(const Proposal& p) {
 }  // namespace
 
 QuestionPage::QuestionPage(DayController& controller, QWidget* parent)
-    : QWidget(parent),
-      controller_(controller),
-      name_(new QLineEdit),
-      date_(new QLineEdit),
-      people_(new QLineEdit),
-      asked_(new QListWidget),
-      answers_(new QScrollArea) {
+    : QWidget(parent), controller_(controller), asked_(new QListWidget), answers_(new QScrollArea) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(16);
   auto* left = new QVBoxLayout;
   left->addWidget(headingLabel(tr("What do you want to know today?")));
   left->addWidget(asked_, 1);
-  auto* nameRow = new QHBoxLayout;
-  auto* nameLabel = new QLabel(tr("The day's name"));
-  nameLabel->setBuddy(name_);
-  nameRow->addWidget(nameLabel);
-  nameRow->addWidget(name_, 1);
-  auto* whenRow = new QHBoxLayout;
-  auto* dateLabel = new QLabel(tr("Date"));
-  dateLabel->setBuddy(date_);
-  whenRow->addWidget(dateLabel);
-  whenRow->addWidget(date_);
-  auto* peopleLabel = new QLabel(tr("Who is there"));
-  peopleLabel->setBuddy(people_);
-  whenRow->addWidget(peopleLabel);
-  whenRow->addWidget(people_, 1);
-  left->addLayout(nameRow);
-  left->addLayout(whenRow);
+  left->addWidget(new DayFields(controller));
   row->addLayout(left, 3);
   auto* right = new QVBoxLayout;
   right->addWidget(headingLabel(tr("These passes answer it")));
   right->addWidget(answers_, 1);
   row->addLayout(right, 2);
 
-  name_->setObjectName("dayName");
-  date_->setObjectName("dayDate");
-  date_->setAccessibleName(tr("Date of the day: year, month, day"));
-  date_->setPlaceholderText(tr("2026-11-29"));
-  date_->setMaximumWidth(110);
-  people_->setObjectName("dayPeople");
-  people_->setAccessibleName(tr("Who is there"));
   asked_->setObjectName("questions");
   asked_->setWordWrap(true);
   asked_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -97,21 +69,6 @@ QuestionPage::QuestionPage(DayController& controller, QWidget* parent)
     item->setCheckState(Qt::Unchecked);
   }
   connect(asked_, &QListWidget::itemChanged, this, &QuestionPage::takeQuestions);
-  connect(name_, &QLineEdit::editingFinished, this, [this] {
-    controller_.edit(tr("Name the day"), [this](DayPlan& plan) { plan.name = name_->text().toStdString(); });
-  });
-  connect(date_, &QLineEdit::editingFinished, this, [this] {
-    const QString text = date_->text().trimmed();
-    const bool good = text.isEmpty() || dayNumberOf(text.toStdString());
-    setLook(*date_, "trouble", !good);
-    date_->setToolTip(good ? QString() : tr("%1 is no date. Write it like 2026-11-29.").arg(text));
-    if (good)
-      controller_.edit(tr("Date of the day"), [&text](DayPlan& plan) { plan.date = text.toStdString(); });
-  });
-  connect(people_, &QLineEdit::editingFinished, this, [this] {
-    controller_.edit(tr("Who is there"),
-                     [this](DayPlan& plan) { plan.people = people_->text().toStdString(); });
-  });
   connect(&controller, &DayController::planChanged, this, &QuestionPage::refresh);
   refresh();
 }
@@ -142,15 +99,6 @@ void QuestionPage::refresh() {
     const bool on = std::find(chosen.begin(), chosen.end(), key) != chosen.end();
     asked_->item(i)->setCheckState(on ? Qt::Checked : Qt::Unchecked);
   }
-  if (!name_->hasFocus()) {
-    name_->setText(QString::fromStdString(controller_.plan().name));
-    name_->setCursorPosition(0);
-  }
-  if (!date_->hasFocus()) {
-    date_->setText(QString::fromStdString(dateOf(controller_.plan())));
-    setLook(*date_, "trouble", false);
-  }
-  if (!people_->hasFocus()) people_->setText(QString::fromStdString(controller_.plan().people));
   auto* content = new QWidget;
   auto* layout = new QVBoxLayout(content);
   layout->setContentsMargins(0, 0, 6, 0);

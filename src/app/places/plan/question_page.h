@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include <QLineEdit>
 #include <QListWidget>
 #include <QScrollArea>
 
@@ -21,9 +20,6 @@ class QuestionPage : public QWidget {
   void takeQuestions();
 
   DayController& controller_;
-  QLineEdit* name_;
-  QLineEdit* date_;
-  QLineEdit* people_;
   QListWidget* asked_;
   QScrollArea* answers_;
 };

@@ -3,6 +3,7 @@
 
 #include <QGridLayout>
 #include <QKeyEvent>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 
 #include "app/ui/pieces.h"
@@ -21,7 +22,7 @@ QFrame* inCard(QWidget* widget) {
 }  // namespace
 
 PoolsidePlace::PoolsidePlace(DayController& day, PassController& passes, const VerdictController& verdict,
-                             QWidget* parent)
+                             WaterController& water, QWidget* parent)
     : QWidget(parent),
       clips_(day, passes),
       now_(new NowPanel(day)),
@@ -29,9 +30,20 @@ PoolsidePlace::PoolsidePlace(DayController& day, PassController& passes, const V
       list_(new RunList(day, passes, clips_)),
       incoming_(new IncomingPanel(day, clips_)),
       next_(new FilmNextBar(day, verdict)),
+      running_(new RunningPage(water)),
       actions_(tr("Poolside")) {
   setFocusPolicy(Qt::StrongFocus);
-  auto* grid = new QGridLayout(this);
+  auto* both = new QVBoxLayout(this);
+  both->setContentsMargins(0, 0, 0, 0);
+  auto* pages = new QStackedWidget;
+  both->addWidget(pages);
+  auto* testDay = new QWidget;
+  pages->addWidget(testDay);
+  pages->addWidget(running_);
+  const auto show = [pages, &water] { pages->setCurrentIndex(water.onTheWater() ? 1 : 0); };
+  connect(&water, &WaterController::changed, this, show);
+  show();
+  auto* grid = new QGridLayout(testDay);
   grid->setContentsMargins(14, 12, 14, 12);
   grid->setSpacing(12);
   grid->addWidget(inCard(now_), 0, 0);
@@ -63,6 +75,7 @@ void PoolsidePlace::fillActions() {
 }
 
 void PoolsidePlace::keyPressEvent(QKeyEvent* event) {
+  if (running_->isVisible()) return QWidget::keyPressEvent(event);
   if (!actions_.heard(*event)) QWidget::keyPressEvent(event);
 }
 

@@ -5,7 +5,8 @@
 
 namespace fin::app {
 
-VerdictPlace::VerdictPlace(VerdictController& controller, LineUp& lineUp, QWidget* parent)
+VerdictPlace::VerdictPlace(VerdictController& controller, LineUp& lineUp, WaterController& water,
+                           QWidget* parent)
     : QWidget(parent),
       controller_(controller),
       lineUp_(lineUp),
@@ -13,6 +14,8 @@ VerdictPlace::VerdictPlace(VerdictController& controller, LineUp& lineUp, QWidge
       purposes_(new PurposePage(controller)),
       judged_(new JudgedPage(controller)),
       together_(new TogetherPage(controller)),
+      catches_(new CatchesPage(water)),
+      box_(new BoxPage(water, controller)),
       report_(new ReportPage(controller)) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
@@ -29,6 +32,8 @@ VerdictPlace::VerdictPlace(VerdictController& controller, LineUp& lineUp, QWidge
   pages_->addPage(tr("Against the price"), "verdictPrice", score(ScorePage::School::Price));
   pages_->addPage(tr("Judged"), "verdictJudged", judged_);
   pages_->addPage(tr("Pulled together"), "verdictTogether", together_);
+  pages_->addPage(tr("Catches"), "verdictCatches", catches_);
+  pages_->addPage(tr("Box"), "verdictBox", box_);
   pages_->addPage(tr("Report"), "verdictReport", report_);
 }
 

@@ -3,6 +3,8 @@
 
 #include <QLabel>
 
+#include "app/places/verdict/box_page.h"
+#include "app/places/verdict/catches_page.h"
 #include "app/places/verdict/judged_page.h"
 #include "app/places/verdict/purpose_page.h"
 #include "app/places/verdict/report_page.h"
@@ -19,7 +21,8 @@ class VerdictPlace : public QWidget {
  public:
   enum class Page { Places, Points, Purpose, Price, Judged, Together, Report };
 
-  VerdictPlace(VerdictController& controller, LineUp& lineUp, QWidget* parent = nullptr);
+  VerdictPlace(VerdictController& controller, LineUp& lineUp, WaterController& water,
+               QWidget* parent = nullptr);
   void go(Page page) { pages_->go(static_cast<int>(page)); }
   void setUnits(UnitSystem units);
   [[nodiscard]] ReportPage& report() { return *report_; }
@@ -40,6 +43,8 @@ class VerdictPlace : public QWidget {
   PurposePage* purposes_;
   JudgedPage* judged_;
   TogetherPage* together_;
+  CatchesPage* catches_;
+  BoxPage* box_;
   ReportPage* report_;
 };
 
