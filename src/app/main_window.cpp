@@ -133,6 +133,11 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
     bench_->showHow();
   });
   connect(day_, &DayController::planChanged, this, &MainWindow::showDay);
+  const auto beginVerdict = [this] {
+    if (water_->onTheWater()) verdict_->showCatches();
+  };
+  connect(day_, &DayController::dayChosen, this, beginVerdict);
+  beginVerdict();
   connect(lineUpModel_, &LineUp::changed, this, &MainWindow::showDay);
   connect(controller_, &PassController::passChanged, this, [this] {
     if (controller_->current() != nullptr) day_->choose(controller_->current()->day);
@@ -318,9 +323,7 @@ void MainWindow::go(Place place) {
   const int index = static_cast<int>(place);
   places_->setCurrentIndex(index);
   for (std::size_t i = 0; i < tabs_.size(); ++i) tabs_[i]->setChecked(static_cast<int>(i) == index);
-  const bool compares = place == Place::LineUp || place == Place::Verdict;
-  outdated_->setWanted(compares);
-  nothingYet_->setWanted(compares);
+  wantBars();
   if (place == Place::Bench) bench_->footage().setFocus();
   if (place == Place::Poolside) {
     lineUpModel_->refresh();
@@ -435,10 +438,18 @@ void MainWindow::showDays() {
   sheet_->put(days, &days->list());
 }
 
+/// What stands above the places that compare. On the water catches and box need no pass of that day.
+void MainWindow::wantBars() {
+  const auto place = static_cast<Place>(places_->currentIndex());
+  outdated_->setWanted(place == Place::LineUp || place == Place::Verdict);
+  nothingYet_->setWanted(place == Place::LineUp || (place == Place::Verdict && !water_->onTheWater()));
+}
+
 /// The day in the strip, with how many are compared beside it.
 void MainWindow::showDay() {
   constexpr int kWidest_px = 200;
   controller_->setDay(day_->plan().id);
+  wantBars();
   QString text = day_->dayName(day_->plan().id);
   const auto beside = static_cast<int>(lineUpModel_->besides().size());
   const QString more = beside > 0 ? tr(" and %1 more").arg(beside) : QString();

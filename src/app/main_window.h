@@ -86,6 +86,7 @@ class MainWindow : public QMainWindow {
   void showSettings();
   void showDays();
   void showDay();
+  void wantBars();
   void giveTabsRoom();
   void switchUnits();
   void showUnits();

@@ -96,7 +96,12 @@ Rack demoRack() {
        .currency = "EUR",
        .note = "in the piles"},
       {.id = 104, .model = 1, .number = 3, .paid = 1.9, .currency = "EUR"},
-      {.id = 105, .model = 1, .number = 4, .state = PieceState::Lost, .paid = 1.9, .currency = "EUR"}};
+      {.id = 105, .model = 1, .number = 4, .state = PieceState::Lost, .paid = 1.9, .currency = "EUR"},
+      {.id = 106, .model = 3, .paid = 17.5, .currency = "EUR"},
+      {.id = 107, .model = 5, .paid = 7.2, .currency = "EUR"},
+      {.id = 108, .model = 6, .paid = 4.1, .currency = "EUR"},
+      {.id = 109, .model = 7, .paid = 9.8, .currency = "EUR"},
+      {.id = 110, .model = 8, .paid = 8.4, .currency = "EUR"}};
   rack.prices = {
       {.id = 111, .model = 1, .amount = 1.9, .currency = "EUR", .shop = "Vemmelin", .date = "2026-08-30"},
       {.id = 112, .model = 1, .amount = 2.1, .currency = "EUR", .shop = "Haddlewick", .date = "2026-09-12"},

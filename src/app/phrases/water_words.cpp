@@ -16,18 +16,22 @@ QString number(double value, int decimals) {
   return QString::number(value, 'f', decimals).replace('-', QChar(0x2212));
 }
 
+QString number(double value) {
+  return QString::number(value, 'g', 4).replace('-', QChar(0x2212));
+}
+
 QString spokenProperty(const TieWish& wish) {
   switch (wish.of) {
     case TieWish::Of::Length:
-      return QObject::tr("length");
+      return QObject::tr("Length");
     case TieWish::Of::DaysUnseen:
-      return QObject::tr("days unseen here");
+      return QObject::tr("Days unseen here");
     case TieWish::Of::Finish:
-      return QObject::tr("finish");
+      return QObject::tr("Finish");
     case TieWish::Of::Reading:
       break;
   }
-  return spokenName(wish.reading).toLower();
+  return spokenName(wish.reading);
 }
 
 }  // namespace
@@ -84,7 +88,7 @@ QString spokenLine(const ConditionLine& line, UnitSystem units) {
   if (!line.number) return QString::fromStdString(line.word);
   const ConditionSpec& spec = specOf(line.what);
   const ShownUnit unit = shownUnit(spec.unit, units);
-  return QString("%1 %2").arg(QString::number(unit.shown(*line.number), 'g', 4), unit.unit).trimmed();
+  return QString("%1 %2").arg(number(unit.shown(*line.number)), unit.unit).trimmed();
 }
 
 QString spokenWater(const WaterNow& water, UnitSystem units) {
@@ -103,6 +107,18 @@ QString spokenWater(const WaterNow& water, UnitSystem units) {
         break;
       case Condition::Clarity:
         out += QObject::tr("disc %1").arg(said);
+        break;
+      case Condition::TemperatureChange:
+        out += QObject::tr("%1 in three days").arg(said);
+        break;
+      case Condition::FishDepth:
+        out += QObject::tr("fish at the %1").arg(said == "low" ? QObject::tr("bottom") : said);
+        break;
+      case Condition::MuchFished:
+        if (said == "yes") out += QObject::tr("much fished");
+        break;
+      case Condition::PreyAtSurface:
+        if (said == "yes") out += QObject::tr("prey at the surface");
         break;
       default:
         out += QString("%1 %2").arg(spokenName(spec.what).toLower(), said);
@@ -130,18 +146,18 @@ QString spokenSide(SchoolSide side) {
 
 QString spokenWish(const TieWish& wish, UnitSystem units) {
   if (wish.of == TieWish::Of::Finish)
-    return wish.bright ? QObject::tr("a bright finish") : QObject::tr("a dull finish");
+    return wish.bright ? QObject::tr("Finish, bright") : QObject::tr("Finish, dull");
   const QString property = spokenProperty(wish);
   switch (wish.direction) {
     case Direction::More:
-      return QObject::tr("more %1").arg(property);
+      return QObject::tr("%1, the more the better").arg(property);
     case Direction::Less:
-      return QObject::tr("less %1").arg(property);
+      return QObject::tr("%1, the less the better").arg(property);
     case Direction::Target:
       break;
   }
   if (wish.of == TieWish::Of::Length)
-    return QObject::tr("length near %1").arg(spokenAmount(wish.target, "mm", 0, units));
+    return QObject::tr("%1 near %2").arg(property, spokenAmount(wish.target, "mm", 0, units));
   const ShownUnit unit = shownUnit(wish.reading, units);
   return QObject::tr("%1 near %2 %3").arg(property).arg(unit.shown(wish.target)).arg(unit.unit).trimmed();
 }

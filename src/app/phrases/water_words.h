@@ -18,9 +18,9 @@ QString spokenLine(const ConditionLine& line, UnitSystem units);
 QString spokenWater(const WaterNow& water, UnitSystem units);
 
 QString spokenSide(SchoolSide side);
-/// "more rattle", "length near 70 mm", "a dull finish".
+/// "Kick width, the more the better", "Length near 70 mm", "Finish, dull".
 QString spokenWish(const TieWish& wish, UnitSystem units);
-/// What speaks for a rig: "more rattle (felt before seen): 10; …".
+/// What speaks for a rig, a line each: "Kick width, the more the better (felt before seen): 10.0 points".
 QStringList reasonsFor(const TieOn& result, const TieChoice& choice, const std::vector<TieRule>& rules,
                        UnitSystem units);
 /// "5.5 to 8.0".

@@ -123,7 +123,7 @@ QString styleSheetOf(const Theme& t) {
                                                     {"@trouble", t.trouble}};
   for (const auto& [name, colour] : colours) out.replace(name, colour.name());
   out.replace("@arrow", &t == &darkTheme() ? "arrow-light.svg" : "arrow.svg");
-  for (const int size : {12, 18, 21, 27, 29, 46})
+  for (const int size : {12, 18, 21, 27, 29, 46, 76})
     out.replace(QString("@%1").arg(size), QString("%1px").arg(scaled_px(size)));
   return out;
 }

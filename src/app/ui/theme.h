@@ -32,8 +32,8 @@ QColor markColour(int index);
 /// the system change; plots, which are no part of the style, are dyed over.
 void dress(QApplication& application);
 
-/// Letters of another size than usual: "small", "middle", "strong" (and as large), "large", "larger", "title",
-/// "huge" or (20 mm on a screen of 96 dots to the inch) "giant".
+/// Letters of another size than usual: "small", "middle", "strong" (and as large), "large", "larger",
+/// "title", "huge" or (20 mm on a screen of 96 dots to the inch) "giant".
 void setLetters(QWidget& widget, const char* size);
 /// Of what is painted, and of a table's cells.
 QFont smallFont();

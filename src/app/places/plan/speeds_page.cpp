@@ -127,7 +127,8 @@ QWidget* SpeedsPage::buildCurrent() {
   angle_->setObjectName("currentAngle");
   form->addRow(tr("Over ground, or reeled at"), pull_);
   form->addRow(tr("Current"), current_);
-  form->addRow(tr("Course from where it flows to"), angle_);
+  form->addRow(tr("Angle"), angle_);
+  form->addRow(faintLabel(tr("Towed: between the course and where it flows to. Cast: from upstream.")));
   currentWords_->setObjectName("currentWords");
   form->addRow(currentWords_);
   pull_->show(500.0);

@@ -173,8 +173,8 @@ void TieOnPage::refresh() {
   }
   QStringList film;
   for (std::size_t i = 0; i < result_.film.size() && i < 3; ++i)
-    film += spokenName(result_.film[i]).toLower();
-  if (!film.isEmpty()) words += tr("Not known of all; film to tell more: %1.").arg(film.join(", "));
+    film += QString::fromUtf8("“%1”").arg(spokenName(result_.film[i]));
+  if (!film.isEmpty()) words += tr("Not known of all rigs, and asked for here: %1. Film them to tell more.").arg(film.join(", "));
   for (const auto& [a, b] : result_.opposed)
     words +=
         tr("Two rules oppose each other, and both count: %1, and %2.")

@@ -19,7 +19,6 @@ constexpr double kLevel = 0.05;
 /// With or against the catches, or neither surely.
 QString spokenTank(const TankAndWater& one) {
   const QString name = spokenName(one.reading);
-  if (!one.tooFew.empty()) return QString("%1: %2").arg(name, QString::fromStdString(one.tooFew));
   const QString rho = QString::number(one.agreement.rho, 'f', 2).replace('-', QChar(0x2212));
   const QString p = QString::number(one.p, 'f', 3);
   if (one.p >= kLevel)
@@ -63,7 +62,8 @@ CatchesPage::CatchesPage(WaterController& water, QWidget* parent)
   rigs_->setEditTriggers(QAbstractItemView::NoEditTriggers);
   rigs_->setSelectionBehavior(QAbstractItemView::SelectRows);
   rigs_->setTabKeyNavigation(false);
-  rigs_->horizontalHeader()->setStretchLastSection(true);
+  rigs_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+  rigs_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
   layout->addWidget(rigs_, 3);
   auto* below = new QHBoxLayout;
   below->setSpacing(18);
@@ -140,7 +140,6 @@ void CatchesPage::fillRigs() {
     for (int c = 0; c < rigs_->columnCount(); ++c)
       rigs_->setItem(r, c, c == 0 ? readOnlyCell(cells[c]) : readOnlyCell(cells[c], kNumberCell));
   }
-  rigs_->resizeColumnsToContents();
   for (QComboBox* box : {first_, second_}) {
     const QSignalBlocker quiet(box);
     const QString before = box->currentText();
@@ -176,7 +175,23 @@ void CatchesPage::fillTank() {
   std::stable_sort(order.begin(), order.end(), [](const TankAndWater* a, const TankAndWater* b) {
     return a->tooFew.empty() != b->tooFew.empty() ? a->tooFew.empty() : a->p < b->p;
   });
-  for (const TankAndWater* one : order) tank_->addItem(spokenTank(*one));
+  // Readings that say nothing for one and the same reason share a line.
+  std::vector<std::pair<std::string, QStringList>> silent;
+  for (const TankAndWater* one : order) {
+    if (one->tooFew.empty()) {
+      tank_->addItem(spokenTank(*one));
+      continue;
+    }
+    const auto known =
+        std::find_if(silent.begin(), silent.end(), [one](const auto& s) { return s.first == one->tooFew; });
+    if (known == silent.end()) {
+      silent.emplace_back(one->tooFew, QStringList(spokenName(one->reading)));
+    } else {
+      known->second += spokenName(one->reading);
+    }
+  }
+  for (const auto& [why, readings] : silent)
+    tank_->addItem(QString("%1: %2").arg(readings.join(", "), QString::fromStdString(why)));
   if (order.empty()) tank_->addItem(tr("No rig was both measured in the tank and fished."));
 }
 

@@ -44,6 +44,11 @@ void VerdictPlace::setUnits(UnitSystem units) {
   report_->setUnits(units);
 }
 
+void VerdictPlace::showCatches() {
+  constexpr int kCatches = 6;  // its place among the tabs
+  pages_->go(kCatches);
+}
+
 void VerdictPlace::showEvent(QShowEvent* event) {
   lineUp_.refresh();
   QWidget::showEvent(event);

@@ -25,6 +25,8 @@ class VerdictPlace : public QWidget {
                QWidget* parent = nullptr);
   void go(Page page) { pages_->go(static_cast<int>(page)); }
   void setUnits(UnitSystem units);
+  /// Begins with what came of a day on the water.
+  void showCatches();
   [[nodiscard]] ReportPage& report() { return *report_; }
   [[nodiscard]] const VerdictController& controller() const { return controller_; }
   [[nodiscard]] const ActionTable& actions() const { return judged_->actions(); }
