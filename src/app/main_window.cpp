@@ -105,7 +105,7 @@ MainWindow::MainWindow(std::unique_ptr<Log> log, const std::filesystem::path& in
   });
   addPlace(Place::Verdict, tr("Verdict"), verdict_);
   keepReadingsFresh();
-  logPlace_ = new LogPlace(*book_, *verdictController_, log_->file());
+  logPlace_ = new LogPlace(*book_, *verdictController_, *water_, log_->file());
   LogChoice* choice = &logPlace_->choice();
   connect(choice, &LogChoice::chosen, this, &MainWindow::logChosen);
   connect(&logPlace_->thisLog(), &ThisLogPage::openWanted, this, &MainWindow::logChosen);

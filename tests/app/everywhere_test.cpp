@@ -26,6 +26,8 @@ struct Stop {
   friend std::ostream& operator<<(std::ostream& out, const Stop& stop) { return out << stop.name; }
 };
 
+constexpr std::int64_t kOnTheWater = 50;
+
 std::vector<Stop> allPages() {
   std::vector<Stop> out;
   const auto place = [](Place p) { return [p](MainWindow& w) { w.go(p); }; };
@@ -34,10 +36,27 @@ std::vector<Stop> allPages() {
                                    {"Water", PlanPlace::Page::Water},
                                    {"Cameras", PlanPlace::Page::Cameras},
                                    {"Equal", PlanPlace::Page::Equal},
-                                   {"Sheet", PlanPlace::Page::Sheet}})
+                                   {"Sheet", PlanPlace::Page::Sheet},
+                                   {"Foretell", PlanPlace::Page::Foretell}})
     out.push_back({std::string("Plan") + name, [page](MainWindow& w) {
                      w.go(Place::Plan);
                      w.plan().go(page);
+                   }});
+  for (const auto& [name, page] : {std::pair("Day", PlanPlace::Page::WaterDay),
+                                   {"Conditions", PlanPlace::Page::Conditions},
+                                   {"TieOn", PlanPlace::Page::TieOn},
+                                   {"Opinions", PlanPlace::Page::Opinions},
+                                   {"Speeds", PlanPlace::Page::Speeds}})
+    out.push_back({std::string("OnTheWater") + name, [page](MainWindow& w) {
+                     w.day().choose(kOnTheWater);
+                     w.go(Place::Plan);
+                     w.plan().go(page);
+                   }});
+  for (const auto& [name, where] :
+       {std::pair("Running", Place::Poolside), {"Catches", Place::Verdict}, {"Log", Place::Log}})
+    out.push_back({std::string("OnTheWater") + name, [where](MainWindow& w) {
+                     w.day().choose(kOnTheWater);
+                     w.go(where);
                    }});
   out.push_back({"Poolside", place(Place::Poolside)});
   out.push_back({"Bench", place(Place::Bench)});
@@ -61,14 +80,16 @@ std::vector<Stop> allPages() {
                                    {"Price", Verdict::Price},
                                    {"Judged", Verdict::Judged},
                                    {"Together", Verdict::Together},
+                                   {"Catches", Verdict::Catches},
+                                   {"Box", Verdict::Box},
                                    {"Report", Verdict::Report}})
     out.push_back({std::string("Verdict") + name, [page](MainWindow& w) {
                      w.go(Place::Verdict);
                      w.verdict().go(page);
                    }});
   out.push_back({"Log", place(Place::Log)});
-  for (const char* page :
-       {"modelReadings", "modelClaims", "modelPieces", "modelPrices", "modelJudgedPage", "thisLog"}) {
+  for (const char* page : {"modelReadings", "modelClaims", "modelPieces", "modelPrices", "modelJudgedPage",
+                           "modelCatchesPage", "thisLog"}) {
     out.push_back({std::string("Log") + page, [page](MainWindow& w) {
                      w.go(Place::Log);
                      auto* words = w.findChild<QLineEdit*>("findWords");
@@ -88,6 +109,7 @@ class EveryPage : public ReadDayTest, public testing::WithParamInterface<Stop> {
     auto log = Log::open(folder_ / "day.finlog");
     ASSERT_TRUE(log);
     plan_.name = "A day at the trough";
+    plan_.date = "2026-05-02";
     plan_.rack.models = {{.id = 1, .name = "Vinto 11", .length_mm = 110.0, .weight_g = 9.5, .price = 4.5},
                          {.id = 2, .name = "Skrell 95", .length_mm = 95.0, .price = 12.0}};
     plan_.rack.rigs = {{.id = 11, .model = 1, .name = "7 g head"},
@@ -98,6 +120,7 @@ class EveryPage : public ReadDayTest, public testing::WithParamInterface<Stop> {
             {ReadingId::WobbleAngle, angle, "deg", 0.5, 12.0}},
            true);
     ASSERT_TRUE((*log)->savePlan(DayPlan{}, plan_));
+    addDayOnTheWater(**log);
     const LoggedPass alone = *(*log)->pass(keep(**log, 12, "pull 5", Protocol::Retrieve, {}, false));
     LoggedPass waits = alone;
     waits.finding =
@@ -108,6 +131,34 @@ class EveryPage : public ReadDayTest, public testing::WithParamInterface<Stop> {
     window_->resize(1280, 800);
     GetParam().go(*window_);
     QTest::qWait(50);
+  }
+  /// Two rods, some fish, and most of what can be noted.
+  void addDayOnTheWater(Log& log) {
+    DayPlan none;
+    none.id = kOnTheWater;
+    none.rack = plan_.rack;
+    DayPlan wet = none;
+    wet.kind = DayKind::Water;
+    wet.date = "2020-05-02";  // the test day stays the newest
+    wet.name = "At the canal";
+    wet.conditions = {{1.588e9, Condition::SurfaceTemperature, 8.0, ""},
+                      {1.588e9, Condition::Clarity, 0.8, ""},
+                      {1.588e9, Condition::Wind, 6.0, ""},
+                      {1.588e9, Condition::Light, {}, "dusk"},
+                      {1.588e9, Condition::Tide, {}, ""}};
+    std::int64_t id = 500;
+    const auto at = [&](double hour, RunEventKind kind, int rod, RigId rig) {
+      wet.events.push_back(
+          {.id = id++, .at_s = 1.588e9 + 3600.0 * hour, .kind = kind, .rod = rod, .rig = rig, .block = 1});
+    };
+    for (const int rod : {1, 2}) {
+      at(0, RunEventKind::Tie, rod, 10 + rod);
+      at(0, RunEventKind::Fish, rod, {});
+    }
+    at(0.5, RunEventKind::Caught, 1, 11);
+    at(1.5, RunEventKind::Caught, 1, 11);
+    for (const int rod : {1, 2}) at(2, RunEventKind::Rest, rod, {});
+    ASSERT_TRUE(log.savePlan(none, wet));
   }
   void expectNames();
   void expectRoom();

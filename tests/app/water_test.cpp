@@ -185,7 +185,8 @@ TEST_F(WaterTest, AnHourIsRunByKeysAlone) {
   EXPECT_TRUE(text("runSums").contains("Wasted: 30 rod-minutes out of the water"));
   later(31);
   page.tick();
-  EXPECT_TRUE(text("tierAdvice").startsWith("Step down, with Page Down: no touch for that long"))
+  EXPECT_TRUE(
+      text("tierAdvice").startsWith("Step down, with Page Down: no touch for 30 rod-minutes and more"))
       << text("tierAdvice").toStdString();
   key(Qt::Key_PageDown);
   EXPECT_EQ(window_->water().run().tier, 2);

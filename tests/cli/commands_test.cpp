@@ -234,5 +234,82 @@ TEST(LogCommand, ExportsImportsAndMerges) {
   EXPECT_EQ(runCli(folder, "log").exit, 2);
 }
 
+/// A log with one day on the water: two rigs at work for two hours, three fish on the first, in clear cold
+/// water.
+std::string waterLog(const test::TemporaryFolder& folder) {
+  const auto file = folder / "season.finlog";
+  const auto log = std::move(*Log::open(file));
+  DayPlan plan;
+  plan.kind = DayKind::Water;
+  plan.name = "Canal";
+  plan.date = "2027-06-01";
+  plan.rack.models = {{.id = 1, .name = "Vinto", .length_mm = 110.0, .finish = Finish::Dull},
+                      {.id = 2, .name = "Mirk", .length_mm = 70.0, .finish = Finish::Bright}};
+  plan.rack.rigs = {{.id = 11, .model = 1, .heard = {1000.0, 1400.0, {}, {}, "a friend"}},
+                    {.id = 12, .model = 2, .heard = {500.0, 700.0, {}, {}, "a friend"}}};
+  plan.waterDay.rods = 2;
+  plan.conditions = {{1.8e9, Condition::Cloud, 8.0, ""}};
+  std::int64_t id = 100;
+  const auto at = [&](double hour, RunEventKind kind, int rod, RigId rig = {}) {
+    plan.events.push_back({.id = id++, .at_s = 1.8e9 + 3600.0 * hour, .kind = kind, .rod = rod, .rig = rig});
+  };
+  for (const int rod : {1, 2}) {
+    at(0, RunEventKind::Tie, rod, rod == 1 ? 11 : 12);
+    at(0, RunEventKind::Fish, rod);
+  }
+  for (const double hour : {0.5, 1.0, 1.5}) at(hour, RunEventKind::Caught, 1, 11);
+  for (const int rod : {1, 2}) at(2, RunEventKind::Rest, rod);
+  EXPECT_TRUE(log->savePlan(DayPlan{}, plan));
+  return file.string();
+}
+
+TEST(WaterCommands, SayTheSameAsTheWindowAsJson) {
+  const test::TemporaryFolder folder;
+  const std::string log = waterLog(folder);
+  const auto told = [&](const std::string& command) {
+    const auto ran = runCli(folder, command);
+    EXPECT_EQ(ran.exit, 0) << command << ": " << ran.err;
+    return json::parse(ran.out, nullptr, false);
+  };
+  const json tie = told("tie-on " + log + " --day Canal");
+  EXPECT_EQ(tie["format"], "agile-fin-tie-on/1");
+  EXPECT_EQ(tie["rules"].size(), 20U);
+  EXPECT_EQ(tie["rules"][6]["is"], "awake") << "all cloud";
+  EXPECT_EQ(tie["rules"][2]["why"], "clarity");
+  // Rattle was never read: of its weight 1 and the finish's ½ a third is known.
+  EXPECT_NEAR(tie["choices"][0]["known"].get<double>(), 1.0 / 3.0, 1e-9);
+  EXPECT_NE(tie["nothing_proposed"].get<std::string>().find("unknown here"), std::string::npos);
+  EXPECT_EQ(tie["film"][0], "rattle_level");
+  const json run = told("run " + log);
+  EXPECT_NEAR(run["rod_hours"].get<double>(), 4.0, 1e-9);
+  EXPECT_EQ(run["touches"].size(), 3U);
+  EXPECT_EQ(run["advice"]["go"], "stay") << "cloud speaks for up, silence for down";
+  EXPECT_NE(run["no_tiers"].get<std::string>().find("share a speed"), std::string::npos);
+  EXPECT_NEAR(run["chance_of_silence"].get<double>(), std::exp(-3.0 / 4.0 * 1.0), 1e-9);
+  const json catches = told("catches " + log);
+  EXPECT_EQ(catches["rigs"][0]["rig"], "Vinto");
+  EXPECT_NEAR(catches["rigs"][0]["per_hour"]["value"].get<double>(), 1.5, 1e-9);
+  EXPECT_EQ(catches["shrunk"]["how"], "few_rigs");
+  EXPECT_TRUE(catches["pairs"][0]["whole"]["ratio"].is_null()) << "the other caught nothing";
+  const json box = told("box " + log + " --slots 1 --hours 6");
+  EXPECT_EQ(box["format"], "agile-fin-box/1");
+  EXPECT_EQ(box["spares"].size(), 2U);
+}
+
+TEST(WaterCommands, RefuseWhatIsNoDayOnTheWater) {
+  const test::TemporaryFolder folder;
+  const std::string log = waterLog(folder);
+  EXPECT_EQ(runCli(folder, "run " + log + " --day 2020-01-01").exit, 2);
+  EXPECT_EQ(runCli(folder, "tie-on " + (folder / "none.finlog").string()).exit, 3);
+  EXPECT_EQ(runCli(folder, "box " + log + " --slots -1").exit, 2);
+  EXPECT_NE(runCli(folder, "catches " + log + " --out /nowhere/catches.json").exit, 0);
+  const auto dry = folder / "dry.finlog";
+  ASSERT_TRUE(Log::open(dry));
+  const auto ran = runCli(folder, "run " + dry.string());
+  EXPECT_EQ(ran.exit, 2);
+  EXPECT_NE(ran.err.find("no day on the water"), std::string::npos) << ran.err;
+  EXPECT_EQ(runCli(folder, "catches " + dry.string()).exit, 0) << "nothing was caught, and that is said";
+}
+
 }  // namespace
 }  // namespace fin

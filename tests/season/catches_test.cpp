@@ -3,6 +3,7 @@
 #include <gtest/gtest.h>
 
 #include "core/season/catches/compare_rates.h"
+#include "core/season/catches/wear.h"
 
 namespace fin {
 namespace {
@@ -113,6 +114,24 @@ TEST(Wear, IsASlopeOverRodHours) {
   EXPECT_NEAR(wear->perHour, -2.0, 1e-12);
   EXPECT_NEAR(wear->to - wear->perHour, 4.302653 * std::sqrt(0.04 / 2.0 / 5.0), 1e-6);
   EXPECT_FALSE(slopeOver({{0, 1}, {1, 2}, {2, 3}})) << "three days";
+}
+
+TEST(Wear, GoesByTheHoursFishedBeforeEachTestDay) {
+  RigHistory history{.rig = "Vinto"};
+  std::vector<FishedDay> fished;
+  for (int month = 3; month <= 6; ++month) {
+    const std::string date = "2027-0" + std::to_string(month) + "-10";
+    history.days.push_back({.day = month, .date = date});
+    history.history.days.push_back({36.0 - 2.0 * (month - 3), 2});
+    // Two hours with it and one with another, after that test.
+    RunningDay run;
+    run.stints = {{.rig = 11, .from_s = 0.0, .to_s = 7200.0}, {.rig = 12, .from_s = 0.0, .to_s = 3600.0}};
+    fished.push_back({"2027-0" + std::to_string(month) + "-20", run});
+  }
+  const auto wear = wearOf(history, 11, fished);
+  ASSERT_TRUE(wear);
+  EXPECT_NEAR(wear->perHour, -1.0, 1e-12);
+  EXPECT_FALSE(wearOf(history, 99, fished)) << "it was not fished";
 }
 
 }  // namespace

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/phrases/water_words.h"
 
+#include <QDateTime>
 #include <QObject>
 #include <array>
 #include <cmath>
@@ -125,6 +126,42 @@ QString spokenWater(const WaterNow& water, UnitSystem units) {
     }
   }
   return out.join(QString::fromUtf8("  ·  "));
+}
+
+QString spokenName(RunEventKind kind) {
+  switch (kind) {
+    case RunEventKind::Caught:
+      return QObject::tr("fish");
+    case RunEventKind::Missed:
+      return QObject::tr("miss");
+    case RunEventKind::Followed:
+      return QObject::tr("follow");
+    case RunEventKind::Fouled:
+      return QObject::tr("foul");
+    case RunEventKind::Lost:
+      return QObject::tr("lure lost");
+    case RunEventKind::Tie:
+      return QObject::tr("tied on");
+    case RunEventKind::Fish:
+      return QObject::tr("in the water");
+    case RunEventKind::Rest:
+      return QObject::tr("taken in");
+    case RunEventKind::Tier:
+      return QObject::tr("tier");
+    case RunEventKind::Gap:
+      break;
+  }
+  return QObject::tr("gap");
+}
+
+QString spokenEvent(const RunEvent& event) {
+  QString out = QString("%1   %2").arg(spokenClock(event.at_s), spokenName(event.kind));
+  if (event.kind == RunEventKind::Tier) return out + QString(" %1").arg(event.tier);
+  return event.kind == RunEventKind::Gap ? out : out + QObject::tr(", rod %1").arg(event.rod);
+}
+
+QString spokenClock(double at_s) {
+  return QDateTime::fromMSecsSinceEpoch(static_cast<qint64>(at_s * 1000.0)).toString("HH:mm");
 }
 
 QString spokenSide(SchoolSide side) {

@@ -17,6 +17,13 @@ QString spokenLine(const ConditionLine& line, UnitSystem units);
 /// All that is known, in one line: "14 °C · disc 2.2 m · scales · bright".
 QString spokenWater(const WaterNow& water, UnitSystem units);
 
+/// "fish", "lure lost", "tied on".
+QString spokenName(RunEventKind kind);
+/// "17:43   fish, rod 1".
+QString spokenEvent(const RunEvent& event);
+/// "17:43", where the person is.
+QString spokenClock(double at_s);
+
 QString spokenSide(SchoolSide side);
 /// "Kick width, the more the better", "Length near 70 mm", "Finish, dull".
 QString spokenWish(const TieWish& wish, UnitSystem units);

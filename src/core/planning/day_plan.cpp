@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/planning/day_plan.h"
 
+#include <iterator>
+
 #include <algorithm>
 #include <array>
 
@@ -35,6 +37,19 @@ std::string dateOf(const DayPlan& plan) {
     if (pass.finished_s > 0.0 && (first == 0.0 || pass.finished_s < first)) first = pass.finished_s;
   }
   return first > 0.0 ? dateAt(first) : std::string();
+}
+
+std::vector<DayId> changedFrom(const std::vector<DayHead>& days, const Rack& rack) {
+  std::vector<DayId> out;
+  for (const Edition& edition : rack.editions) {
+    const auto last = std::find_if(days.rbegin(), days.rend(), [&edition](const DayHead& day) {
+      return std::find(edition.days.begin(), edition.days.end(), day.id) != edition.days.end();
+    });
+    if (last == days.rend() || last == days.rbegin()) continue;
+    const DayId from = std::prev(last)->id;
+    if (std::find(out.begin(), out.end(), from) == out.end()) out.push_back(from);
+  }
+  return out;
 }
 
 WaterPlan waterAsFilmed(const DayPlan& plan) {

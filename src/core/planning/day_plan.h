@@ -91,10 +91,14 @@ struct DayHead {
   std::size_t clips = 0;
   std::size_t planned = 0;  ///< passes on its sheet
   std::size_t open = 0;     ///< of them still to be made
+  std::size_t fish = 0;     ///< caught, of a day on the water
 };
 
 /// As it was said, else that of the first pass that was made (UTC); empty where none was.
 std::string dateOf(const DayPlan& plan);
+
+/// Of these days, which stand by date, those from which on a rig is tied otherwise than before.
+std::vector<DayId> changedFrom(const std::vector<DayHead>& days, const Rack& rack);
 
 /// The water as it was when the passes were made: salt and temperature as they were noted last beside one
 /// that was made, else as planned.

@@ -214,8 +214,9 @@ std::vector<DayHead> daysIn(const SQLite::Database& database, const Place& place
       "(SELECT count(*) FROM planned_pass WHERE day_id = day.id AND removed = 0), "
       "(SELECT min(doc ->> 'finished_s') FROM planned_pass WHERE day_id = day.id AND removed = 0 "
       "AND doc ->> 'finished_s' > 0), "
-      "(SELECT count(*) FROM planned_pass WHERE day_id = day.id AND removed = 0 AND state = 'planned') FROM "
-      "day WHERE removed = 0");
+      "(SELECT count(*) FROM planned_pass WHERE day_id = day.id AND removed = 0 AND state = 'planned'), "
+      "(SELECT count(*) FROM run_event WHERE day_id = day.id AND removed = 0 AND doc ->> 'kind' = 'caught') "
+      "FROM day WHERE removed = 0");
   std::vector<DayHead> out;
   while (query.executeStep()) {
     const DayId id = query.getColumn(0).getInt64();
@@ -233,6 +234,7 @@ std::vector<DayHead> daysIn(const SQLite::Database& database, const Place& place
     head.planned = static_cast<std::size_t>(query.getColumn(3).getInt64());
     const auto first = numberIn(query.getColumn(4));
     head.open = static_cast<std::size_t>(query.getColumn(5).getInt64());
+    head.fish = static_cast<std::size_t>(query.getColumn(6).getInt64());
     if (head.date.empty() && first) head.date = dateAt(*first);
     out.push_back(std::move(head));
   }

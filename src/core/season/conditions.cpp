@@ -101,7 +101,7 @@ WaterNow::WaterNow(const std::vector<ConditionLine>& lines, double at_s) {
   }
 }
 
-const ConditionLine* WaterNow::line(Condition what) const {
+const ConditionLine* WaterNow::line(Condition what) const& {
   const auto found =
       std::find_if(lines_.begin(), lines_.end(), [what](const ConditionLine& l) { return l.what == what; });
   return found == lines_.end() ? nullptr : &*found;
@@ -114,7 +114,7 @@ std::optional<double> WaterNow::number(Condition what) const {
   return windOf(noted->word);
 }
 
-std::optional<std::string_view> WaterNow::word(Condition what) const {
+std::optional<std::string_view> WaterNow::word(Condition what) const& {
   const ConditionLine* noted = line(what);
   if (noted == nullptr) return std::nullopt;
   if (noted->word.empty() && noted->number && what == Condition::Wind) return windWord(*noted->number);

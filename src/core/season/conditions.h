@@ -43,11 +43,13 @@ class WaterNow {
   WaterNow(const std::vector<ConditionLine>& lines, double at_s);
 
   /// Null where nobody noted it; unknown() where it was asked.
-  [[nodiscard]] const ConditionLine* line(Condition what) const;
+  [[nodiscard]] const ConditionLine* line(Condition what) const&;
+  const ConditionLine* line(Condition what) const&& = delete;  ///< it points into this
   /// None where it is not known. Of wind by the look the middle of it.
   [[nodiscard]] std::optional<double> number(Condition what) const;
   /// Likewise; of wind in m/s what it looks like.
-  [[nodiscard]] std::optional<std::string_view> word(Condition what) const;
+  [[nodiscard]] std::optional<std::string_view> word(Condition what) const&;
+  std::optional<std::string_view> word(Condition what) const&& = delete;
 
  private:
   std::vector<ConditionLine> lines_;

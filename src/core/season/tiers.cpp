@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/season/tiers.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -151,7 +153,8 @@ TierAdvice adviceFor(const TierFacts& facts) {
   const auto add = [](std::vector<std::string>& to, bool so, const char* why) {
     if (so) to.emplace_back(why);
   };
-  add(down, facts.sinceTouch_rodMin >= facts.patience_rodMin, "no touch for that long");
+  if (facts.sinceTouch_rodMin >= facts.patience_rodMin)
+    down.push_back(fmt::format("no touch for {:.0f} rod-minutes and more", facts.patience_rodMin));
   add(down, facts.glass, "the water lies like glass");
   add(down, facts.sun, "bright sun");
   add(down, facts.fishSeen, "fish are seen and none takes");

@@ -15,6 +15,7 @@ namespace fin::app {
 
 constexpr int kTick_ms = 60;
 constexpr int kQuietTicks = 6;
+constexpr std::int64_t kGlassDay = 1300;  ///< of the demo: on the water, like a mirror
 
 Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
     : QObject(parent), window_(window), folder_(folder) {
@@ -171,8 +172,20 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
                      emit words->returnPressed();
                      window_.findChild<QPushButton*>("modelClaims")->click();
                    }});
+  left_.push_back({"plan-tie-on.png", [this] {
+                     window_.day().choose(kGlassDay);
+                     window_.go(Place::Plan);
+                     window_.plan().go(PlanPlace::Page::TieOn);
+                   }});
+  left_.push_back({"plan-conditions.png", [this] { window_.plan().go(PlanPlace::Page::Conditions); }});
+  left_.push_back({"poolside-water.png", [this] { window_.go(Place::Poolside); }});
+  left_.push_back({"verdict-catches.png", [this] {
+                     window_.go(Place::Verdict);
+                     window_.verdict().showCatches();
+                   }});
   // Last, as it takes marks away from the day.
   left_.push_back({"look-through.png", [this] {
+                     window_.day().choose(1);
                      PassController& controller = window_.passController();
                      std::vector<PassChange> changes;
                      for (const LoggedPass& pass : controller.passes()) {

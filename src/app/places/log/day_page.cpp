@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "app/phrases/water_words.h"
 #include "app/ui/pieces.h"
 #include "app/ui/theme.h"
 #include "core/planning/questions.h"
@@ -69,7 +70,12 @@ void DayPage::show(DayId day) {
   if (!water.isEmpty()) state += water;
   state += spokenAmount(plan.water.temperature_C, "°C", 1, units_);
   if (plan.water.salinity_g_kg > 0.0) state += tr("%1 g/kg of salt").arg(plan.water.salinity_g_kg);
-  line(tr("Water"), state.join(", "));
+  if (plan.kind == DayKind::Water) {
+    line(tr("Water"), water);
+    line(tr("It was"), spokenWater(WaterNow(plan.conditions, 1e300), units_));
+  } else {
+    line(tr("Water"), state.join(", "));
+  }
   QStringList asked;
   for (const Question& q : questions()) {
     if (std::find(plan.questions.begin(), plan.questions.end(), q.key) != plan.questions.end())
@@ -86,6 +92,13 @@ void DayPage::show(DayId day) {
   facts_->setText(lines.join("<br>"));
   photos_->show(plan.photos);
   passes_->clear();
+  for (const RunEvent& event : plan.events) {
+    if (event.kind == RunEventKind::Fish || event.kind == RunEventKind::Rest) continue;
+    const Rig* rig = plan.rack.rig(event.rig);
+    QString words = spokenEvent(event);
+    if (rig != nullptr) words += ": " + QString::fromStdString(plan.rack.fullName(*rig));
+    passes_->addItem(words);
+  }
   for (const LoggedPass& pass : book_.passes().passes()) {
     if (pass.day != day) continue;
     auto* item = new QListWidgetItem(QString::fromStdString(pass.title), passes_);
@@ -93,9 +106,11 @@ void DayPage::show(DayId day) {
   }
 }
 
-WaterBodyPage::WaterBodyPage(LogBook& book, QWidget* parent)
+WaterBodyPage::WaterBodyPage(LogBook& book, const WaterController& season, QWidget* parent)
     : QWidget(parent),
       book_(book),
+      season_(season),
+      rates_(new WholeLabel),
       name_(new QLineEdit),
       position_(new QLineEdit),
       note_(new QLineEdit),
@@ -117,6 +132,8 @@ WaterBodyPage::WaterBodyPage(LogBook& book, QWidget* parent)
   field(tr("Note"), note_, "bodyNote", &WaterBody::note);
   position_->setPlaceholderText(tr("for you alone: it stands in no report and on no card"));
   layout->addLayout(form);
+  rates_->setObjectName("bodyRates");
+  layout->addWidget(rates_);
   layout->addWidget(photos_);
   connect(photos_, &PhotoRow::changed, this, [this](const std::vector<std::string>& files) {
     change(tr("Photos of the water"), [&files](WaterBody& water) { water.photos = files; });
@@ -147,12 +164,39 @@ void WaterBodyPage::show(WaterId id) {
     note_->setText(QString::fromStdString(water.note));
     photos_->show(water.photos);
   }
+  fillRates();
   days_->clear();
   for (const DayHead& day : book_.days().days()) {
     if (day.waterBody != id) continue;
     auto* item = new QListWidgetItem(book_.days().dayName(day.id), days_);
     item->setData(kIdRole, QVariant::fromValue<qlonglong>(day.id.value()));
   }
+}
+
+/// What was caught here, and between which depths it was fished.
+void WaterBodyPage::fillRates() {
+  const WaterSeason& all = season_.season();
+  double hours = 0.0, least = 0.0, most = 0.0;
+  std::size_t fish = 0;
+  for (std::size_t d = 0; d < all.days.size(); ++d) {
+    if (all.days[d].waterBody != water_) continue;
+    hours += all.runs[d].rodHours();
+    fish += all.runs[d].count(RunEventKind::Caught);
+    for (const ConditionLine& line : all.days[d].conditions) {
+      if (line.what != Condition::Depth || !line.number) continue;
+      least = least > 0.0 ? std::min(least, *line.number) : *line.number;
+      most = std::max(most, *line.number);
+    }
+  }
+  QString words;
+  if (hours > 0.0)
+    words = tr("%1 fish in %2 rod-hours: %3 an hour.")
+                .arg(fish)
+                .arg(hours, 0, 'f', 1)
+                .arg(spokenRate(*exactRate(fish, hours)));
+  if (most > 0.0) words += tr(" Fished at %1 to %2 m of depth.").arg(least).arg(most);
+  rates_->setText(words.trimmed());
+  rates_->setVisible(!words.isEmpty());
 }
 
 }  // namespace fin::app

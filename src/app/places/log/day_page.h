@@ -8,11 +8,12 @@
 #include <functional>
 
 #include "app/controllers/log_book.h"
+#include "app/controllers/water_controller.h"
 #include "app/places/log/photo_row.h"
 
 namespace fin::app {
 
-/// One day as it was: its water, its people, what was asked, and its passes.
+/// One day as it was: its water, its people, what was asked, and its passes; or what happened on the water.
 class DayPage : public QWidget {
   Q_OBJECT
 
@@ -40,7 +41,7 @@ class WaterBodyPage : public QWidget {
   Q_OBJECT
 
  public:
-  explicit WaterBodyPage(LogBook& book, QWidget* parent = nullptr);
+  WaterBodyPage(LogBook& book, const WaterController& season, QWidget* parent = nullptr);
   void show(WaterId water);
 
  signals:
@@ -49,8 +50,12 @@ class WaterBodyPage : public QWidget {
  private:
   void change(const QString& what, const std::function<void(WaterBody&)>& make);
 
+  void fillRates();
+
   LogBook& book_;
+  const WaterController& season_;
   WaterId water_;
+  QLabel* rates_;
   QLineEdit* name_;
   QLineEdit* position_;
   QLineEdit* note_;

@@ -16,8 +16,8 @@ constexpr int kAll = -1;
 
 }  // namespace
 
-LogPlace::LogPlace(LogBook& book, const VerdictController& verdict, const std::filesystem::path& file,
-                   QWidget* parent)
+LogPlace::LogPlace(LogBook& book, const VerdictController& verdict, const WaterController& water,
+                   const std::filesystem::path& file, QWidget* parent)
     : QWidget(parent),
       book_(book),
       season_(new SeasonLine),
@@ -26,9 +26,9 @@ LogPlace::LogPlace(LogBook& book, const VerdictController& verdict, const std::f
       list_(new QListView),
       found_(new FoundModel(this)),
       pages_(new QStackedWidget),
-      model_(new ModelPage(book, verdict)),
+      model_(new ModelPage(book, verdict, water)),
       day_(new DayPage(book)),
-      water_(new WaterBodyPage(book)),
+      water_(new WaterBodyPage(book, water)),
       choice_(new LogChoice(QString::fromStdString(file.string()), {})),
       thisLog_(new ThisLogPage(file)),
       unfinished_(new WholeLabel) {
@@ -142,7 +142,7 @@ void LogPlace::showEvent(QShowEvent* event) {
 
 void LogPlace::refresh() {
   const auto& days = book_.days().days();
-  season_->show(days, shown_ && shown_->first == Kind::Day ? DayId(shown_->second) : book_.days().plan().id);
+  showSeason(shown_ && shown_->first == Kind::Day ? DayId(shown_->second) : book_.days().plan().id);
   QStringList open;
   for (const DayHead& day : days) {
     if (day.open > 0)
@@ -157,6 +157,12 @@ void LogPlace::refresh() {
   unfinished_->setVisible(!open.isEmpty());
   unfinished_->setText(tr("Unfinished: %1.").arg(open.join("; ")));
   book_.refresh();
+}
+
+void LogPlace::showSeason(DayId chosen) {
+  const auto& days = book_.days().days();
+  const std::vector<DayId> changed = changedFrom(days, book_.days().plan().rack);
+  season_->show(days, chosen, {changed.begin(), changed.end()});
 }
 
 void LogPlace::find() {
@@ -193,7 +199,7 @@ void LogPlace::showThing(Kind kind, std::int64_t id) {
     pages_->setCurrentWidget(water_);
   } else {
     day_->show(id);
-    season_->show(book_.days().days(), id);
+    showSeason(id);
     pages_->setCurrentWidget(day_);
   }
 }

@@ -24,8 +24,8 @@ class LogPlace : public QWidget {
 
  public:
   /// All must outlive it.
-  LogPlace(LogBook& book, const VerdictController& verdict, const std::filesystem::path& file,
-           QWidget* parent = nullptr);
+  LogPlace(LogBook& book, const VerdictController& verdict, const WaterController& water,
+           const std::filesystem::path& file, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
   [[nodiscard]] LogChoice& choice() { return *choice_; }
   [[nodiscard]] ThisLogPage& thisLog() { return *thisLog_; }
@@ -40,6 +40,7 @@ class LogPlace : public QWidget {
  private:
   QWidget* buildFinding();
   void refresh();
+  void showSeason(DayId chosen);
   void find();
   void showFound(const QModelIndex& index);
   void showThing(Findable::Kind kind, std::int64_t id);

@@ -10,6 +10,7 @@
 
 #include "app/phrases/spread_words.h"
 #include "app/phrases/verdict_words.h"
+#include "app/phrases/water_words.h"
 #include "app/places/log/model_tables.h"
 #include "app/plots/plot.h"
 #include "app/ui/photo.h"
@@ -17,6 +18,7 @@
 #include "app/ui/theme.h"
 #include "core/comparison/judging.h"
 #include "core/readings/registry.h"
+#include "core/season/catches/wear.h"
 #include "core/units/date.h"
 
 namespace fin::app {
@@ -28,10 +30,12 @@ constexpr double kLevel = 0.05;
 
 }  // namespace
 
-ModelPage::ModelPage(LogBook& book, const VerdictController& verdict, QWidget* parent)
+ModelPage::ModelPage(LogBook& book, const VerdictController& verdict, const WaterController& water,
+                     QWidget* parent)
     : QWidget(parent),
       book_(book),
       verdict_(verdict),
+      water_(water),
       photo_(new QLabel),
       name_(new QLabel),
       facts_(new WholeLabel),
@@ -42,7 +46,8 @@ ModelPage::ModelPage(LogBook& book, const VerdictController& verdict, QWidget* p
       claims_(new ClaimsTable(book, record_)),
       pieces_(new PiecesTable(book)),
       prices_(new PricesTable(book)),
-      judged_(new WholeLabel) {
+      judged_(new WholeLabel),
+      catches_(new WholeLabel) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   auto* head = new QHBoxLayout;
@@ -62,12 +67,17 @@ ModelPage::ModelPage(LogBook& book, const VerdictController& verdict, QWidget* p
   tabs_->addPage(tr("Claims"), "modelClaims", claims_);
   tabs_->addPage(tr("Pieces"), "modelPieces", pieces_);
   tabs_->addPage(tr("Prices"), "modelPrices", prices_);
-  auto* judged = new QWidget;
-  auto* inside = new QVBoxLayout(judged);
-  inside->setContentsMargins(0, 0, 0, 0);
-  inside->addWidget(judged_);
-  inside->addStretch();
-  tabs_->addPage(tr("Judged"), "modelJudgedPage", judged);
+  const auto addWords = [this](const QString& title, const char* name, QLabel* told) {
+    auto* page = new QWidget;
+    auto* inside = new QVBoxLayout(page);
+    inside->setContentsMargins(0, 0, 0, 0);
+    inside->addWidget(told);
+    inside->addStretch();
+    tabs_->addPage(title, name, page);
+  };
+  addWords(tr("Judged"), "modelJudgedPage", judged_);
+  catches_->setObjectName("modelCatches");
+  addWords(tr("Catches"), "modelCatchesPage", catches_);
   layout->addWidget(tabs_, 1);
   connect(&book_.days(), &DayController::planChanged, this, [this] {
     if (isVisible()) refresh();
@@ -83,6 +93,7 @@ QWidget* ModelPage::buildReadings() {
   readings_->setAccessibleName(tr("Readings of this model"));
   readings_->setWordWrap(true);
   readings_->setMinimumWidth(250);
+  readings_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   row->addWidget(readings_, 2);
   auto* right = new QVBoxLayout;
   sentence_->setObjectName("historySentence");
@@ -131,6 +142,7 @@ void ModelPage::refresh() {
   pieces_->showModel(model_);
   prices_->showModel(model_);
   fillJudged();
+  fillCatches();
 }
 
 QString ModelPage::historyInWords(const RigHistory& history) const {
@@ -179,6 +191,24 @@ QString ModelPage::waterShiftInWords(const RigHistory& history) const {
                  spokenAmount(before * shift->ratio, "mm/s", 1, units_));
 }
 
+/// How it goes with the hours that it was fished; nothing before four test days.
+QString ModelPage::wearInWords(const RigHistory& history) const {
+  const Rack& rack = book_.days().plan().rack;
+  const auto rig = std::find_if(rack.rigs.begin(), rack.rigs.end(),
+                                [&](const Rig& r) { return rack.fullName(r) == history.rig; });
+  if (rig == rack.rigs.end()) return {};
+  std::vector<FishedDay> fished;
+  const WaterSeason& season = water_.season();
+  for (std::size_t d = 0; d < season.days.size(); ++d)
+    fished.push_back({dateOf(season.days[d]), season.runs[d]});
+  const auto wear = wearOf(history, rig->id, fished);
+  if (!wear) return {};
+  const ShownUnit unit = shownUnit(history.reading, units_);
+  return tr(" With every rod-hour it changes by %1 (%2 to %3) %4.")
+      .arg(signedNumber(wear->perHour * unit.factor), signedNumber(wear->from * unit.factor),
+           signedNumber(wear->to * unit.factor), unit.unit);
+}
+
 void ModelPage::fillReadings() {
   const QSignalBlocker quiet(readings_);
   const int before = readings_->currentRow();
@@ -212,7 +242,7 @@ void ModelPage::drawHistory() {
     words +=
         tr(" The water was %1 to %2.")
             .arg(spokenAmount(water.least_C, "°C", 1, units_), spokenAmount(water.most_C, "°C", 1, units_));
-  words += waterShiftInWords(history);
+  words += waterShiftInWords(history) + wearInWords(history);
   if (history.setAside > 0)
     words += tr(" Set aside: %1 at another speed.").arg(counted(history.setAside, tr("pull"), tr("pulls")));
   if (history.otherBeat > 0)
@@ -251,6 +281,22 @@ void ModelPage::drawHistory() {
   plot_->yAxis->setLabel(unit.unit.isEmpty() ? name : QString("%1, %2").arg(name, unit.unit));
   plot_->setAccessibleName(tr("%1 by day: rings are passes, diamonds means of days").arg(name));
   plot_->replot();
+}
+
+void ModelPage::fillCatches() {
+  QStringList lines;
+  for (const RigTally& tally : talliesOf(water_.season().runs)) {
+    const Rig* rig = book_.days().plan().rack.rig(tally.rig);
+    if (rig == nullptr || rig->model != model_ || !(tally.hours > 0.0)) continue;
+    lines += tr("%1: %2 fish in %3 rod-hours, %4 an hour; %5, %6")
+                 .arg(water_.rigName(tally.rig))
+                 .arg(tally.fish)
+                 .arg(tally.hours, 0, 'f', 1)
+                 .arg(spokenRate(*exactRate(tally.fish, tally.hours)),
+                      counted(tally.misses, tr("miss"), tr("misses")),
+                      counted(tally.follows, tr("follow"), tr("follows")));
+  }
+  catches_->setText(lines.isEmpty() ? tr("It was not fished yet.") : lines.join("\n"));
 }
 
 void ModelPage::fillJudged() {

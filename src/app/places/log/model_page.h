@@ -6,6 +6,7 @@
 
 #include "app/controllers/log_book.h"
 #include "app/controllers/verdict_controller.h"
+#include "app/controllers/water_controller.h"
 #include "app/places/log/model_tables.h"
 #include "app/ui/page_tabs.h"
 
@@ -14,12 +15,13 @@ class QCustomPlot;
 namespace fin::app {
 
 /// A model over all days: its readings with how they went, what is claimed of it and whether that was kept,
-/// its pieces, its prices, and how it was judged.
+/// its pieces, its prices, how it was judged, and what was caught on it.
 class ModelPage : public QWidget {
   Q_OBJECT
 
  public:
-  ModelPage(LogBook& book, const VerdictController& verdict, QWidget* parent = nullptr);
+  ModelPage(LogBook& book, const VerdictController& verdict, const WaterController& water,
+            QWidget* parent = nullptr);
   void show(ModelId model);
   void setUnits(UnitSystem units);
 
@@ -29,12 +31,15 @@ class ModelPage : public QWidget {
   void fillReadings();
   void drawHistory();
   void fillJudged();
+  void fillCatches();
   [[nodiscard]] const Model* model() const;
   [[nodiscard]] QString historyInWords(const RigHistory& history) const;
   [[nodiscard]] QString waterShiftInWords(const RigHistory& history) const;
+  [[nodiscard]] QString wearInWords(const RigHistory& history) const;
 
   LogBook& book_;
   const VerdictController& verdict_;
+  const WaterController& water_;
   ModelId model_;
   UnitSystem units_ = UnitSystem::Metric;
   LogBook::ModelRecord record_;
@@ -49,6 +54,7 @@ class ModelPage : public QWidget {
   PiecesTable* pieces_;
   PricesTable* prices_;
   QLabel* judged_;
+  QLabel* catches_;
 };
 
 }  // namespace fin::app

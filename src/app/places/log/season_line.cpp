@@ -41,7 +41,8 @@ QSize SeasonLine::sizeHint() const {
   return {600, kTall_px};
 }
 
-void SeasonLine::show(const std::vector<DayHead>& days, DayId chosen) {
+void SeasonLine::show(const std::vector<DayHead>& days, DayId chosen, std::set<DayId> changed) {
+  changed_ = std::move(changed);
   days_.clear();
   std::copy_if(days.begin(), days.end(), std::back_inserter(days_),
                [](const DayHead& d) { return dayNumberOf(d.date).has_value(); });
@@ -104,10 +105,16 @@ void SeasonLine::paintEvent(QPaintEvent*) {
     painter.setPen(QPen(ink, 2.5));
     painter.setBrush(water ? theme().card : ink);
     painter.drawEllipse(QPointF(xOf(i), kLine_px), size, size);
-    if (!chosen) continue;
     painter.setPen(ink);
-    const QString text =
-        QLocale::c().toString(QDate::fromString(QString::fromStdString(days_[i].date), Qt::ISODate), "d MMM");
+    if (changed_.contains(days_[i].id)) {
+      painter.drawLine(QPointF(xOf(i) - 14, kLine_px - 8), QPointF(xOf(i) - 14, kLine_px + 8));
+    }
+    QString text;
+    if (chosen)
+      text = QLocale::c().toString(QDate::fromString(QString::fromStdString(days_[i].date), Qt::ISODate),
+                                   "d MMM");
+    if (water) text += (text.isEmpty() ? QString() : QString(": ")) + tr("%1 fish").arg(days_[i].fish);
+    if (text.isEmpty()) continue;
     const double wide = painter.fontMetrics().horizontalAdvance(text);
     painter.drawText(QPointF(std::clamp(xOf(i) - 0.5 * wide, 2.0, width() - wide - 2.0), kLine_px - 15),
                      text);
@@ -138,8 +145,12 @@ bool SeasonLine::event(QEvent* event) {
   if (event->type() == QEvent::ToolTip) {
     auto* help = static_cast<QHelpEvent*>(event);
     const auto day = dayAt(help->pos());
-    QToolTip::showText(help->globalPos(),
-                       day ? QString::fromStdString(days_[*day].date + "  " + days_[*day].name) : QString());
+    QToolTip::showText(
+        help->globalPos(),
+        day ? QString::fromStdString(days_[*day].date + "  " + days_[*day].name) +
+                  (changed_.contains(days_[*day].id) ? tr("; a rig is tied otherwise from here on")
+                                                     : QString())
+            : QString());
     return true;
   }
   return QWidget::event(event);

@@ -2,20 +2,23 @@
 #pragma once
 
 #include <QWidget>
+#include <set>
 #include <vector>
 
 #include "core/planning/day_plan.h"
 
 namespace fin::app {
 
-/// The days of a season on one line of time: a test day filled, a day on the water a ring, the chosen one
-/// large. Pressed, or walked along with the arrow keys, a day is chosen.
+/// The days of a season on one line of time: a test day filled, a day on the water a ring with its fish, a
+/// stroke where a rig was changed, the chosen one large. Pressed, or walked along with the arrow keys, a day
+/// is chosen.
 class SeasonLine : public QWidget {
   Q_OBJECT
 
  public:
   explicit SeasonLine(QWidget* parent = nullptr);
-  void show(const std::vector<DayHead>& days, DayId chosen);
+  /// `changed` are days from which on a rig was tied otherwise.
+  void show(const std::vector<DayHead>& days, DayId chosen, std::set<DayId> changed = {});
   [[nodiscard]] QSize sizeHint() const override;
 
  signals:
@@ -32,6 +35,7 @@ class SeasonLine : public QWidget {
   [[nodiscard]] std::optional<std::size_t> dayAt(QPointF at) const;
 
   std::vector<DayHead> days_;  ///< that have a date, by date
+  std::set<DayId> changed_;
   DayId chosen_;
   int from_ = 0;  ///< day numbers
   int to_ = 1;

@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/places/plan/conditions_page.h"
 
-#include <QDateTime>
 #include <QGridLayout>
 #include <QHBoxLayout>
 #include <QLineEdit>
@@ -19,10 +18,6 @@ namespace {
 
 QString text(std::string_view words) {
   return QString::fromUtf8(words.data(), static_cast<qsizetype>(words.size()));
-}
-
-QString clock(double at_s) {
-  return QDateTime::fromMSecsSinceEpoch(static_cast<qint64>(at_s * 1000.0)).toString("HH:mm");
 }
 
 }  // namespace
@@ -126,7 +121,8 @@ void ConditionsPage::showEvent(QShowEvent* event) {
 }
 
 void ConditionsPage::take(Condition what, const QString& typed) {
-  const ConditionLine* now = water_.water().line(what);
+  const WaterNow water = water_.water();
+  const ConditionLine* now = water.line(what);
   if (typed.isEmpty() || (now != nullptr && typed == spokenLine(*now, units()).section(' ', 0, 0))) return;
   ConditionLine line{.what = what};
   const ConditionSpec& spec = specOf(what);
@@ -168,7 +164,7 @@ void ConditionsPage::refresh() {
   for (std::size_t i = lines.size(); i > 0; --i) {
     const ConditionLine& line = lines[i - 1];
     auto* item = new QListWidgetItem(
-        QString("%1   %2: %3").arg(clock(line.at_s), spokenName(line.what), spokenLine(line, units())),
+        QString("%1   %2: %3").arg(spokenClock(line.at_s), spokenName(line.what), spokenLine(line, units())),
         noted_);
     item->setData(Qt::UserRole, QVariant::fromValue<qulonglong>(i - 1));
   }

@@ -3,15 +3,20 @@
 
 #include <QFormLayout>
 #include <QHBoxLayout>
+#include <QHeaderView>
 #include <QLineEdit>
+#include <QPainter>
 #include <QSignalBlocker>
+#include <QStyledItemDelegate>
 #include <QVBoxLayout>
+#include <algorithm>
 
 #include "app/phrases/water_words.h"
 #include "app/print/pocket_card.h"
 #include "app/print/writing.h"
 #include "app/ui/files.h"
 #include "app/ui/pieces.h"
+#include "app/ui/table_heads.h"
 #include "app/ui/theme.h"
 #include "core/water/current.h"
 
@@ -26,6 +31,30 @@ QString bandOf(const TierRig& rig, UnitSystem units) {
       QObject::tr("%1 to %2").arg(spokenPull(rig.from_mm_s, units), spokenPull(rig.to_mm_s, units));
   return rig.heard ? QObject::tr("%1, only heard").arg(band) : band;
 }
+
+constexpr int kFromRole = Qt::UserRole + 1;
+constexpr int kToRole = Qt::UserRole + 2;
+constexpr int kMostRole = Qt::UserRole + 3;
+constexpr int kHeardRole = Qt::UserRole + 4;
+
+/// From the slowest to the fastest speed; dotted and hollow where it was only heard.
+class BandBar : public QStyledItemDelegate {
+ public:
+  using QStyledItemDelegate::QStyledItemDelegate;
+  void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+    QStyledItemDelegate::paint(painter, option, index);
+    const double most = index.data(kMostRole).toDouble();
+    if (!(most > 0.0)) return;
+    const QRectF room = QRectF(option.rect).adjusted(8, 9, -8, -9);
+    const auto x = [&](int role) { return room.left() + room.width() * index.data(role).toDouble() / most; };
+    const bool heard = index.data(kHeardRole).toBool();
+    painter->save();
+    painter->setPen(QPen(theme().accent, 1.5, heard ? Qt::DotLine : Qt::SolidLine));
+    painter->setBrush(heard ? QBrush(Qt::NoBrush) : QBrush(theme().accent));
+    painter->drawRect(QRectF(QPointF(x(kFromRole), room.top()), QPointF(x(kToRole), room.bottom())));
+    painter->restore();
+  }
+};
 
 /// A number box; nought stands for not said.
 UnitBox* saidBox(const QString& name, const char* object, const char* unit, double most) {
@@ -46,7 +75,7 @@ SpeedsPage::SpeedsPage(WaterController& water, QWidget* parent)
       water_(water),
       headline_(new WholeLabel),
       tiers_(new WholeLabel),
-      rigs_(new QListWidget),
+      rigs_(new QTableWidget),
       slowest_(saidBox(tr("Slowest speed that was heard of"), "heardSlowest", "mm/s", kMostSpeed_mm_s)),
       fastest_(saidBox(tr("Fastest speed that was heard of"), "heardFastest", "mm/s", kMostSpeed_mm_s)),
       shallowest_(saidBox(tr("Shallowest depth that was heard of"), "heardShallowest", "mm", kMostDepth_mm)),
@@ -70,6 +99,17 @@ SpeedsPage::SpeedsPage(WaterController& water, QWidget* parent)
   left->addWidget(headingLabel(tr("At which speeds they work")));
   rigs_->setObjectName("tierRigs");
   rigs_->setAccessibleName(tr("Rigs, and at which speeds they work"));
+  TableHeads::keepWhole(*rigs_);
+  rigs_->setColumnCount(3);
+  rigs_->setHorizontalHeaderLabels({tr("Rig"), tr("Slow to fast; dotted: only heard"), tr("Speeds")});
+  rigs_->verticalHeader()->hide();
+  rigs_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+  rigs_->setSelectionBehavior(QAbstractItemView::SelectRows);
+  rigs_->setSelectionMode(QAbstractItemView::SingleSelection);
+  rigs_->setTabKeyNavigation(false);
+  rigs_->setItemDelegateForColumn(1, new BandBar(rigs_));
+  rigs_->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+  rigs_->horizontalHeader()->setSectionResizeMode(1, QHeaderView::Stretch);
   left->addWidget(rigs_, 1);
   auto* print = new QHBoxLayout;
   auto* card = namedButton(tr("Pocket card, PDF …"), "pocketCard");
@@ -82,7 +122,7 @@ SpeedsPage::SpeedsPage(WaterController& water, QWidget* parent)
   right->addWidget(buildCurrent());
   right->addStretch();
   row->addLayout(right, 2);
-  connect(rigs_, &QListWidget::currentRowChanged, this, &SpeedsPage::showHeard);
+  connect(rigs_, &QTableWidget::itemSelectionChanged, this, &SpeedsPage::showHeard);
   connect(card, &QPushButton::clicked, this, &SpeedsPage::printCard);
   connect(&water_, &WaterController::changed, this, [this] {
     if (isVisible()) refresh();
@@ -144,7 +184,7 @@ void SpeedsPage::showEvent(QShowEvent* event) {
 }
 
 RigId SpeedsPage::chosen() const {
-  const QListWidgetItem* item = rigs_->currentItem();
+  const QTableWidgetItem* item = rigs_->currentRow() < 0 ? nullptr : rigs_->item(rigs_->currentRow(), 0);
   return item == nullptr ? RigId() : RigId(item->data(Qt::UserRole).toLongLong());
 }
 
@@ -172,17 +212,29 @@ void SpeedsPage::refresh() {
   tiers_->setText(lines.join("<br>"));
   const RigId before = chosen();
   const QSignalBlocker quiet(rigs_);
-  rigs_->clear();
-  for (const Rig& rig : water_.plan().rack.rigs) {
-    QString text = water_.rigName(rig.id) + ": ";
+  double most = 0.0;
+  for (const TierRig& band : bands) most = std::max(most, band.to_mm_s);
+  const auto& rigs = water_.plan().rack.rigs;
+  rigs_->setRowCount(static_cast<int>(rigs.size()));
+  for (int r = 0; r < rigs_->rowCount(); ++r) {
+    const Rig& rig = rigs[static_cast<std::size_t>(r)];
     const auto band =
         std::find_if(bands.begin(), bands.end(), [&rig](const TierRig& b) { return b.rig == rig.id; });
-    text += band == bands.end() ? tr("not known") : bandOf(*band, units);
-    auto* item = new QListWidgetItem(text, rigs_);
-    item->setData(Qt::UserRole, QVariant::fromValue<qlonglong>(rig.id.value()));
-    if (rig.id == before) rigs_->setCurrentItem(item);
+    auto* name = readOnlyCell(water_.rigName(rig.id));
+    name->setData(Qt::UserRole, QVariant::fromValue<qlonglong>(rig.id.value()));
+    auto* bar = readOnlyCell({});
+    if (band != bands.end()) {
+      bar->setData(kFromRole, band->from_mm_s);
+      bar->setData(kToRole, band->to_mm_s);
+      bar->setData(kMostRole, most);
+      bar->setData(kHeardRole, band->heard);
+    }
+    rigs_->setItem(r, 0, name);
+    rigs_->setItem(r, 1, bar);
+    rigs_->setItem(r, 2, readOnlyCell(band == bands.end() ? tr("not known") : bandOf(*band, units)));
+    if (rig.id == before) rigs_->selectRow(r);
   }
-  if (rigs_->currentRow() < 0 && rigs_->count() > 0) rigs_->setCurrentRow(0);
+  if (rigs_->currentRow() < 0 && rigs_->rowCount() > 0) rigs_->selectRow(0);
   showHeard();
   answer();
 }

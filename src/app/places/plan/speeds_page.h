@@ -2,7 +2,7 @@
 #pragma once
 
 #include <QLabel>
-#include <QListWidget>
+#include <QTableWidget>
 
 #include "app/controllers/water_controller.h"
 #include "app/ui/unit_box.h"
@@ -32,7 +32,7 @@ class SpeedsPage : public QWidget {
   WaterController& water_;
   QLabel* headline_;
   QLabel* tiers_;
-  QListWidget* rigs_;
+  QTableWidget* rigs_;
   UnitBox* slowest_;
   UnitBox* fastest_;
   UnitBox* shallowest_;

@@ -36,8 +36,8 @@ class PointsBar : public QStyledItemDelegate {
     painter->setRenderHint(QPainter::Antialiasing);
     painter->setPen(QPen(theme().line, 1));
     painter->drawLine(QPointF(x(0), room.center().y()), QPointF(x(kMost), room.center().y()));
-    painter->setPen(Qt::NoPen);
-    painter->setBrush(theme().accentSoft);
+    painter->setPen(QPen(theme().accent, 1));
+    painter->setBrush(theme().card);
     painter->drawRect(QRectF(QPointF(x(floor), room.top()), QPointF(x(ceiling), room.bottom())));
     painter->setBrush(theme().accent);
     painter->drawRect(QRectF(QPointF(x(0), room.top()), QPointF(x(floor), room.bottom())));
@@ -174,7 +174,9 @@ void TieOnPage::refresh() {
   QStringList film;
   for (std::size_t i = 0; i < result_.film.size() && i < 3; ++i)
     film += QString::fromUtf8("“%1”").arg(spokenName(result_.film[i]));
-  if (!film.isEmpty()) words += tr("Not known of all rigs, and asked for here: %1. Film them to tell more.").arg(film.join(", "));
+  if (!film.isEmpty())
+    words +=
+        tr("Not known of all rigs, and asked for here: %1. Film them to tell more.").arg(film.join(", "));
   for (const auto& [a, b] : result_.opposed)
     words +=
         tr("Two rules oppose each other, and both count: %1, and %2.")

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/places/poolside/running_page.h"
 
-#include <QDateTime>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QVBoxLayout>
 #include <algorithm>
+#include <set>
 #include <utility>
 
 #include "app/ui/pieces.h"
@@ -20,39 +20,9 @@ constexpr double kAsleep_s = 120.0;  ///< a clock that ticks once a second has s
 constexpr double kLengthStep_mm = 50.0;
 constexpr double kFirstLength_mm = 400.0;
 
-QString clock(double at_s) {
-  return QDateTime::fromMSecsSinceEpoch(static_cast<qint64>(at_s * 1000.0)).toString("HH:mm");
-}
-
 QString duration(double minutes) {
   const int whole = static_cast<int>(minutes);
   return QString("%1:%2").arg(whole / 60).arg(whole % 60, 2, 10, QChar('0'));
-}
-
-QString nameOf(RunEventKind kind) {
-  switch (kind) {
-    case RunEventKind::Caught:
-      return QObject::tr("fish");
-    case RunEventKind::Missed:
-      return QObject::tr("miss");
-    case RunEventKind::Followed:
-      return QObject::tr("follow");
-    case RunEventKind::Fouled:
-      return QObject::tr("foul");
-    case RunEventKind::Lost:
-      return QObject::tr("lure lost");
-    case RunEventKind::Tie:
-      return QObject::tr("tied on");
-    case RunEventKind::Fish:
-      return QObject::tr("in the water");
-    case RunEventKind::Rest:
-      return QObject::tr("taken in");
-    case RunEventKind::Tier:
-      return QObject::tr("tier");
-    case RunEventKind::Gap:
-      break;
-  }
-  return QObject::tr("gap");
 }
 
 }  // namespace
@@ -134,7 +104,8 @@ void RunningPage::fillActions() {
                                                {RunEventKind::Fouled, Qt::Key_4},
                                                {RunEventKind::Lost, Qt::Key_5}};
   for (const auto& [kind, key] : keys)
-    actions_.add(tr("Note: %1").arg(nameOf(kind)), {QKeySequence(key)}, [this, kind = kind] { came(kind); });
+    actions_.add(tr("Note: %1").arg(spokenName(kind)), {QKeySequence(key)},
+                 [this, kind = kind] { came(kind); });
   const auto fish = [this](const QString& what, Qt::Key key, std::function<void(RunEvent&)> detail) {
     actions_.add(tr("The last fish: %1").arg(what), {QKeySequence(key)}, [this, detail] { say(detail); });
   };
@@ -251,7 +222,7 @@ void RunningPage::refresh() {
   QStringList told;
   if (gap_)
     told += tr("From %1 to %2 nothing was noted. Were the rods fishing? Y yes, N no.")
-                .arg(clock(gap_->first), clock(gap_->second));
+                .arg(spokenClock(gap_->first), spokenClock(gap_->second));
   for (const std::string& trouble : run.troubles) told += QString::fromStdString(trouble);
   for (const std::string& caution : cautionsOn(water_.water())) told += QString::fromStdString(caution);
   told_->setText(told.join("\n"));
@@ -282,7 +253,32 @@ void RunningPage::showAdvice(const RunningDay& run) {
                 "rate.")
                  .arg(qRound(silent))
                  .arg(qRound(100.0 * chanceOfSilence(static_cast<double>(fish) / hours, silent / 60.0)));
-  advice_->setText(words);
+  advice_->setText(words + swapInWords());
+}
+
+/// Two rigs that fish the same stretches are swapped when one has had its time.
+QString RunningPage::swapInWords() const {
+  const auto& events = water_.plan().events;
+  const auto last =
+      std::find_if(events.rbegin(), events.rend(), [](const RunEvent& e) { return e.block > 0; });
+  if (last == events.rend() || rods() != 2) return {};
+  const int block = last->block;
+  double began = last->at_s;
+  std::set<RigId> rigs;
+  const RunningDay run = water_.run();
+  for (const Stint& stint : run.stints) {
+    if (stint.block != block) continue;
+    began = std::min(began, stint.from_s);
+    rigs.insert(stint.rig);
+  }
+  const WaterDayPlan& day = water_.plan().waterDay;
+  if (rigs.size() != 2 || water_.lookedAt() - began < 60.0 * day.blockMinutes) return {};
+  const bool firstOnOne = firstOnFirstRod(static_cast<std::size_t>(block) + 1, day.seed).back();
+  const RigId one = firstOnOne ? *rigs.begin() : *rigs.rbegin();
+  const RigId two = firstOnOne ? *rigs.rbegin() : *rigs.begin();
+  return tr(" This stretch has had its %1 minutes. As drawn, next: %2 on rod 1, %3 on rod 2; then press B.")
+      .arg(qRound(day.blockMinutes))
+      .arg(water_.rigName(one), water_.rigName(two));
 }
 
 void RunningPage::showEvents(const RunningDay& run) {
@@ -306,10 +302,7 @@ void RunningPage::showEvents(const RunningDay& run) {
   constexpr int kShown = 12;  // more than the page has room for
   int shown = 0;
   for (auto event = events.rbegin(); event != events.rend() && shown < kShown; ++event, ++shown) {
-    QString text = QString("%1   %2").arg(clock(event->at_s), nameOf(event->kind));
-    if (event->kind == RunEventKind::Tier) text += QString(" %1").arg(event->tier);
-    if (event->kind != RunEventKind::Tier && event->kind != RunEventKind::Gap)
-      text += tr(", rod %1").arg(event->rod);
+    QString text = spokenEvent(*event);
     if (event->rig) text += ": " + water_.rigName(event->rig);
     events_->addItem(text);
   }
@@ -344,7 +337,7 @@ void RunningPage::came(RunEventKind kind) {
 void RunningPage::askWhich(RunEventKind kind) {
   asked_ = kind;
   openTie();
-  tieHead_->setText(tr("The rod is not in the water. On which rig came the %1?").arg(nameOf(kind)));
+  tieHead_->setText(tr("The rod is not in the water. On which rig came the %1?").arg(spokenName(kind)));
 }
 
 void RunningPage::openTie() {

@@ -40,6 +40,7 @@ class RunningPage : public QWidget {
   void makeRods();
   void refresh();
   void showAdvice(const RunningDay& run);
+  [[nodiscard]] QString swapInWords() const;
   void showEvents(const RunningDay& run);
   void choose(int rod);
   void came(RunEventKind kind);

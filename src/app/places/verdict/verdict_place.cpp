@@ -45,8 +45,7 @@ void VerdictPlace::setUnits(UnitSystem units) {
 }
 
 void VerdictPlace::showCatches() {
-  constexpr int kCatches = 6;  // its place among the tabs
-  pages_->go(kCatches);
+  go(Page::Catches);
 }
 
 void VerdictPlace::showEvent(QShowEvent* event) {

@@ -19,7 +19,7 @@ class VerdictPlace : public QWidget {
   Q_OBJECT
 
  public:
-  enum class Page { Places, Points, Purpose, Price, Judged, Together, Report };
+  enum class Page { Places, Points, Purpose, Price, Judged, Together, Catches, Box, Report };
 
   VerdictPlace(VerdictController& controller, LineUp& lineUp, WaterController& water,
                QWidget* parent = nullptr);

@@ -22,6 +22,8 @@ constexpr double kLevel = 0.05;
 constexpr double kWantedPower = 0.8;
 constexpr double kHalfHour = 0.5;
 constexpr double kMostHours = 500.0;
+constexpr double kCoarse_h = 8.0;
+constexpr double kRipples = 0.04;         ///< of the power, as hours go up by half ones
 constexpr double kAsLikely = 1.0 + 1e-9;  ///< so that equal chances count as equal
 constexpr double kEndless = std::numeric_limits<double>::infinity();
 constexpr double kMostLogRatio = 40.0;
@@ -109,16 +111,45 @@ std::optional<double> correlation(const std::vector<double>& a, const std::vecto
   return ab / std::sqrt(aa * bb);
 }
 
-/// With this many fish in all, the chance that an even split is refused if the first's share is `share`.
+/// With this many fish in all, the chance that an even split is refused if the first's share is `share`. An
+/// even split is symmetric, so that what is no likelier are both tails.
 double refused(std::size_t fish, double share) {
-  const Chances even = binomial(fish, 0.5);
-  const Chances real = binomial(fish, share);
-  double out = 0.0;
-  for (std::size_t k = 0; k <= fish; ++k) {
-    if (noLikelier(even, k) <= kLevel) out += real[k];
-  }
-  return out;
+  const auto n = static_cast<double>(fish);
+  if (fish == 0) return 0.0;
+  const bm::binomial even(n, 0.5);
+  double k = std::floor(bm::quantile(even, 0.5 * kLevel));  // a first guess
+  while (k >= 0.0 && 2.0 * bm::cdf(even, k) > kLevel) k -= 1.0;
+  while (k + 1.0 < 0.5 * n && 2.0 * bm::cdf(even, k + 1.0) <= kLevel) k += 1.0;
+  if (k < 0.0) return 0.0;
+  const bm::binomial real(n, share);
+  return bm::cdf(real, k) + bm::cdf(bm::complement(real, n - k - 1.0));
 }
+
+/// How often two rigs are told apart after so many hours of each, by how many fish that makes.
+class Power {
+ public:
+  Power(double firstRate, double secondRate) : both_(firstRate + secondRate), share_(firstRate / both_) {}
+  double after(double hours) {
+    const bm::poisson fish(both_ * hours);
+    const auto least = static_cast<std::size_t>(bm::quantile(fish, kRare));
+    const auto most = static_cast<std::size_t>(bm::quantile(bm::complement(fish, kRare)));
+    double out = 0.0;
+    for (std::size_t n = least; n <= most; ++n) out += bm::pdf(fish, static_cast<double>(n)) * refusedFor(n);
+    return out;
+  }
+
+ private:
+  double refusedFor(std::size_t fish) {
+    if (known_.size() <= fish) known_.resize(fish + 1, -1.0);
+    if (known_[fish] < 0.0) known_[fish] = refused(fish, share_);
+    return known_[fish];
+  }
+
+  static constexpr double kRare = 1e-9;
+  double both_;
+  double share_;
+  std::vector<double> known_;
+};
 
 }  // namespace
 
@@ -154,17 +185,14 @@ Result<RateRatio> compareInBlocks(const std::vector<EffortBlock>& blocks) {
 }
 
 std::optional<HoursNeeded> hoursToTell(double firstRate, double secondRate) {
-  const double both = firstRate + secondRate;
-  if (!(both > 0.0) || firstRate == secondRate) return std::nullopt;
-  const double share = firstRate / both;
-  std::vector<double> powers;  // by the number of fish
-  for (double hours = kHalfHour; hours <= kMostHours; hours += kHalfHour) {
-    const bm::poisson fish(both * hours);
-    const auto most = static_cast<std::size_t>(bm::quantile(bm::complement(fish, 1e-9)));
-    while (powers.size() <= most) powers.push_back(refused(powers.size(), share));
-    double power = 0.0;
-    for (std::size_t n = 0; n <= most; ++n) power += bm::pdf(fish, static_cast<double>(n)) * powers[n];
-    if (power >= kWantedPower) return HoursNeeded{hours, power};
+  if (!(firstRate + secondRate > 0.0) || firstRate == secondRate) return std::nullopt;
+  Power power(firstRate, secondRate);
+  // Power grows with the hours but for ripples far smaller than the margin.
+  double from = kCoarse_h;
+  while (from <= kMostHours && power.after(from) < kWantedPower - kRipples) from += kCoarse_h;
+  for (double hours = from - kCoarse_h + kHalfHour; hours <= kMostHours; hours += kHalfHour) {
+    const double now = power.after(hours);
+    if (now >= kWantedPower) return HoursNeeded{hours, now};
   }
   return std::nullopt;
 }
