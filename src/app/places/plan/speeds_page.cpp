@@ -6,6 +6,7 @@
 #include <QHeaderView>
 #include <QLineEdit>
 #include <QPainter>
+#include <QScrollArea>
 #include <QSignalBlocker>
 #include <QStyledItemDelegate>
 #include <QVBoxLayout>
@@ -117,11 +118,16 @@ SpeedsPage::SpeedsPage(WaterController& water, QWidget* parent)
   print->addWidget(printed_, 1);
   left->addLayout(print);
   row->addLayout(left, 3);
-  auto* right = new QVBoxLayout;
+  auto* scroll = new QScrollArea;
+  scroll->setWidgetResizable(true);
+  auto* sums = new QWidget;
+  auto* right = new QVBoxLayout(sums);
+  right->setContentsMargins(0, 0, 8, 0);
   right->addWidget(buildHeard());
   right->addWidget(buildCurrent());
   right->addStretch();
-  row->addLayout(right, 2);
+  scroll->setWidget(sums);
+  row->addWidget(scroll, 2);
   connect(rigs_, &QTableWidget::itemSelectionChanged, this, &SpeedsPage::showHeard);
   connect(card, &QPushButton::clicked, this, &SpeedsPage::printCard);
   connect(&water_, &WaterController::changed, this, [this] {

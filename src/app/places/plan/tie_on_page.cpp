@@ -53,6 +53,7 @@ TieOnPage::TieOnPage(WaterController& water, QWidget* parent)
       headline_(new WholeLabel),
       words_(new WholeLabel),
       rigs_(new QTableWidget),
+      chosen_(new WholeLabel),
       reasons_(new WholeLabel),
       rules_(new QListWidget) {
   auto* row = new QHBoxLayout(this);
@@ -67,8 +68,8 @@ TieOnPage::TieOnPage(WaterController& water, QWidget* parent)
   TableHeads::keepWhole(*rigs_);
   rigs_->setObjectName("tieOnRigs");
   rigs_->setAccessibleName(tr("Rigs by what speaks for them"));
-  rigs_->setColumnCount(4);
-  rigs_->setHorizontalHeaderLabels({tr("Rig"), tr("Points, 0 to 10"), tr("From, to"), tr("Known")});
+  rigs_->setColumnCount(3);
+  rigs_->setHorizontalHeaderLabels({tr("Rig"), tr("Points"), tr("Known")});
   rigs_->verticalHeader()->hide();
   rigs_->setEditTriggers(QAbstractItemView::NoEditTriggers);
   rigs_->setSelectionBehavior(QAbstractItemView::SelectRows);
@@ -76,19 +77,23 @@ TieOnPage::TieOnPage(WaterController& water, QWidget* parent)
   rigs_->setTabKeyNavigation(false);
   rigs_->setItemDelegateForColumn(1, new PointsBar(rigs_));
   rigs_->horizontalHeader()->setSectionResizeMode(1, QHeaderView::Stretch);
-  rigs_->setColumnWidth(0, 220);
+  rigs_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
+  rigs_->horizontalHeader()->setSectionResizeMode(2, QHeaderView::ResizeToContents);
+  rigs_->setToolTip(tr("Points from 0 to 10: filled what is known, hollow what may be."));
   left->addWidget(rigs_, 3);
-  left->addWidget(headingLabel(tr("What speaks for the chosen one")));
+  chosen_->setObjectName("tieOnChosen");
+  chosen_->setProperty("heading", true);
+  left->addWidget(chosen_);
   reasons_->setObjectName("tieOnReasons");
   auto* scroll = new QScrollArea;
   scroll->setWidgetResizable(true);
   scroll->setWidget(reasons_);
   left->addWidget(scroll, 2);
-  row->addLayout(left, 3);
+  row->addLayout(left, 5);
   auto* right = new QVBoxLayout;
   right->addWidget(buildSchools());
   right->addWidget(buildRules(), 1);
-  row->addLayout(right, 2);
+  row->addLayout(right, 4);
   connect(rigs_, &QTableWidget::itemSelectionChanged, this, &TieOnPage::showReasons);
   connect(&water_, &WaterController::changed, this, [this] {
     if (isVisible()) refresh();
@@ -134,7 +139,7 @@ QWidget* TieOnPage::buildRules() {
   layout->addWidget(headingLabel(tr("Anglers' opinions")));
   layout->addWidget(
       faintLabel(tr("Nothing here was measured: ticked rules are looked at, those that are awake count. "
-                    "They are written anew on the page Opinions.")));
+                    "On the page Opinions you can write your own.")));
   rules_->setObjectName("tieRules");
   rules_->setAccessibleName(tr("Rules, and whether they are awake"));
   rules_->setWordWrap(true);
@@ -193,14 +198,12 @@ void TieOnPage::refresh() {
       bar->setData(kCeilingRole, result_.wishes.empty() ? 0.0 : choice.ceiling);
       bar->setData(Qt::AccessibleTextRole, spokenPoints(choice));
       rigs_->setItem(r, 1, bar);
-      rigs_->setItem(r, 2, readOnlyCell(spokenPoints(choice)));
-      rigs_->setItem(r, 3,
-                     readOnlyCell(choice.ranked ? tr("%1 %").arg(qRound(100.0 * choice.known))
-                                                : tr("%1 %, not ranked").arg(qRound(100.0 * choice.known))));
+      const int known = qRound(100.0 * choice.known);
+      rigs_->setItem(r, 2,
+                     readOnlyCell(choice.ranked ? tr("%1 %").arg(known) : tr("%1 %: not ranked").arg(known)));
     }
     if (rigs_->rowCount() > 0) rigs_->selectRow(0);
   }
-  rigs_->resizeColumnToContents(3);
   showReasons();
   const QSignalBlocker quiet(rules_);
   rules_->clear();
@@ -238,7 +241,14 @@ void TieOnPage::refresh() {
 
 void TieOnPage::showReasons() {
   const int row = rigs_->currentRow();
-  if (row < 0 || static_cast<std::size_t>(row) >= result_.choices.size()) return reasons_->clear();
+  if (row < 0 || static_cast<std::size_t>(row) >= result_.choices.size()) {
+    chosen_->clear();
+    return reasons_->clear();
+  }
+  const TieChoice& choice = result_.choices[static_cast<std::size_t>(row)];
+  chosen_->setText(
+      tr("What speaks for %1: %2 of 10 points")
+          .arg(QString::fromStdString(water_.candidates()[choice.candidate].name), spokenPoints(choice)));
   reasons_->setText(
       reasonsFor(result_, result_.choices[static_cast<std::size_t>(row)], water_.season().rules, units())
           .join("\n"));

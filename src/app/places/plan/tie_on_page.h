@@ -34,6 +34,7 @@ class TieOnPage : public QWidget {
   QLabel* headline_;
   QLabel* words_;
   QTableWidget* rigs_;
+  QLabel* chosen_;
   QLabel* reasons_;
   QListWidget* rules_;
   struct Switch {

@@ -17,6 +17,7 @@ namespace {
 
 constexpr int kTick_ms = 1000;
 constexpr double kAsleep_s = 120.0;  ///< a clock that ticks once a second has slept
+constexpr double kSayMore_s = 900.0;
 constexpr double kLengthStep_mm = 50.0;
 constexpr double kFirstLength_mm = 400.0;
 
@@ -64,15 +65,19 @@ RunningPage::RunningPage(WaterController& water, QWidget* parent)
   setLetters(*keys, "large");
   keys->setAlignment(Qt::AlignCenter);
   layout->addWidget(keys);
-  auto* below = new QHBoxLayout;
+  // What is below gives way first where letters are large.
+  auto* foot = new QWidget;
+  foot->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Ignored);
+  auto* below = new QHBoxLayout(foot);
+  below->setContentsMargins(0, 0, 0, 0);
   events_->setObjectName("runEvents");
   events_->setAccessibleName(tr("What happened, the newest first"));
   events_->setUniformItemSizes(true);
   events_->setFocusPolicy(Qt::NoFocus);
   below->addWidget(events_, 3);
   sums_->setObjectName("runSums");
-  below->addWidget(sums_, 2);
-  layout->addLayout(below, 2);
+  below->addWidget(sums_, 2, Qt::AlignTop);
+  layout->addWidget(foot, 2);
   fillActions();
   connect(&clock_, &QTimer::timeout, this, &RunningPage::tick);
   connect(&water_, &WaterController::changed, this, [this] {
@@ -285,7 +290,9 @@ void RunningPage::showEvents(const RunningDay& run) {
   const auto& events = water_.plan().events;
   const auto last = std::find_if(events.rbegin(), events.rend(),
                                  [](const RunEvent& e) { return e.kind == RunEventKind::Caught; });
-  if (last != events.rend()) {
+  // More is said of a fish soon after it, or not at all.
+  const bool fresh = last != events.rend() && water_.lookedAt() - last->at_s < kSayMore_s;
+  if (fresh) {
     QStringList known;
     if (last->length_mm) known += spokenAmount(*last->length_mm, "mm", 0, water_.days().units());
     if (last->on != TakenOn::Unknown)
@@ -297,7 +304,7 @@ void RunningPage::showEvents(const RunningDay& run) {
         tr("Last fish, %1: %2.   P pause, U pull, F fall, M mouth, O outside, R released, Up and Down length")
             .arg(water_.rigName(last->rig), known.isEmpty() ? tr("nothing more said") : known.join(", ")));
   }
-  fish_->setVisible(last != events.rend());
+  fish_->setVisible(fresh);
   events_->clear();
   constexpr int kShown = 12;  // more than the page has room for
   int shown = 0;
