@@ -396,12 +396,12 @@ void MainWindow::switchUnits() {
   Settings::all().setUnits(us ? UnitSystem::Metric : UnitSystem::Imperial);
 }
 
-/// Those of the place that is seen first.
 /// Those of the place that is seen come first.
 std::vector<std::pair<const ActionTable*, Place>> MainWindow::actionTables() const {
+  // A day on the water has other keys.
+  const ActionTable& atThePool = water_->onTheWater() ? poolside_->running().actions() : poolside_->actions();
   std::vector<std::pair<const ActionTable*, Place>> out{{&bench_->actions(), Place::Bench},
-                                                        {&poolside_->actions(), Place::Poolside},
-                                                        {&poolside_->running().actions(), Place::Poolside},
+                                                        {&atThePool, Place::Poolside},
                                                         {&lookPlace_->actions(), Place::LookThrough},
                                                         {&verdict_->actions(), Place::Verdict}};
   for (const ActionTable* table : lineUp_->actions()) out.emplace_back(table, Place::LineUp);

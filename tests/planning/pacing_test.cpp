@@ -75,7 +75,8 @@ TEST(Questions, ProposePassesThatShowSomething) {
 
 TEST(Cautions, AreSaidAtEveryStepWhereTheyMatter) {
   std::size_t said = 0;
-  for (const Step step : {Step::Rack, Step::Water, Step::Cameras, Step::Sheet, Step::Poolside}) {
+  for (const Step step : {Step::Rack, Step::Water, Step::Cameras, Step::Sheet, Step::Poolside,
+                          Step::OnTheWater, Step::Catching}) {
     for (const Caution& c : cautionsFor(step)) {
       EXPECT_EQ(c.step, step);
       EXPECT_FALSE(c.heading.empty());

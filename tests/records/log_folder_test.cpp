@@ -273,6 +273,10 @@ TEST_F(WholeLog, AnothersLogOfItsOwnComesInWithItsDay) {
     day.rack.models = {{.id = 1, .name = "Skrell"}};
     day.rack.rigs = {{.id = 2, .model = 1}};
     day.sheet = {{.id = 5, .rig = 2}};
+    day.foretold = {{{.rig = 2, .reading = ReadingId::FallRate, .line = 200.0}},
+                    {{ReadingId::FallRate, {2}, 0.0}}};
+    day.events = {{.id = 6, .at_s = 1e9, .rig = 2}};
+    day.rules = {{7, "1", "clarity < 1", "kick_angle +", "felt"}};
     ASSERT_TRUE(log->savePlan(DayPlan{}, day));
     addPass(*log, "a stranger's", 5);
   }
@@ -287,6 +291,12 @@ TEST_F(WholeLog, AnothersLogOfItsOwnComesInWithItsDay) {
   EXPECT_EQ(pass.day, day.id);
   EXPECT_EQ(pass.planned, day.sheet[0].id);
   EXPECT_NE(day.id, DayId(1));
+  // Rigs that stand within lists of the day, and in what happened, are the stranger's here too.
+  EXPECT_EQ(day.foretold.lines[0].rig, day.sheet[0].rig);
+  EXPECT_EQ(day.foretold.orders[0].rigs[0], day.sheet[0].rig);
+  ASSERT_EQ(day.events.size(), 1U);
+  EXPECT_EQ(day.events[0].rig, day.sheet[0].rig);
+  EXPECT_EQ(day.rules[0].wants, "kick_angle +");
 }
 
 }  // namespace

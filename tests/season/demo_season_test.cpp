@@ -6,6 +6,7 @@
 
 #include "core/exchange/water_file.h"
 #include "core/season/catches/catch_report.h"
+#include "core/season/rule_record.h"
 #include "demo/demo_passes.h"
 
 namespace fin {
@@ -136,6 +137,28 @@ TEST_F(DemoSeason, TiesOnByItsWaters) {
     if (d == 0) expected.insert("2");
     EXPECT_EQ(awake, expected) << days_[d].name;
   }
+}
+
+TEST_F(DemoSeason, KeepsARecordOfWhatEachRulesPicksCaught) {
+  // Rule 1 wants, in water below 8 °C, what hangs, falls slowly and starts slowly: Skrell here.
+  const std::vector<TieCandidate> rigs{
+      {.rig = static_cast<std::int64_t>(kSkrell),
+       .name = "Skrell",
+       .readings = {{ReadingId::PauseDrift, 1.0},
+                    {ReadingId::FallRate, 60.0},
+                    {ReadingId::OnsetSpeed, 90.0}}},
+      {.rig = static_cast<std::int64_t>(kVinto7),
+       .name = "Vinto 7",
+       .readings = {
+           {ReadingId::PauseDrift, 90.0}, {ReadingId::FallRate, 210.0}, {ReadingId::OnsetSpeed, 200.0}}}};
+  const auto records = ruleRecords(rigs, usualRules(), days_, runs_);
+  ASSERT_EQ(records.size(), 20U);
+  // Awake on the fourth day alone: 7 hours, 2 of them with the Skrell, 4 of 6 fish.
+  EXPECT_NEAR(records[0].pickHours, 2.0, 1e-9);
+  EXPECT_EQ(records[0].pickFish, 4U);
+  EXPECT_NEAR(records[0].otherHours, 5.0, 1e-9);
+  EXPECT_EQ(records[0].otherFish, 2U);
+  EXPECT_EQ(records[2].pickHours + records[2].otherHours, 0.0) << "nothing is known of their rattle";
 }
 
 }  // namespace

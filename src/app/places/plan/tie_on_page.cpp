@@ -14,6 +14,7 @@
 #include "app/ui/pieces.h"
 #include "app/ui/table_heads.h"
 #include "app/ui/theme.h"
+#include "core/season/rule_record.h"
 
 namespace fin::app {
 namespace {
@@ -207,6 +208,8 @@ void TieOnPage::refresh() {
   showReasons();
   const QSignalBlocker quiet(rules_);
   rules_->clear();
+  const WaterSeason& season = water_.season();
+  const auto records = ruleRecords(season.candidates, rules, season.days, season.runs);
   for (std::size_t i = 0; i < rules.size(); ++i) {
     const RuleState& state = result_.rules[i];
     QString how;
@@ -220,6 +223,12 @@ void TieOnPage::refresh() {
                        .arg(QString::fromStdString(rules[i].name), QString::fromStdString(rules[i].when),
                             QString::fromStdString(rules[i].because));
     if (!how.isEmpty()) line += QString::fromUtf8("  ·  ") + how;
+    if (const RuleRecord& so = records[i]; so.pickHours + so.otherHours > 0.0)
+      line += tr("\nso far its picks %1 fish in %2 h, others %3 in %4 h")
+                  .arg(so.pickFish)
+                  .arg(so.pickHours, 0, 'f', 1)
+                  .arg(so.otherFish)
+                  .arg(so.otherHours, 0, 'f', 1);
     auto* item = new QListWidgetItem(line, rules_);
     item->setFlags(item->flags() | Qt::ItemIsUserCheckable);
     item->setCheckState(rules[i].on ? Qt::Checked : Qt::Unchecked);
