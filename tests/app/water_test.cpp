@@ -228,7 +228,12 @@ TEST_F(WaterTest, StretchesThatBothRodsFishAreBlocks) {
   key(Qt::Key_B);
   later(30);
   key(Qt::Key_1);
+  auto& page = window_->findChild<PoolsidePlace*>()->running();
+  page.tick();
+  EXPECT_TRUE(text("tierAdvice").contains("This stretch has had its 30 minutes. As drawn, next: "))
+      << text("tierAdvice").toStdString();
   key(Qt::Key_B);
+  EXPECT_FALSE(text("tierAdvice").contains("As drawn"));
   later(30);
   const auto blocks = blocksOf({window_->water().run()}, 11, 12);
   ASSERT_EQ(blocks.size(), 2U);
@@ -286,6 +291,8 @@ TEST_F(WaterTest, CatchesAndBoxAreDecidedInTheVerdict) {
   ASSERT_EQ(rates->rowCount(), 2);
   EXPECT_EQ(rates->item(0, 3)->text(), "1.50 (0.31 to 4.38)");
   EXPECT_EQ(rates->item(0, 8)->text(), "6.00 (1.24 to 17.53) EUR");
+  EXPECT_EQ(rates->item(0, 5)->toolTip(), "An hour: 0.00 (0.00 to 1.84)")
+      << "misses have a rate of their own";
   EXPECT_TRUE(text("catchPair").startsWith("Vinto and Mirk: too close to call."))
       << text("catchPair").toStdString();
   EXPECT_TRUE(text("catchPair").contains("They were not fished side by side"));

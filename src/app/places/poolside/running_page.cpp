@@ -271,6 +271,7 @@ QString RunningPage::swapInWords() const {
   double began = last->at_s;
   std::set<RigId> rigs;
   const RunningDay run = water_.run();
+  if (std::none_of(run.rods.begin(), run.rods.end(), [](const RodNow& r) { return r.working; })) return {};
   for (const Stint& stint : run.stints) {
     if (stint.block != block) continue;
     began = std::min(began, stint.from_s);

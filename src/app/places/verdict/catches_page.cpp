@@ -16,6 +16,8 @@ namespace fin::app {
 namespace {
 
 constexpr double kLevel = 0.05;
+constexpr int kMissesColumn = 5;
+constexpr int kFollowsColumn = 6;
 /// With or against the catches, or neither surely.
 QString spokenTank(const TankAndWater& one) {
   const QString name = spokenName(one.reading);
@@ -139,6 +141,9 @@ void CatchesPage::fillRigs() {
                                            : tr("no price")};
     for (int c = 0; c < rigs_->columnCount(); ++c)
       rigs_->setItem(r, c, c == 0 ? readOnlyCell(cells[c]) : readOnlyCell(cells[c], kNumberCell));
+    const std::pair<int, const Rate&> rates[] = {{kMissesColumn, rig.misses}, {kFollowsColumn, rig.follows}};
+    for (const auto& [column, rate] : rates)
+      rigs_->item(r, column)->setToolTip(tr("An hour: %1").arg(spokenRate(rate)));
   }
   for (QComboBox* box : {first_, second_}) {
     const QSignalBlocker quiet(box);
