@@ -6,6 +6,7 @@
 #include <QSpinBox>
 #include <QTableWidget>
 
+#include "app/places/log/day_page.h"
 #include "app/places/plan/plan_place.h"
 #include "app/print/pocket_card.h"
 #include "app/ui/unit_box.h"
@@ -264,6 +265,39 @@ TEST_F(WaterTest, SpeedsMakeTiersOfWhatWasHeardAndACardForThePocket) {
   ASSERT_TRUE(printPocketCard(pocketCard(season.rack, season.passes, season.bands, 1, {}), "Canal", file));
   EXPECT_GT(QFileInfo(file).size(), 1000);
   EXPECT_FALSE(printPocketCard({}, "Canal", "/nowhere/card.pdf"));
+}
+
+TEST_F(WaterTest, ACatchIsMovedToAnotherDayWithItsClockTimeAndBack) {
+  window_->water().editRules("Switch", [](std::vector<TieRule>& rules) { rules[0].on = false; });
+  window_->water().note({.what = Condition::Clarity, .number = 2.0});
+  window_->day().beginDay(DayKind::Water, "2026-06-01");
+  const DayId other = day().id;
+  ASSERT_NE(other, DayId(50)) << "a log with rules of its own begins a day too";
+  EXPECT_TRUE(day().conditions.empty()) << "what was noted yesterday is not so today";
+  EXPECT_EQ(day().rules.size(), 20U);
+  window_->day().choose(50);
+  go(1);
+  tie("Vinto");
+  key(Qt::Key_Space);
+  later(20);
+  key(Qt::Key_1);
+  const RunEvent fish = day().events.back();
+  go(5);
+  auto* list = find<QListWidget>("dayPasses");
+  EXPECT_FALSE(find<QPushButton>("takeEvent")->isEnabled()) << "it is of the day in the strip";
+  window_->day().choose(other);
+  window_->findChild<DayPage*>()->show(50);
+  ASSERT_EQ(list->count(), 2) << "the tying and the fish";
+  list->setCurrentRow(1);
+  press("takeEvent");
+  ASSERT_EQ(day().events.size(), 1U);
+  EXPECT_EQ(day().events[0], fish);
+  EXPECT_EQ(list->count(), 1) << "it is gone from the other day";
+  press("undo");
+  EXPECT_TRUE(day().events.empty());
+  window_->day().choose(50);
+  EXPECT_EQ(day().events.back(), fish);
+  EXPECT_EQ(day().events.size(), 3U);
 }
 
 TEST_F(WaterTest, CatchesAndBoxAreDecidedInTheVerdict) {

@@ -161,8 +161,12 @@ TEST(Retest, PlansTheSamePassesOnceMoreAndNamesTheChange) {
       {.id = 3, .rig = 7, .speed_mm_s = 250.0, .block = 2, .state = PassState::Fouled, .whyFouled = "a leaf"},
       {.id = 4, .rig = 7, .block = 2, .attempt = 2, .state = PassState::Done, .finished_s = 1e9}};
   day.heldEqual[0].exception = "another rod";
+  day.foretold.lines = {{.rig = 7}};
+  day.photos = {"then.jpg"};
   const DayPlan again = retestOf(day, 20, "2027-06-01", "another hook");
   EXPECT_EQ(again.id, DayId(20));
+  EXPECT_TRUE(again.foretold.lines.empty()) << "it is expected anew";
+  EXPECT_TRUE(again.photos.empty());
   EXPECT_EQ(again.date, "2027-06-01");
   EXPECT_EQ(again.name, "Pool, again: another hook");
   ASSERT_EQ(again.sheet.size(), 1U);

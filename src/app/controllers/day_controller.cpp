@@ -60,6 +60,7 @@ void DayController::begin(const QString& what, DayPlan fresh) {
   none.id = fresh.id;
   none.rack = plan_.rack;
   none.waters = plan_.waters;
+  none.rules = plan_.rules;
   const DayId before = plan_.id;
   const auto begun = std::make_shared<bool>(false);
   (void)edits_.perform(
@@ -84,7 +85,7 @@ void DayController::beginDay(DayKind kind, const QString& date) {
   fresh.kind = kind;
   fresh.date = date.toStdString();
   fresh.name.clear();
-  fresh.sheet.clear();
+  clearWhatHappened(fresh);
   for (HeldEqual& held : fresh.heldEqual) held.exception.clear();
   begin(kind == DayKind::Water ? tr("Begin a day on the water") : tr("Begin a test day"), std::move(fresh));
 }
@@ -130,6 +131,38 @@ void DayController::read(DayId day) {
   plan_ = std::move(*plan);
   if (other) emit dayChosen();
   emit planChanged();
+}
+
+void DayController::takeEvents(DayId from, const std::vector<EventId>& events) {
+  const auto there = log_.plan(from);
+  if (!there) return emit told(QString::fromStdString(there.error().message), true);
+  DayPlan less = *there;
+  DayPlan more = plan_;
+  std::erase_if(less.events, [&](const RunEvent& event) {
+    const bool goes = std::find(events.begin(), events.end(), event.id) != events.end();
+    if (goes) more.events.push_back(event);
+    return goes;
+  });
+  if (less == *there) return;
+  std::stable_sort(more.events.begin(), more.events.end(),
+                   [](const RunEvent& a, const RunEvent& b) { return a.at_s < b.at_s; });
+  // Both days are written, or none.
+  const auto swap = [this](const DayPlan& other, const DayPlan& otherAfter, const DayPlan& here,
+                           const DayPlan& hereAfter) -> Result<void> {
+    const auto done = log_.together([&]() -> Result<void> {
+      if (auto saved = log_.savePlan(other, otherAfter); !saved) return saved;
+      return log_.savePlan(here, hereAfter);
+    });
+    if (!done) return done;
+    readDays();
+    emit otherDayChanged();
+    read(here.id);
+    return done;
+  };
+  (void)edits_.perform(
+      tr("Move to another day"),
+      [swap, was = *there, less, here = plan_, more] { return swap(was, less, here, more); },
+      [swap, was = *there, less, here = plan_, more] { return swap(less, was, more, here); });
 }
 
 void DayController::edit(const QString& what, const std::function<void(DayPlan&)>& change) {

@@ -32,6 +32,8 @@ class DayController : public QObject {
   void beginRetest(const QString& date, const QString& change);
   /// Takes the chosen day out of sight with all that is its own. Undoable.
   void hideDay();
+  /// Brings what happened on another day on the water to the chosen one, with its clock time. Undoable.
+  void takeEvents(DayId from, const std::vector<EventId>& events);
   /// Changes the plan. Undoable; nothing happens when nothing changes.
   void edit(const QString& what, const std::function<void(DayPlan&)>& change);
 
@@ -71,6 +73,8 @@ class DayController : public QObject {
  signals:
   void planChanged();
   void dayChosen();
+  /// What happened on a day that is not the chosen one was changed.
+  void otherDayChanged();
   /// A person changed how a rig is tied that these other days filmed.
   void rigChanged(const Rig& was, const std::vector<DayId>& days);
   void told(const QString& message, bool trouble);

@@ -25,6 +25,7 @@ RunEvent* lastFish(std::vector<RunEvent>& events) {
 WaterController::WaterController(const Log& log, DayController& days, std::function<double()> now_s,
                                  QObject* parent)
     : QObject(parent), log_(log), days_(days), now_s_(now_s ? std::move(now_s) : wallClock_s) {
+  connect(&days, &DayController::otherDayChanged, this, &WaterController::readAnew);
   connect(&days, &DayController::planChanged, this, &WaterController::planChanged);
 }
 

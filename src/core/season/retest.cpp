@@ -3,6 +3,14 @@
 
 namespace fin {
 
+void clearWhatHappened(DayPlan& day) {
+  day.sheet.clear();
+  day.events.clear();
+  day.conditions.clear();
+  day.foretold = {};
+  day.photos.clear();
+}
+
 DayPlan retestOf(const DayPlan& day, std::int64_t id, const std::string& date, const std::string& change) {
   DayPlan out = day;
   out.id = id;
@@ -10,7 +18,7 @@ DayPlan retestOf(const DayPlan& day, std::int64_t id, const std::string& date, c
   out.name = day.name.empty() ? change : day.name + ", again: " + change;
   for (HeldEqual& held : out.heldEqual) held.exception.clear();
   out.heldEqual.push_back({"Changed on purpose", change, ""});
-  out.sheet.clear();
+  clearWhatHappened(out);
   for (const PlannedPass& pass : day.sheet) {
     if (pass.attempt > 1) continue;
     PlannedPass again{.id = ++id, .rig = pass.rig, .protocol = pass.protocol, .view = pass.view};

@@ -12,4 +12,7 @@ namespace fin {
 /// as planned. `id` is the new day's; its passes are numbered from the number after it.
 DayPlan retestOf(const DayPlan& day, std::int64_t id, const std::string& date, const std::string& change);
 
+/// A day as it begins: nothing was planned to film, foretold, noted or photographed, and nothing happened.
+void clearWhatHappened(DayPlan& day);
+
 }  // namespace fin

@@ -15,6 +15,7 @@ namespace fin::app {
 namespace {
 
 constexpr int kIdRole = Qt::UserRole;
+constexpr int kEventRole = Qt::UserRole + 1;
 
 }  // namespace
 
@@ -25,7 +26,8 @@ DayPage::DayPage(LogBook& book, QWidget* parent)
       facts_(new WholeLabel),
       passes_(new QListWidget),
       photos_(new PhotoRow("dayPhotos")),
-      choose_(namedButton(tr("Work on this day"), "workOnDay")) {
+      choose_(namedButton(tr("Work on this day"), "workOnDay")),
+      take_(namedButton(tr("Move it to the day in the strip"), "takeEvent")) {
   auto* layout = new QVBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   auto* head = new QHBoxLayout;
@@ -40,6 +42,16 @@ DayPage::DayPage(LogBook& book, QWidget* parent)
   passes_->setObjectName("dayPasses");
   passes_->setAccessibleName(tr("Passes of this day; Enter shows one on the bench"));
   layout->addWidget(passes_, 1);
+  auto* move = new QHBoxLayout;
+  move->addWidget(take_);
+  move->addStretch();
+  layout->addLayout(move);
+  connect(take_, &QPushButton::clicked, this, [this] {
+    const QListWidgetItem* item = passes_->currentItem();
+    if (item == nullptr) return;
+    book_.days().takeEvents(day_, {item->data(kEventRole).toLongLong()});
+    show(day_);
+  });
   layout->addWidget(photos_);
   connect(photos_, &PhotoRow::changed, this, [this](const std::vector<std::string>& files) {
     const DayId day = day_;
@@ -48,8 +60,9 @@ DayPage::DayPage(LogBook& book, QWidget* parent)
     show(day);
   });
   connect(choose_, &QPushButton::clicked, this, [this] { book_.days().choose(day_); });
-  connect(passes_, &QListWidget::itemActivated, this,
-          [this](const QListWidgetItem* item) { emit passWanted(item->data(kIdRole).toLongLong()); });
+  connect(passes_, &QListWidget::itemActivated, this, [this](const QListWidgetItem* item) {
+    if (item->data(kIdRole).isValid()) emit passWanted(item->data(kIdRole).toLongLong());
+  });
 }
 
 void DayPage::show(DayId day) {
@@ -97,8 +110,13 @@ void DayPage::show(DayId day) {
     const Rig* rig = plan.rack.rig(event.rig);
     QString words = spokenEvent(event);
     if (rig != nullptr) words += ": " + QString::fromStdString(plan.rack.fullName(*rig));
-    passes_->addItem(words);
+    auto* item = new QListWidgetItem(words, passes_);
+    item->setData(kEventRole, QVariant::fromValue<qlonglong>(event.id.value()));
   }
+  take_->setVisible(plan.kind == DayKind::Water && passes_->count() > 0);
+  const bool another = day != book_.days().plan().id && book_.days().plan().kind == DayKind::Water;
+  enableOr(*take_, another, tr("Choose another day on the water in the strip first."));
+  if (take_->isVisibleTo(this)) passes_->setCurrentRow(0);
   for (const LoggedPass& pass : book_.passes().passes()) {
     if (pass.day != day) continue;
     auto* item = new QListWidgetItem(QString::fromStdString(pass.title), passes_);

@@ -34,6 +34,7 @@ class DayPage : public QWidget {
   QListWidget* passes_;
   PhotoRow* photos_;
   QPushButton* choose_;
+  QPushButton* take_;
 };
 
 /// A pool, a tank, a lake: what is known of it, and the days there.
