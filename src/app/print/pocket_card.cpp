@@ -7,7 +7,7 @@
 namespace fin::app {
 namespace {
 
-constexpr int kPocket_pt = 7;
+constexpr int kPocket_pt = 9;
 constexpr std::size_t kMostLines = 8;
 
 QString onCard(const std::string& text) {

@@ -28,7 +28,8 @@ PocketCard pocketCard(const Rack& rack, const std::vector<ComparedPass>& passes,
     return found == rack.rigs.end() ? nullptr : &*found;
   };
   for (const MeasuredFall& fall : fallsAmong(passes, rigOf)) {
-    if (!(fall.rate.value > 0.0)) continue;
+    // Pieces that were held against each other are no rigs to tie on.
+    if (!fall.rigId || !(fall.rate.value > 0.0)) continue;
     PocketCard::Countdown one{.rig = fall.rig, .seconds = {}};
     for (const double depth_m : out.depths_m) {
       const double z = 1000.0 * depth_m;
