@@ -227,7 +227,6 @@ TEST_F(LogPlaceTest, BringsBackWhatWasTakenOutAndSaysByWhom) {
   list->setCurrentRow(rig);
   press("bringBack");
   EXPECT_NE(window_->day().plan().rack.rig(11), nullptr);
-  const auto log = std::move(*Log::open(folder_ / "day.finlog"));
   EXPECT_EQ(*editorOf(folder_ / "day.finlog"), "the helper");
 }
 

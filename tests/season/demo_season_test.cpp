@@ -29,9 +29,7 @@ class DemoSeason : public testing::Test {
     DayPlan first;
     first.rack = rack_;
     days_ = demoWaterDays(first, 1.79e9);
-    for (const DayPlan& day : days_) runs_.push_back(runOf(day.events, 2, 1e12));
-    for (std::size_t i = 0; i < days_.size(); ++i)
-      runs_[i] = runOf(days_[i].events, 2, days_[i].events.back().at_s);
+    for (const DayPlan& day : days_) runs_.push_back(runOf(day.events, 2, day.events.back().at_s));
   }
   CatchReport report(const std::vector<TieCandidate>& measured = {}) {
     return catchReport(rack_, runs_, measured);

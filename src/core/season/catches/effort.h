@@ -90,7 +90,4 @@ std::vector<EffortBlock> blocksOf(const std::vector<RunningDay>& days, RigId fir
 /// Which of two rigs the first rod has in each block: drawn in pairs, so that none leads.
 std::vector<bool> firstOnFirstRod(std::size_t blocks, unsigned seed);
 
-/// Something between two events that nobody noted, as after a sleep: no event for so long.
-inline constexpr double kLongSilence_s = 3600.0;
-
 }  // namespace fin
