@@ -10,6 +10,7 @@ find_package(tl-expected REQUIRED)
 find_package(Boost REQUIRED)
 
 pkg_check_modules(FFMPEG REQUIRED IMPORTED_TARGET libavformat libavcodec libswscale libswresample libavutil)
+pkg_check_modules(PANGO REQUIRED IMPORTED_TARGET pangocairo)
 
 # Only the small OpenCV packages are wanted, and those ship no CMake configuration.
 find_path(OPENCV_INCLUDE opencv2/core.hpp PATH_SUFFIXES opencv4 REQUIRED)

@@ -3,7 +3,6 @@
 #include <glob.h>
 #include <algorithm>
 #include <atomic>
-#include <csignal>
 #include <fstream>
 #include <map>
 #include <mutex>
@@ -12,6 +11,7 @@
 #include <vector>
 
 #include "cli/commands.h"
+#include "cli/interruptible.h"
 #include "cli/measure_file.h"
 #include "core/exchange/pass_json.h"
 #include "core/exchange/result_files.h"
@@ -23,8 +23,6 @@ namespace {
 namespace fs = std::filesystem;
 
 constexpr std::string_view kPassEnding = ".pass.json";
-
-volatile std::sig_atomic_t interrupted = 0;
 
 bool isPass(const fs::path& file) {
   return file.filename().string().ends_with(kPassEnding);
@@ -122,20 +120,17 @@ class Batch {
     share_.keptBytes = roomForFrames_bytes() / workers;
     std::vector<std::jthread> threads;
     for (unsigned i = 0; i < workers; ++i) threads.emplace_back([this] { work(); });
-    // A signal may only set a flag; the one who waits passes it on.
-    while (finished_ < workers) {
-      if (interrupted != 0) stop_.request_stop();
-      std::this_thread::sleep_for(std::chrono::milliseconds(20));
-    }
-    threads.clear();
+    threads.clear();  // waits for them
     fmt::print(stderr, "agile-fin-cli: {} read, {} there already, {} failed, {} left\n", read_, kept_,
                failed_, tasks_.size() - read_ - kept_ - failed_);
-    return stop_.stop_requested() ? Exit::Interrupted : worst_;
+    return stopped() ? Exit::Interrupted : worst_;
   }
 
  private:
+  [[nodiscard]] bool stopped() const { return interruptible_.token().stop_requested(); }
+
   void work() {
-    for (std::size_t i = next_++; i < tasks_.size() && !stop_.stop_requested(); i = next_++) {
+    for (std::size_t i = next_++; i < tasks_.size() && !stopped(); i = next_++) {
       try {
         one(tasks_[i]);
       } catch (const std::exception& e) {  // of one pass; the others go on
@@ -143,13 +138,12 @@ class Batch {
              {ErrorCode::Broken, std::string("went wrong inside the program: ") + e.what(), ""});
       }
     }
-    ++finished_;
   }
 
   void one(const Task& task) {
     const auto& [pass, result] = task;
     if (isDone(pass, result)) return tell(pass, "there already", kept_);
-    const auto measured = measureFile(pass.string(), share_, {stop_.get_token(), {}});
+    const auto measured = measureFile(pass.string(), share_, {interruptible_.token(), {}});
     if (!measured) {
       if (measured.error().code == ErrorCode::Cancelled) return;
       return fail(pass, measured.error());
@@ -179,8 +173,7 @@ class Batch {
   std::vector<Task> tasks_;
   MeasuringMeans share_{1, 0};  ///< of each worker
   std::atomic<std::size_t> next_ = 0;
-  std::atomic<unsigned> finished_ = 0;
-  std::stop_source stop_;
+  Interruptible interruptible_;
   std::mutex telling_;
   std::size_t read_ = 0;
   std::size_t kept_ = 0;
@@ -207,8 +200,6 @@ Exit run(const BatchCommand& command) {
     if (command.out) fs::create_directories(folder, failed);
     if (failed) return complain({ErrorCode::BadRequest, folder.string() + ": cannot be made", ""});
   }
-  std::signal(SIGINT, [](int) { interrupted = 1; });
-  std::signal(SIGTERM, [](int) { interrupted = 1; });
   const unsigned cores = std::max(1U, std::thread::hardware_concurrency());
   const unsigned wanted = command.jobs > 0 ? static_cast<unsigned>(command.jobs) : cores;
   return Batch(std::move(tasks)).run(std::min<unsigned>(wanted, 64));

@@ -85,6 +85,13 @@ struct WaterCommand {
 };
 Exit run(const WaterCommand& command);
 
+/// A film of several clips in step, or of one, from a script (agile-fin-film/1; "-" for standard input).
+struct FilmCommand {
+  std::string script;
+  std::filesystem::path out;
+};
+Exit run(const FilmCommand& command);
+
 /// Films the demo day in the rehearsal tank and writes its log.
 struct RehearseCommand {
   std::filesystem::path folder;

@@ -107,6 +107,13 @@ int main(int argc, char** argv) {
   boxApp->add_option("--hours", water.hoursAhead, "rod-hours ahead, for the spares")
       ->check(CLI::NonNegativeNumber);
 
+  fin::cli::FilmCommand film;
+  CLI::App* filmApp =
+      app.add_subcommand("film", "make a film of two to six clips in step, or of one with its readings");
+  filmApp->add_option("script", film.script, "film script (agile-fin-film/1), or - for standard input")
+      ->required();
+  filmApp->add_option("--out", film.out, "the film: .mp4 or .webm")->required();
+
   fin::cli::RehearseCommand rehearse;
   CLI::App* rehearseApp =
       app.add_subcommand("rehearse", "film the demo day in the rehearsal tank, with its log");
@@ -128,6 +135,7 @@ int main(int argc, char** argv) {
   if (*compareApp) return static_cast<int>(fin::cli::run(compare));
   if (!waterOut.empty()) water.out = waterOut;
   if (*tieOnApp || *runApp || *catchesApp || *boxApp) return static_cast<int>(fin::cli::run(water));
+  if (*filmApp) return static_cast<int>(fin::cli::run(film));
   if (*logApp) return static_cast<int>(fin::cli::run(log));
   if (*splitApp) return static_cast<int>(fin::cli::run(split));
   if (*batchApp) return static_cast<int>(fin::cli::run(batch));

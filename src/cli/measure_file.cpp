@@ -11,20 +11,24 @@
 namespace fin::cli {
 namespace {
 
-/// A pass file is a few kilobytes; what is larger is something else.
-constexpr std::uintmax_t kLargestPass_bytes = 16U << 20U;
+/// A pass file is a few kilobytes, a film with its traces some megabytes; what is larger is something else.
+constexpr std::uintmax_t kLargestText_bytes = 64U << 20U;
+
+}  // namespace
 
 Result<std::string> slurp(const std::string& name) {
   if (name == "-") return std::string(std::istreambuf_iterator<char>(std::cin), {});
   std::error_code ignored;
   std::ifstream file(name, std::ios::binary);
   const bool large = std::filesystem::is_regular_file(name, ignored) &&
-                     std::filesystem::file_size(name, ignored) > kLargestPass_bytes;
+                     std::filesystem::file_size(name, ignored) > kLargestText_bytes;
   if (!file || large || std::filesystem::is_directory(name, ignored)) {
-    return failure(ErrorCode::BadRequest, name + ": the pass file cannot be read", name);
+    return failure(ErrorCode::BadRequest, name + ": the file cannot be read", name);
   }
   return std::string(std::istreambuf_iterator<char>(file), {});
 }
+
+namespace {
 
 Result<KnownLure> knownTo(const PassRequest& request, const JobControl& job) {
   if (!request.looksLike) return KnownLure{};

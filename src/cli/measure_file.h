@@ -17,6 +17,8 @@ struct MeasuredFile {
   PassResult result;
 };
 
+/// The text of a pass file or a script; "-" for standard input. BadRequest where it cannot be read.
+Result<std::string> slurp(const std::string& name);
 /// What a pass file ("-" for standard input) says. BadRequest as parsePassRequest.
 Result<PassRequest> requestIn(const std::string& pass);
 /// Follows and reads one pass. Errors of any step.

@@ -5,46 +5,44 @@
 
 #include <limits>
 
+#include "core/measuring/main_trace.h"
+
 namespace fin::app {
 namespace {
 
-ShownTrace scaled(const QString& what, const QString& sentence, Series series, bool upsideDown,
-                  bool millimetres, UnitSystem units) {
-  const ShownUnit unit = millimetres ? shownUnit("mm", units) : ShownUnit{1.0, "px"};
-  ShownTrace out{QString("%1, %2").arg(what, unit.unit), sentence, std::move(series)};
-  out.zero = out.series.empty() ? 0.0 : out.series.y.front();
-  out.factor = upsideDown ? -unit.factor : unit.factor;
-  out.millimetres = true;
-  for (double& v : out.series.y) v = out.show(v);
-  return out;
+QString sentenceFor(MainTrace::What what) {
+  switch (what) {
+    case MainTrace::What::Area:
+      return QObject::tr("How much of the picture the lure and its skirt cover.");
+    case MainTrace::What::Depth:
+      return QObject::tr("How far the body has fallen since the first frame.");
+    case MainTrace::What::Height:
+      return QObject::tr("How high the body is over where it was at first.");
+    case MainTrace::What::Angle:
+      return QObject::tr("Which way the body points, against the pull.");
+    case MainTrace::What::Along:
+      break;
+  }
+  return QObject::tr("How far the body has come along the pull.");
 }
 
 }  // namespace
 
 ShownTrace traceFor(const PassRequest& request, const PassResult& result, UnitSystem units) {
-  const PassTraces& traces = result.traces;
-  if (request.protocol == Protocol::Skirt) {
-    const OutlineTraces& outline = result.outline;
-    const ShownUnit unit = outline.inMillimetres ? shownUnit("mm²", units) : ShownUnit{1.0, "px²"};
-    ShownTrace out{QObject::tr("Area, %1").arg(unit.unit),
-                   QObject::tr("How much of the picture the lure and its skirt cover."), outline.area};
-    for (double& v : out.series.y) v *= unit.factor;
-    return out;
-  }
-  if (request.protocol == Protocol::Fall) {
-    return scaled(QObject::tr("Depth"), QObject::tr("How far the body has fallen since the first frame."),
-                  traces.upCentre, true, traces.inMillimetres, units);
-  }
-  if (request.protocol == Protocol::Hop) {
-    return scaled(QObject::tr("Height"), QObject::tr("How high the body is over where it was at first."),
-                  traces.upCentre, false, traces.inMillimetres, units);
-  }
-  if (request.view == View::Top || request.protocol == Protocol::Drag) {
-    return {QObject::tr("Angle, °"), QObject::tr("Which way the body points, against the pull."),
-            traces.axis};
-  }
-  return scaled(QObject::tr("Along"), QObject::tr("How far the body has come along the pull."),
-                traces.alongCentre, false, traces.inMillimetres, units);
+  MainTrace trace = mainTraceOf(request, result);
+  const std::string_view name = toString(trace.what);
+  const ShownUnit unit =
+      trace.what == MainTrace::What::Angle ? ShownUnit{1.0, "°"} : shownUnit(trace.unit(), units);
+  ShownTrace out{
+      QString("%1, %2").arg(QString::fromUtf8(name.data(), static_cast<qsizetype>(name.size())), unit.unit),
+      sentenceFor(trace.what)};
+  const double zero = trace.shown(0.0);
+  out.factor = (trace.shown(1.0) - zero) * unit.factor;
+  out.zero = trace.what == MainTrace::What::Depth ? zero : -zero;
+  out.millimetres = trace.fromFirst();
+  for (double& y : trace.series.y) y = out.show(y);
+  out.series = std::move(trace.series);
+  return out;
 }
 
 void fillTrace(QCPGraph& graph, const Series& series, double from_s) {

@@ -1,12 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <fmt/format.h>
-#include <cmath>
 #include <nlohmann/json.hpp>
-#include <set>
 #include <span>
 
 #include "core/exchange/pass_json.h"
 #include "core/exchange/pass_words.h"
+#include "core/exchange/strict_json.h"
 #include "core/units/names.h"
 #include "core/water/weight_change.h"
 
@@ -14,108 +13,10 @@ namespace fin {
 namespace {
 
 using nlohmann::json;
+using strict::fail;
+using strict::Object;
 
-constexpr int kDeepest = 32;
-
-/// Thrown only within this file, to leave nested reading at once.
-struct Wrong {
-  Error error;
-};
-
-[[noreturn]] void fail(const std::string& key, const std::string& why) {
-  throw Wrong{{ErrorCode::BadRequest, key + ": " + why, key}};
-}
-
-/// One JSON object whose keys are asked for by name; what nobody asked for is an error.
-class Object {
- public:
-  Object(const json& value, std::string path) : value_(value), path_(std::move(path)) {
-    if (!value_.is_object()) fail(path_.empty() ? "pass" : path_, "must be an object");
-  }
-
-  [[nodiscard]] std::string pathOf(const std::string& key) const {
-    return path_.empty() ? key : path_ + "." + key;
-  }
-  const json* get(const std::string& key) {
-    asked_.insert(key);
-    const auto found = value_.find(key);
-    return found == value_.end() ? nullptr : &*found;
-  }
-  const json& need(const std::string& key) {
-    const json* found = get(key);
-    if (found == nullptr) fail(pathOf(key), "is missing");
-    return *found;
-  }
-  double number(const std::string& key) { return toNumber(need(key), pathOf(key)); }
-  std::optional<double> maybeNumber(const std::string& key) {
-    const json* found = get(key);
-    if (found == nullptr) return std::nullopt;
-    return toNumber(*found, pathOf(key));
-  }
-  std::string text(const std::string& key) { return toText(need(key), pathOf(key)); }
-  std::string textOr(const std::string& key, const std::string& otherwise) {
-    const json* found = get(key);
-    return found == nullptr ? otherwise : toText(*found, pathOf(key));
-  }
-  std::optional<std::size_t> maybeFrame(const std::string& key) {
-    const json* found = get(key);
-    if (found == nullptr) return std::nullopt;
-    return toFrame(*found, pathOf(key));
-  }
-  /// False where it is absent.
-  bool yes(const std::string& key) {
-    const json* found = get(key);
-    if (found == nullptr) return false;
-    if (!found->is_boolean()) fail(pathOf(key), "must be true or false");
-    return found->get<bool>();
-  }
-  std::size_t frame(const std::string& key) { return toFrame(need(key), pathOf(key)); }
-  PixelPoint point(const std::string& key) { return toPoint(need(key), pathOf(key)); }
-  void nothingElse() const {
-    for (const auto& [key, unused] : value_.items()) {
-      if (!asked_.contains(key)) fail(pathOf(key), "is not a key of agile-fin-pass/1");
-    }
-  }
-
-  /// Each object of a list, which may be absent.
-  template <typename Read>
-  void eachOf(const std::string& key, const Read& read) {
-    const json* list = get(key);
-    if (list == nullptr) return;
-    if (!list->is_array()) fail(pathOf(key), "must be a list");
-    for (std::size_t i = 0; i < list->size(); ++i) {
-      Object object((*list)[i], fmt::format("{}[{}]", pathOf(key), i));
-      read(object);
-      object.nothingElse();
-    }
-  }
-
-  static double toNumber(const json& value, const std::string& path) {
-    if (!value.is_number()) fail(path, "must be a number");
-    const auto number = value.get<double>();
-    if (!std::isfinite(number)) fail(path, "must be a finite number");
-    return number;
-  }
-  static std::string toText(const json& value, const std::string& path) {
-    if (!value.is_string()) fail(path, "must be a text");
-    return value.get<std::string>();
-  }
-  static std::size_t toFrame(const json& value, const std::string& path) {
-    if (!value.is_number_integer() || (!value.is_number_unsigned() && value.get<std::int64_t>() < 0)) {
-      fail(path, "must be a frame number, counted from 0");
-    }
-    return value.get<std::size_t>();
-  }
-  static PixelPoint toPoint(const json& value, const std::string& path) {
-    if (!value.is_array() || value.size() != 2) fail(path, "must be [x, y] in picture pixels");
-    return {toNumber(value[0], path), toNumber(value[1], path)};
-  }
-
- private:
-  const json& value_;
-  std::string path_;
-  std::set<std::string> asked_;
-};
+constexpr strict::Document kPass{"pass", "agile-fin-pass/1"};
 
 /// "retrieve, fall, …"
 std::string listed(std::span<const Protocol> protocols) {
@@ -127,7 +28,7 @@ std::string listed(std::span<const Protocol> protocols) {
 std::optional<PixelLine> readLine(Object& pass, const std::string& key) {
   const json* value = pass.get(key);
   if (value == nullptr) return std::nullopt;
-  Object line(*value, key);
+  Object line = pass.inner(*value, key);
   PixelLine out{line.point("from"), line.point("to")};
   line.nothingElse();
   return out;
@@ -136,7 +37,7 @@ std::optional<PixelLine> readLine(Object& pass, const std::string& key) {
 std::optional<ScaleMark> readScale(Object& pass) {
   const json* value = pass.get("scale");
   if (value == nullptr) return std::nullopt;
-  Object scale(*value, "scale");
+  Object scale = pass.inner(*value, "scale");
   ScaleMark out{scale.point("from"), scale.point("to"), Millimetres(scale.number("length_mm")),
                 Millimetres(scale.maybeNumber("length_u95_mm").value_or(0.0))};
   scale.nothingElse();
@@ -146,7 +47,7 @@ std::optional<ScaleMark> readScale(Object& pass) {
 std::optional<SquareMark> readSquare(Object& pass) {
   const json* value = pass.get("square");
   if (value == nullptr) return std::nullopt;
-  Object object(*value, "square");
+  Object object = pass.inner(*value, "square");
   SquareMark out{{},
                  Millimetres(object.number("width_mm")),
                  Millimetres(object.number("height_mm")),
@@ -163,7 +64,7 @@ std::optional<SquareMark> readSquare(Object& pass) {
 std::optional<ScalePlane> readPlane(Object& pass) {
   const json* value = pass.get("scale_plane");
   if (value == nullptr) return std::nullopt;
-  Object plane(*value, "scale_plane");
+  Object plane = pass.inner(*value, "scale_plane");
   ScalePlane out{Millimetres(plane.number("camera_to_scale_mm")),
                  Millimetres(plane.number("camera_to_lure_mm"))};
   plane.nothingElse();
@@ -173,7 +74,7 @@ std::optional<ScalePlane> readPlane(Object& pass) {
 std::optional<Lens> readLens(Object& pass) {
   const json* value = pass.get("lens");
   if (value == nullptr) return std::nullopt;
-  Object object(*value, "lens");
+  Object object = pass.inner(*value, "lens");
   if (object.text("model") != "pinhole-radtan") fail("lens.model", "must be \"pinhole-radtan\"");
   Lens lens{object.number("fx"), object.number("fy"), object.number("cx"), object.number("cy"), {}};
   const json& k = object.need("k");
@@ -206,7 +107,7 @@ std::vector<PixelPoint> readPolygon(Object& object) {
 std::optional<OutlineSeed> readOutline(Object& pass) {
   const json* value = pass.get("outline");
   if (value == nullptr) return std::nullopt;
-  Object object(*value, "outline");
+  Object object = pass.inner(*value, "outline");
   OutlineSeed out{object.maybeFrame("frame").value_or(0), readPolygon(object)};
   object.nothingElse();
   return out;
@@ -240,26 +141,17 @@ std::vector<FouledStretch> readFouled(Object& pass) {
 std::optional<QuietStretch> readQuiet(Object& pass) {
   const json* value = pass.get("quiet");
   if (value == nullptr) return std::nullopt;
-  Object object(*value, "quiet");
+  Object object = pass.inner(*value, "quiet");
   QuietStretch out{Seconds(object.number("from_s")), Seconds(object.number("to_s"))};
   object.nothingElse();
-  return out;
-}
-
-std::vector<double> readTimes(Object& object, const char* key) {
-  std::vector<double> out;
-  const json* list = object.get(key);
-  if (list == nullptr) return out;
-  if (!list->is_array()) fail(key, "must be a list of times in seconds");
-  for (const json& value : *list) out.push_back(Object::toNumber(value, key));
   return out;
 }
 
 std::optional<TwitchStarts> readTwitches(Object& pass) {
   const json* value = pass.get("twitches");
   if (value == nullptr) return std::nullopt;
-  Object object(*value, "twitches");
-  TwitchStarts out{readTimes(object, "starts_s"), readTimes(object, "left_out_s")};
+  Object object = pass.inner(*value, "twitches");
+  TwitchStarts out{object.numbers("starts_s"), object.numbers("left_out_s")};
   object.nothingElse();
   return out;
 }
@@ -268,7 +160,7 @@ Thresholds readThresholds(Object& pass) {
   Thresholds out;
   const json* value = pass.get("thresholds");
   if (value == nullptr) return out;
-  Object object(*value, "thresholds");
+  Object object = pass.inner(*value, "thresholds");
   for (const ThresholdKey& threshold : kThresholdKeys) {
     double& number = out.*threshold.value;
     number = object.maybeNumber(threshold.key).value_or(number);
@@ -341,7 +233,7 @@ void readHead(Object& rig, PassRequest& out) {
 void readRig(Object& pass, PassRequest& out) {
   const json* value = pass.get("rig");
   if (value == nullptr) return;
-  Object rig(*value, "rig");
+  Object rig = pass.inner(*value, "rig");
   out.rigName = rig.textOr("name", "");
   out.rigNote = rig.textOr("note", "");
   readHead(rig, out);
@@ -349,8 +241,8 @@ void readRig(Object& pass, PassRequest& out) {
 }
 
 PassRequest readPass(const json& root, const std::filesystem::path& folder) {
-  Object pass(root, "");
-  if (pass.text("format") != "agile-fin-pass/1") fail("format", "must be \"agile-fin-pass/1\"");
+  Object pass(root, "", kPass);
+  pass.needFormat();
   PassRequest out;
   const std::string clip = pass.text("clip");
   if (clip.empty()) fail("clip", "names no file");
@@ -403,22 +295,11 @@ PassRequest readPass(const json& root, const std::filesystem::path& folder) {
 
 Result<PassRequest> parsePassRequest(const std::string& text, const std::filesystem::path& folder,
                                      Stage stage) {
-  bool tooDeep = false;
-  const auto watchDepth = [&](int depth, json::parse_event_t, json&) {
-    tooDeep |= depth > kDeepest;
-    return depth <= kDeepest;
-  };
-  try {
-    const json root = json::parse(text, watchDepth);
-    if (tooDeep) fail("pass", "is nested too deep");
-    PassRequest request = readPass(root, folder);
-    if (auto ok = validate(request, stage); !ok) return tl::unexpected(ok.error());
-    return request;
-  } catch (const Wrong& wrong) {
-    return tl::unexpected(wrong.error);
-  } catch (const json::exception& e) {
-    return failure(ErrorCode::BadRequest, std::string("the pass is not valid JSON: ") + e.what(), "pass");
-  }
+  const auto request =
+      strict::parse(text, kPass, [&folder](const json& root) { return readPass(root, folder); });
+  if (!request) return request;
+  if (auto ok = validate(*request, stage); !ok) return tl::unexpected(ok.error());
+  return request;
 }
 
 }  // namespace fin

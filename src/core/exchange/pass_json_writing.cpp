@@ -3,6 +3,7 @@
 
 #include "core/exchange/pass_json.h"
 #include "core/exchange/pass_words.h"
+#include "core/exchange/relative_name.h"
 
 namespace fin {
 namespace {
@@ -21,18 +22,11 @@ json toJson(const PixelLine& l) {
   return {{"from", toJson(l.from)}, {"to", toJson(l.to)}};
 }
 
-/// Relative to the folder where it lies below it.
-std::string named(const std::filesystem::path& file, const std::filesystem::path& folder) {
-  const std::filesystem::path relative = file.lexically_relative(folder);
-  const bool below = !relative.empty() && *relative.begin() != "..";
-  return (below ? relative : file).generic_string();
-}
-
 }  // namespace
 
 std::string writePassRequest(const PassRequest& request, const std::filesystem::path& folder) {
   json out{{"format", "agile-fin-pass/1"},
-           {"clip", named(request.clip, folder)},
+           {"clip", relativeName(request.clip, folder)},
            {"view", toString(request.view)}};
   if (request.findStretches) {
     out["stretches"] = "find";
@@ -83,7 +77,7 @@ std::string writePassRequest(const PassRequest& request, const std::filesystem::
     out["lens"] = {
         {"model", "pinhole-radtan"}, {"fx", l->fx}, {"fy", l->fy}, {"cx", l->cx}, {"cy", l->cy}, {"k", l->k}};
   }
-  if (request.looksLike) out["looks_like"] = named(*request.looksLike, folder);
+  if (request.looksLike) out["looks_like"] = relativeName(*request.looksLike, folder);
   out["marks"] = request.findMarks ? json("find") : json::array();
   for (const MarkSeed& m : request.marks) {
     out["marks"].push_back({{"name", toString(m.name)}, {"frame", m.frame}, {"at", toJson(m.at)}});

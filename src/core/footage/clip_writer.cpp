@@ -12,12 +12,14 @@ extern "C" {
 #include <fmt/format.h>
 #include <algorithm>
 #include <cmath>
+#include <thread>
 #include <vector>
 
 namespace fin {
 namespace {
 
 constexpr int kTicksPerSecond = 90000;
+constexpr int kVp9Finer = 12;  ///< the same look has a higher number there
 
 struct CloseOutput {
   void operator()(AVFormatContext* c) const {
@@ -26,8 +28,20 @@ struct CloseOutput {
   }
 };
 
+/// VP9 at a pace that two cores keep up with.
+void hurry(AVCodecContext& codec, int quality) {
+  codec.bit_rate = 0;
+  codec.thread_count = std::clamp(static_cast<int>(std::thread::hardware_concurrency()), 1, 8);
+  av_opt_set(codec.priv_data, "deadline", "realtime", 0);
+  av_opt_set(codec.priv_data, "cpu-used", "8", 0);
+  av_opt_set(codec.priv_data, "row-mt", "1", 0);
+  av_opt_set(codec.priv_data, "tile-columns", "2", 0);
+  av_opt_set(codec.priv_data, "crf", std::to_string(quality + kVp9Finer).c_str(), 0);
+}
+
 const AVCodec* encoderFor(const std::filesystem::path& path) {
   if (path.extension() == ".avi") return avcodec_find_encoder(AV_CODEC_ID_MJPEG);
+  if (path.extension() == ".webm") return avcodec_find_encoder_by_name("libvpx-vp9");
   const AVCodec* best = avcodec_find_encoder_by_name("libx264");
   return best != nullptr ? best : avcodec_find_encoder(AV_CODEC_ID_MPEG4);
 }
@@ -39,7 +53,8 @@ class AvClipWriter : public ClipWriter {
 
   Result<void> open() {
     AVFormatContext* raw = nullptr;
-    if (avformat_alloc_output_context2(&raw, nullptr, nullptr, path_.c_str()) < 0 || raw == nullptr) {
+    const std::string place = "file:" + path_.string();
+    if (avformat_alloc_output_context2(&raw, nullptr, nullptr, place.c_str()) < 0 || raw == nullptr) {
       return refused("this ending names no container");
     }
     format_.reset(raw);
@@ -48,18 +63,23 @@ class AvClipWriter : public ClipWriter {
     if (options_.soundRate_Hz > 0) {
       if (auto ready = openSound(); !ready) return ready;
     }
-    if (const int code = avio_open(&raw->pb, ("file:" + path_.string()).c_str(), AVIO_FLAG_WRITE); code < 0) {
+    if (const int code = avio_open(&raw->pb, place.c_str(), AVIO_FLAG_WRITE); code < 0) {
       return refused(av::reason(code));
     }
-    if (const int code = avformat_write_header(raw, nullptr); code < 0) return refused(av::reason(code));
+    AVDictionary* settings = nullptr;
+    if (options_.forShowing) av_dict_set(&settings, "movflags", "+faststart", 0);
+    const int code = avformat_write_header(raw, &settings);
+    av_dict_free(&settings);
+    if (code < 0) return refused(av::reason(code));
     return {};
   }
 
-  Result<void> add(const cv::Mat& rgb, Seconds time) override {
+  Result<void> add(const cv::Mat& picture, Seconds time) override {
     av_frame_make_writable(frame_.get());
-    const std::uint8_t* planes[] = {rgb.data, nullptr, nullptr, nullptr};
-    const int strides[] = {static_cast<int>(rgb.step), 0, 0, 0};
-    sws_scale(scaler_.get(), planes, strides, 0, rgb.rows, frame_->data, frame_->linesize);
+    if (!scaler_ && !openScaler(picture.channels() == 4)) return refused("no memory");
+    const std::uint8_t* planes[] = {picture.data, nullptr, nullptr, nullptr};
+    const int strides[] = {static_cast<int>(picture.step), 0, 0, 0};
+    sws_scale(scaler_.get(), planes, strides, 0, picture.rows, frame_->data, frame_->linesize);
     frame_->pts = std::llround(time.value() * codec_->time_base.den / codec_->time_base.num);
     return encode(*codec_, *stream_, frame_.get());
   }
@@ -83,9 +103,13 @@ class AvClipWriter : public ClipWriter {
   Result<void> finish() override {
     if (auto flushed = encode(*codec_, *stream_, nullptr); !flushed) return flushed;
     if (sound_) {
+      if (auto rest = fillLastBlock(); !rest) return rest;
       if (auto flushed = encode(*sound_, *soundStream_, nullptr); !flushed) return flushed;
     }
     if (const int code = av_write_trailer(format_.get()); code < 0) return refused(av::reason(code));
+    avio_flush(format_->pb);
+    if (const int code = format_->pb->error; code < 0) return refused(av::reason(code));
+    if (const int code = avio_closep(&format_->pb); code < 0) return refused(av::reason(code));
     return {};
   }
 
@@ -110,8 +134,18 @@ class AvClipWriter : public ClipWriter {
     codec_->max_b_frames = encoder->id == AV_CODEC_ID_MJPEG ? 0 : options_.bFrames;
     codec_->bit_rate = 8'000'000;
     if ((format_->oformat->flags & AVFMT_GLOBALHEADER) != 0) codec_->flags |= AV_CODEC_FLAG_GLOBAL_HEADER;
-    av_opt_set(codec_->priv_data, "preset", "veryfast", 0);
-    av_opt_set(codec_->priv_data, "crf", std::to_string(options_.quality).c_str(), 0);
+    if (encoder->id == AV_CODEC_ID_VP9) {
+      hurry(*codec_, options_.quality);
+    } else {
+      av_opt_set(codec_->priv_data, "preset", "veryfast", 0);
+      av_opt_set(codec_->priv_data, "crf", std::to_string(options_.quality).c_str(), 0);
+    }
+    if (options_.forShowing) {
+      codec_->colorspace = AVCOL_SPC_BT709;
+      codec_->color_primaries = AVCOL_PRI_BT709;
+      codec_->color_trc = AVCOL_TRC_BT709;
+      codec_->color_range = AVCOL_RANGE_MPEG;
+    }
     if (const int code = avcodec_open2(codec_.get(), encoder, nullptr); code < 0)
       return refused(av::reason(code));
 
@@ -119,9 +153,18 @@ class AvClipWriter : public ClipWriter {
     frame_->width = codec_->width;
     frame_->height = codec_->height;
     if (av_frame_get_buffer(frame_.get(), 0) < 0) return refused("no memory");
-    scaler_.reset(sws_getContext(codec_->width, codec_->height, AV_PIX_FMT_RGB24, codec_->width,
-                                 codec_->height, codec_->pix_fmt, SWS_BILINEAR, nullptr, nullptr, nullptr));
     return {};
+  }
+
+  bool openScaler(bool blueFirst) {
+    scaler_.reset(sws_getContext(codec_->width, codec_->height,
+                                 blueFirst ? AV_PIX_FMT_BGR0 : AV_PIX_FMT_RGB24, codec_->width,
+                                 codec_->height, codec_->pix_fmt, SWS_BILINEAR, nullptr, nullptr, nullptr));
+    if (scaler_ && options_.forShowing) {
+      const int* colours = sws_getCoefficients(SWS_CS_ITU709);
+      sws_setColorspaceDetails(scaler_.get(), colours, 1, colours, 0, 0, 1 << 16, 1 << 16);
+    }
+    return scaler_ != nullptr;
   }
 
   Result<void> addStream() {
@@ -138,10 +181,12 @@ class AvClipWriter : public ClipWriter {
   }
 
   Result<void> openSound() {
-    const AVCodec* encoder = avcodec_find_encoder(AV_CODEC_ID_AAC);
+    const bool opus = path_.extension() == ".webm";
+    const AVCodec* encoder =
+        opus ? avcodec_find_encoder_by_name("libopus") : avcodec_find_encoder(AV_CODEC_ID_AAC);
     if (encoder == nullptr) return refused("no encoder for sound is there");
     sound_.reset(avcodec_alloc_context3(encoder));
-    sound_->sample_fmt = AV_SAMPLE_FMT_FLTP;
+    sound_->sample_fmt = opus ? AV_SAMPLE_FMT_FLT : AV_SAMPLE_FMT_FLTP;  // of one channel they are the same
     sound_->sample_rate = options_.soundRate_Hz;
     sound_->ch_layout = AV_CHANNEL_LAYOUT_MONO;
     sound_->time_base = {1, options_.soundRate_Hz};
@@ -158,6 +203,13 @@ class AvClipWriter : public ClipWriter {
     soundFrame_->nb_samples = sound_->frame_size;
     if (av_frame_get_buffer(soundFrame_.get(), 0) < 0) return refused("no memory");
     return {};
+  }
+
+  /// What is left over does not fill a block: silence follows it.
+  Result<void> fillLastBlock() {
+    if (!options_.forShowing || waiting_.empty()) return {};
+    return addSound(
+        std::vector<float>(static_cast<std::size_t>(soundFrame_->nb_samples) - waiting_.size(), 0.0F));
   }
 
   Result<void> encode(AVCodecContext& codec, const AVStream& stream, const AVFrame* frame) {

@@ -20,19 +20,21 @@ struct ClipWriterOptions {
   int quality = 20;           ///< constant rate factor: smaller is better
   int clockwiseTurn_deg = 0;  ///< written as a note to the player, the picture itself is not turned
   int soundRate_Hz = 0;       ///< one channel of sound beside the picture; none at 0
+  bool forShowing = false;    ///< colours as players take them for granted, and it plays from its first bytes
 };
 
-/// Writes frames as a clip (H.264 where the encoder is there, else MPEG-4 part 2; MJPEG in .avi; sound as
-/// AAC). The container follows from the file's ending. Used by the rehearsal tank in place of a camera.
-/// Errors: NotWritable with the file's name.
+/// Writes frames as a clip (H.264 where the encoder is there, else MPEG-4 part 2; MJPEG in .avi, VP9 in
+/// .webm; sound as AAC, or Opus in .webm, which wants 48000 samples a second). The container follows from the
+/// file's ending. Used by the rehearsal tank in place of a camera, and for what is published. Errors:
+/// NotWritable with the file's name.
 class ClipWriter {
  public:
   static Result<std::unique_ptr<ClipWriter>> create(const std::filesystem::path& path,
                                                     ClipWriterOptions options);
   virtual ~ClipWriter() = default;
 
-  /// CV_8UC3, red first, of the size promised. Times must rise.
-  [[nodiscard]] virtual Result<void> add(const cv::Mat& rgb, Seconds time) = 0;
+  /// CV_8UC3, red first, or CV_8UC4, blue first, of the size promised and all of one kind. Times must rise.
+  [[nodiscard]] virtual Result<void> add(const cv::Mat& picture, Seconds time) = 0;
   /// The next samples of the sound, full scale 1; the first belongs to time 0.
   [[nodiscard]] virtual Result<void> addSound(std::span<const float> samples) = 0;
   /// Writes what is still held back and closes the file.
