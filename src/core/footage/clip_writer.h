@@ -20,7 +20,7 @@ struct ClipWriterOptions {
   int quality = 20;           ///< constant rate factor: smaller is better
   int clockwiseTurn_deg = 0;  ///< written as a note to the player, the picture itself is not turned
   int soundRate_Hz = 0;       ///< one channel of sound beside the picture; none at 0
-  bool forShowing = false;    ///< colours as players take them for granted, and it plays from its first bytes
+  bool forShowing = false;    ///< its colours are stated, and it plays from its first bytes; made faster
 };
 
 /// Writes frames as a clip (H.264 where the encoder is there, else MPEG-4 part 2; MJPEG in .avi, VP9 in
@@ -33,7 +33,8 @@ class ClipWriter {
                                                     ClipWriterOptions options);
   virtual ~ClipWriter() = default;
 
-  /// CV_8UC3, red first, or CV_8UC4, blue first, of the size promised and all of one kind. Times must rise.
+  /// CV_8UC3, red first, or CV_8UC4, blue first (its size even), of the size promised and all of one kind.
+  /// Times must rise.
   [[nodiscard]] virtual Result<void> add(const cv::Mat& picture, Seconds time) = 0;
   /// The next samples of the sound, full scale 1; the first belongs to time 0.
   [[nodiscard]] virtual Result<void> addSound(std::span<const float> samples) = 0;

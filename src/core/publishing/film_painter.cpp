@@ -68,11 +68,12 @@ void cutInto(cv::Mat to, const cv::Mat& rgb, const FilmSight& sight) {
   };
   const cv::Rect place(cv::Point(shown(from.x, wanted.x), shown(from.y, wanted.y)),
                        cv::Point(shown(from.br().x, wanted.x), shown(from.br().y, wanted.y)));
-  cv::Mat part;
-  cv::resize(rgb(from), part, place.size(), 0, 0, sight.zoom < 1.0 ? cv::INTER_AREA : cv::INTER_LINEAR);
   const cv::Rect seen = place & cv::Rect(0, 0, to.cols, to.rows);
   if (seen.empty()) return;
-  cv::cvtColor(part(seen - place.tl()), to(seen), cv::COLOR_RGB2BGRA);
+  cv::Mat colours, part;
+  cv::cvtColor(rgb(from), colours, cv::COLOR_RGB2BGRA);
+  cv::resize(colours, part, place.size(), 0, 0, sight.zoom < 1.0 ? cv::INTER_AREA : cv::INTER_LINEAR);
+  part(seen - place.tl()).copyTo(to(seen));
 }
 
 /// 1, 2 or 5 times a power of ten, not longer than that.
@@ -131,7 +132,8 @@ FilmPainter::FilmPainter(const FilmScript& script, const FilmPlan& plan, std::ve
       rates_Hz_(std::move(rates_Hz)),
       layout_(layOut(script)),
       still_(script.width_px, script.height_px),
-      canvas_(script.width_px, script.height_px) {
+      canvas_(script.width_px, script.height_px),
+      other_(script.width_px, script.height_px) {
   double least = std::numeric_limits<double>::max();
   for (std::size_t i = 0; i < script.passes.size(); ++i) {
     const FilmPass& pass = script.passes[i];
@@ -273,6 +275,7 @@ void FilmPainter::drawReadings(const FilmCell& cell, const FilmPass& pass, doubl
 }
 
 const cv::Mat& FilmPainter::picture(std::size_t number, std::optional<std::size_t> heard) {
+  std::swap(canvas_, other_);
   still_.pixels().copyTo(canvas_.pixels());
   if (script_.bare) return canvas_.pixels();
   const double u = layout_.unit;

@@ -70,6 +70,7 @@ class FilmPainter {
   double oneSize_ = 1.0;                       ///< the film's pixels in a millimetre, with FilmView::OneSize
   Canvas still_;                               ///< what does not change
   Canvas canvas_;
+  Canvas other_;
   std::string soundWords_;
 };
 

@@ -27,10 +27,10 @@ Result<Part> partOf(const FilmPass& pass, const std::vector<double>& t, std::siz
   return Part{static_cast<std::size_t>(first - t.begin()), static_cast<std::size_t>(end - t.begin() - 1)};
 }
 
-/// How long the last frame stands: as long as the one before it did.
-double endOf(const std::vector<double>& t, Part part) {
+/// The last frame stands as long as the one before it did, but no longer than the pass is wanted.
+double endOf(const FilmPass& pass, const std::vector<double>& t, Part part) {
   const double last_s = part.last > 0 ? t[part.last] - t[part.last - 1] : 0.0;
-  return t[part.last] + last_s;
+  return std::min(t[part.last] + last_s, pass.to_s.value_or(1e300));
 }
 
 std::size_t nearest(const std::vector<double>& t, Part part, double at_s) {
@@ -43,7 +43,7 @@ std::size_t nearest(const std::vector<double>& t, Part part, double at_s) {
 }
 
 FilmedFrames framesOf(const FilmPass& pass, const std::vector<double>& t, Part part, const FilmPlan& plan) {
-  FilmedFrames out{.from_s = t[part.first], .to_s = endOf(t, part)};
+  FilmedFrames out{.from_s = t[part.first], .to_s = endOf(pass, t, part)};
   out.frames.reserve(plan.pictures);
   for (std::size_t k = 0; k < plan.pictures; ++k) {
     const double at_s = pass.instant() + plan.timeOf(k);
@@ -77,7 +77,7 @@ Result<FilmPlan> planFilm(const FilmScript& script, std::span<const std::vector<
     if (!part) return tl::unexpected(part.error());
     parts.push_back(*part);
     out.begins_s = std::min(out.begins_s, times_s[i][part->first] - pass.instant());
-    ends_s = std::max(ends_s, endOf(times_s[i], *part) - pass.instant());
+    ends_s = std::max(ends_s, endOf(pass, times_s[i], *part) - pass.instant());
   }
   const double film_s = (ends_s - out.begins_s) * script.slowness;
   if (film_s > kLongest_s)

@@ -93,6 +93,7 @@ class FilmMaking {
     if (!writer) return tl::unexpected(writer.error());
     writer_ = std::move(*writer);
     if (auto ok = writeAll(); !ok) return tl::unexpected(ok.error());
+    if (auto ok = settle(); !ok) return tl::unexpected(ok.error());
     if (auto ok = writer_->finish(); !ok) return tl::unexpected(ok.error());
     if (auto ok = part.keep(); !ok) return tl::unexpected(ok.error());
     made_.length_s = static_cast<double>(written_) / script_.rate_Hz;
@@ -209,6 +210,7 @@ class FilmMaking {
     const double all = static_cast<double>(made_.titlePictures + made_.pictures + made_.endPictures);
     job_.report(static_cast<double>(written_) / all);
     if (sounds_.heard.empty()) return {};
+    if (auto ok = settle(); !ok) return ok;
     if (!sound.empty()) {
       soundWritten_ += sound.size();
       return writer_->addSound(sound);
@@ -219,6 +221,9 @@ class FilmMaking {
     soundWritten_ += silence.size();
     return writer_->addSound(silence);
   }
+
+  /// Waits for the picture that is being written.
+  Result<void> settle() { return writing_.valid() ? writing_.get() : Result<void>(); }
 
   const FilmScript& script_;
   const JobControl& job_;
@@ -232,6 +237,7 @@ class FilmMaking {
   std::size_t soundWritten_ = 0;
   std::size_t damaged_ = 0;
   FilmMade made_;
+  std::future<Result<void>> writing_;  ///< last, so that it is waited for before anything else goes
 };
 
 }  // namespace

@@ -7,6 +7,7 @@
 #include <QSignalBlocker>
 #include <QVBoxLayout>
 
+#include "app/phrases/publish_words.h"
 #include "app/ui/files.h"
 #include "app/ui/pieces.h"
 #include "app/ui/theme.h"
@@ -23,11 +24,13 @@ constexpr int kByHand = -1;
 
 }  // namespace
 
-InStepPage::InStepPage(LineUp& lineUp, StudiedPasses& studied, QWidget* parent)
+InStepPage::InStepPage(LineUp& lineUp, StudiedPasses& studied, const VerdictController& verdict,
+                       QWidget* parent)
     : QWidget(parent),
       actions_(tr("Line-up, in step")),
       lineUp_(lineUp),
       studied_(studied),
+      verdict_(verdict),
       instant_(new QComboBox),
       slowness_(new QComboBox),
       near_(new QComboBox),
@@ -36,6 +39,8 @@ InStepPage::InStepPage(LineUp& lineUp, StudiedPasses& studied, QWidget* parent)
       place_(new QSlider(Qt::Horizontal)),
       time_(new QLabel),
       words_(faintLabel({})),
+      filmButton_(namedButton(tr("Film …"), "filmInStep")),
+      film_(new FilmPanel),
       grid_(new QGridLayout) {
   const auto steps = [this](int frames) { return [this, frames] { step(frames); }; };
   actions_.add(tr("One frame back"), {Qt::Key_D}, steps(-1))
@@ -76,6 +81,13 @@ InStepPage::InStepPage(LineUp& lineUp, StudiedPasses& studied, QWidget* parent)
   words_->setObjectName("inStepWords");
   right->addWidget(words_);
   layout->addLayout(right, 1);
+  keepColumn(*film_, kChoicesWidth_px);
+  film_->hide();
+  layout->addWidget(film_);
+  connect(film_, &FilmPanel::filmWanted, this,
+          [this](const QString& file) { film_->maker().make(filmOrder(), file); });
+  connect(film_, &FilmPanel::scriptWanted, this,
+          [this](const QString& file) { film_->maker().writeScript(filmOrder(), file); });
   timer_.setTimerType(Qt::PreciseTimer);
   timer_.setInterval(kTick_ms);
   connect(&timer_, &QTimer::timeout, this, &InStepPage::tick);
@@ -141,11 +153,18 @@ QWidget* InStepPage::buildControls() {
   auto* strip = namedButton(tr("Strip …"), "saveStrip");
   strip->setToolTip(tr("Keep what is seen now as one picture, side by side."));
   row->addWidget(strip);
+  filmButton_->setCheckable(true);
+  filmButton_->setToolTip(tr("Make a film of these passes, to be shown to others."));
+  row->addWidget(filmButton_);
+  connect(filmButton_, &QPushButton::toggled, this, &InStepPage::showFilm);
   connect(run_, &QPushButton::clicked, this, &InStepPage::toggle);
   connect(strip, &QPushButton::clicked, this, &InStepPage::saveStrip);
   connect(near_, &QComboBox::currentIndexChanged, this, &InStepPage::scale);
   connect(sameSize_, &QCheckBox::toggled, this, &InStepPage::scale);
-  connect(slowness_, &QComboBox::currentIndexChanged, this, &InStepPage::stop);
+  connect(slowness_, &QComboBox::currentIndexChanged, this, [this] {
+    stop();
+    film_->setSlowed(share() < 1.0);
+  });
   connect(instant_, &QComboBox::currentIndexChanged, this, [this] {
     if (instant_->currentData().toInt() != kByHand) byHand_.clear();
     refresh();
@@ -206,6 +225,8 @@ void InStepPage::refresh() {
   words_->setText(lines.join(" "));
   words_->setVisible(!lines.isEmpty());
   enableOr(*run_, !ready.empty(), tr("Choose passes first."));
+  enableOr(*filmButton_, !ready.empty(), tr("Choose passes first."));
+  if (film_->isVisible()) showFilm(!ready.empty());
   goTo(std::clamp(time_s_, begins_s_, ends_s_));
   scale();
 }
@@ -360,6 +381,44 @@ void InStepPage::saveStrip() {
   if (file.isEmpty()) return;
   words_->setText(picture.save(file) ? tr("Written: %1").arg(file) : tr("%1 cannot be written").arg(file));
   words_->show();
+}
+
+void InStepPage::showFilm(bool shown) {
+  film_->setVisible(shown);
+  if (filmButton_->isChecked() != shown) filmButton_->setChecked(shown);
+  if (!shown) return;
+  std::vector<Entry> entries;
+  for (const Entry& entry : lineUp_.entries()) {
+    for (const StudiedPass* pass : studied_.ready()) {
+      if (pass->rig.toStdString() != entry.rig) continue;
+      entries.push_back(entry);
+      break;
+    }
+  }
+  film_->setSlowed(share() < 1.0);
+  film_->propose(QString::fromStdString(lineUp_.day().plan().name), caveatsOf(verdict_.plan(), entries));
+}
+
+FilmOrder InStepPage::filmOrder() const {
+  FilmOrder out{.units = units_};
+  const auto ready = studied_.ready();
+  const bool sized = std::all_of(ready.begin(), ready.end(), [](const StudiedPass* pass) {
+    const auto scale = scaleOf(pass->request, pass->request.scalePlane);
+    return scale && *scale;
+  });
+  out.script.slowness = 1.0 / share();
+  out.script.inches = units_ == UnitSystem::Imperial;
+  out.script.view = near_->currentData().toDouble() <= 1.0 ? FilmView::Whole
+                    : sameSize_->isChecked() && sized      ? FilmView::OneSize
+                                                           : FilmView::Near;
+  film_->fillIn(out.script);
+  const std::vector<Entry> entries = lineUp_.entries();
+  for (const StudiedPass* pass : ready) {
+    const auto entry = std::find_if(entries.begin(), entries.end(),
+                                    [&](const Entry& e) { return e.rig == pass->rig.toStdString(); });
+    out.passes.push_back({*pass, instantOf(*pass), entry == entries.end() ? QString() : gradedNote(*entry)});
+  }
+  return out;
 }
 
 }  // namespace fin::app

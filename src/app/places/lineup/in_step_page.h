@@ -11,6 +11,8 @@
 #include <QTimer>
 #include <array>
 
+#include "app/controllers/verdict_controller.h"
+#include "app/places/lineup/film_panel.h"
 #include "app/places/lineup/in_step_pane.h"
 #include "app/places/lineup/pass_picker.h"
 #include "app/ui/actions.h"
@@ -22,7 +24,8 @@ class InStepPage : public QWidget {
   Q_OBJECT
 
  public:
-  InStepPage(LineUp& lineUp, StudiedPasses& studied, QWidget* parent = nullptr);
+  InStepPage(LineUp& lineUp, StudiedPasses& studied, const VerdictController& verdict,
+             QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
 
   /// After the instant that all share.
@@ -35,6 +38,9 @@ class InStepPage : public QWidget {
   [[nodiscard]] std::vector<const InStepPane*> panes() const;
   /// What is seen now, side by side, with the rigs' names.
   [[nodiscard]] QImage strip() const;
+  /// The film of what is seen, as the panel beside it says.
+  [[nodiscard]] FilmOrder filmOrder() const;
+  [[nodiscard]] FilmPanel& film() { return *film_; }
   [[nodiscard]] const ActionTable& actions() const { return actions_; }
 
  protected:
@@ -52,6 +58,7 @@ class InStepPage : public QWidget {
   void step(int frames);
   void tell();
   void saveStrip();
+  void showFilm(bool shown);
   [[nodiscard]] double share() const { return slowness_->currentData().toDouble(); }
   [[nodiscard]] double instantOf(const StudiedPass& pass) const;
   [[nodiscard]] double finestFrame_s() const;
@@ -59,6 +66,7 @@ class InStepPage : public QWidget {
   ActionTable actions_;
   LineUp& lineUp_;
   StudiedPasses& studied_;
+  const VerdictController& verdict_;
   UnitSystem units_ = UnitSystem::Metric;
   QComboBox* instant_;
   QComboBox* slowness_;
@@ -68,6 +76,8 @@ class InStepPage : public QWidget {
   QSlider* place_;
   QLabel* time_;
   QLabel* words_;
+  QPushButton* filmButton_;
+  FilmPanel* film_;
   QGridLayout* grid_;
   std::array<InStepPane*, PassPicker::kMost> panes_{};
   std::map<PassId, double> byHand_;  ///< instants that the person said
