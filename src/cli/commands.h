@@ -92,6 +92,15 @@ struct FilmCommand {
 };
 Exit run(const FilmCommand& command);
 
+/// A day's vote as it was counted, with further ballots (agile-fin-ballot/1) that are not in the log.
+struct BallotCommand {
+  std::filesystem::path log;
+  std::vector<std::string> ballots;
+  std::string day;  ///< date or name; empty for the newest with a vote
+  std::optional<std::filesystem::path> out;
+};
+Exit run(const BallotCommand& command);
+
 /// Films the demo day in the rehearsal tank and writes its log.
 struct RehearseCommand {
   std::filesystem::path folder;

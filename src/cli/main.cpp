@@ -114,6 +114,16 @@ int main(int argc, char** argv) {
       ->required();
   filmApp->add_option("--out", film.out, "the film: .mp4 or .webm")->required();
 
+  fin::cli::BallotCommand ballot;
+  std::string ballotOut;
+  CLI::App* ballotApp =
+      app.add_subcommand("ballot", "count a day's vote, with ballots that are not in the log yet");
+  ballotApp->add_option("log", ballot.log, "log (.finlog)")->required();
+  ballotApp->add_option("ballots", ballot.ballots, "further ballots (agile-fin-ballot/1)");
+  ballotApp->add_option("--day", ballot.day,
+                        "this day, by its date (yyyy-mm-dd) or name, instead of the newest with a vote");
+  ballotApp->add_option("--out", ballotOut, "write the count here instead of to standard output");
+
   fin::cli::RehearseCommand rehearse;
   CLI::App* rehearseApp =
       app.add_subcommand("rehearse", "film the demo day in the rehearsal tank, with its log");
@@ -135,6 +145,8 @@ int main(int argc, char** argv) {
   if (*compareApp) return static_cast<int>(fin::cli::run(compare));
   if (!waterOut.empty()) water.out = waterOut;
   if (*tieOnApp || *runApp || *catchesApp || *boxApp) return static_cast<int>(fin::cli::run(water));
+  if (!ballotOut.empty()) ballot.out = ballotOut;
+  if (*ballotApp) return static_cast<int>(fin::cli::run(ballot));
   if (*filmApp) return static_cast<int>(fin::cli::run(film));
   if (*logApp) return static_cast<int>(fin::cli::run(log));
   if (*splitApp) return static_cast<int>(fin::cli::run(split));

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "core/comparison/compared_passes.h"
+#include "core/comparison/vote.h"
 
 namespace fin {
 
@@ -109,6 +110,7 @@ struct VerdictPlan {
   std::string conclusion;  ///< in the tester's own words
   Judgements judgements = usualJudgements();
   std::vector<Worth> worths;  ///< each reading once
+  Vote vote;                  ///< by people who do not know whose clips they see
 
   friend bool operator==(const VerdictPlan&, const VerdictPlan&) = default;
 };

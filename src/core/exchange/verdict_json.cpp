@@ -45,11 +45,30 @@ constexpr auto keysOf(const Worth*) {
   return std::tuple{key("reading", &Worth::reading), key("difference", &Worth::difference)};
 }
 
+constexpr auto keysOf(const BallotAnswer*) {
+  return std::tuple{key("left", &BallotAnswer::left), key("right", &BallotAnswer::right),
+                    key("for_left", &BallotAnswer::forLeft)};
+}
+
+constexpr auto keysOf(const Ballot*) {
+  return std::tuple{key("voter", &Ballot::voter), key("answers", &Ballot::answers)};
+}
+
+constexpr auto keysOf(const Vote*) {
+  return std::tuple{key("id", &Vote::id), key("asked", &Vote::asked), key("rigs", &Vote::rigs),
+                    key("ballots", &Vote::ballots)};
+}
+
 constexpr auto keysOf(const VerdictPlan*) {
-  return std::tuple{key("wishes", &VerdictPlan::wishes),         key("purposes", &VerdictPlan::purposes),
-                    key("prey_mm", &VerdictPlan::prey_mm),       key("prices_from", &VerdictPlan::pricesFrom),
-                    key("interest", &VerdictPlan::interest),     key("conclusion", &VerdictPlan::conclusion),
-                    key("judgements", &VerdictPlan::judgements), key("worths", &VerdictPlan::worths)};
+  return std::tuple{key("wishes", &VerdictPlan::wishes),
+                    key("purposes", &VerdictPlan::purposes),
+                    key("prey_mm", &VerdictPlan::prey_mm),
+                    key("prices_from", &VerdictPlan::pricesFrom),
+                    key("interest", &VerdictPlan::interest),
+                    key("conclusion", &VerdictPlan::conclusion),
+                    key("judgements", &VerdictPlan::judgements),
+                    key("worths", &VerdictPlan::worths),
+                    key("vote", &VerdictPlan::vote)};
 }
 
 namespace records {

@@ -41,6 +41,7 @@ InStepPage::InStepPage(LineUp& lineUp, StudiedPasses& studied, const VerdictCont
       words_(faintLabel({})),
       filmButton_(namedButton(tr("Film …"), "filmInStep")),
       film_(new FilmPanel),
+      picker_(new PassPicker(lineUp, studied)),
       grid_(new QGridLayout) {
   const auto steps = [this](int frames) { return [this, frames] { step(frames); }; };
   actions_.add(tr("One frame back"), {Qt::Key_D}, steps(-1))
@@ -52,7 +53,10 @@ InStepPage::InStepPage(LineUp& lineUp, StudiedPasses& studied, const VerdictCont
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(14);
-  layout->addWidget(new PassPicker(lineUp, studied));
+  layout->addWidget(picker_);
+  keepColumn(*film_, kChoicesWidth_px);
+  film_->hide();
+  layout->addWidget(film_);
   auto* right = new QVBoxLayout;
   right->setSpacing(6);
   right->addWidget(buildControls());
@@ -81,9 +85,6 @@ InStepPage::InStepPage(LineUp& lineUp, StudiedPasses& studied, const VerdictCont
   words_->setObjectName("inStepWords");
   right->addWidget(words_);
   layout->addLayout(right, 1);
-  keepColumn(*film_, kChoicesWidth_px);
-  film_->hide();
-  layout->addWidget(film_);
   connect(film_, &FilmPanel::filmWanted, this,
           [this](const QString& file) { film_->maker().make(filmOrder(), file); });
   connect(film_, &FilmPanel::scriptWanted, this,
@@ -383,8 +384,10 @@ void InStepPage::saveStrip() {
   words_->show();
 }
 
+/// In place of the list of passes: which they are is said by then.
 void InStepPage::showFilm(bool shown) {
   film_->setVisible(shown);
+  picker_->setVisible(!shown);
   if (filmButton_->isChecked() != shown) filmButton_->setChecked(shown);
   if (!shown) return;
   std::vector<Entry> entries;

@@ -78,6 +78,7 @@ class InStepPage : public QWidget {
   QLabel* words_;
   QPushButton* filmButton_;
   FilmPanel* film_;
+  PassPicker* picker_;
   QGridLayout* grid_;
   std::array<InStepPane*, PassPicker::kMost> panes_{};
   std::map<PassId, double> byHand_;  ///< instants that the person said
