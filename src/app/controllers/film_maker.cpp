@@ -37,42 +37,25 @@ Result<FilmScript> scriptOf(const FilmOrder& order, const JobControl& job) {
 }  // namespace
 
 void FilmMaker::make(const FilmOrder& order, const QString& file) {
-  const auto work = [order, file](const JobControl& job) -> Result<QString> {
+  start([order, file](const JobControl& job) -> Result<QString> {
     const double begins = order.passes.size() == 1 ? kReadingShare : 0.0;
     const auto script = scriptOf(order, partOf(job, 0.0, begins));
     if (!script) return tl::unexpected(script.error());
     const auto made = makeFilm(*script, file.toStdString(), partOf(job, begins, 1.0));
     if (!made) return tl::unexpected(made.error());
     return tr("Made: %1, %2 s long.").arg(file).arg(made->length_s, 0, 'f', 1);
-  };
-  job_.start(
-      work,
-      [this](const Result<QString>& made) {
-        emit done(made ? *made : QString::fromStdString(made.error().message), !made);
-      },
-      [this](double share, double left_s) { emit progressed(share, left_s); });
-  emit begun();
+  });
 }
 
 void FilmMaker::writeScript(const FilmOrder& order, const QString& file) {
-  const auto work = [order, file](const JobControl& job) -> Result<QString> {
+  start([order, file](const JobControl& job) -> Result<QString> {
     const auto script = scriptOf(order, job);
     if (!script) return tl::unexpected(script.error());
     const std::filesystem::path place = file.toStdString();
     if (auto ok = writeWhole(place, writeFilm(*script, place.parent_path())); !ok)
       return tl::unexpected(ok.error());
     return tr("Written: %1. The command line makes the film of it: agile-fin-cli film.").arg(file);
-  };
-  job_.start(work, [this](const Result<QString>& written) {
-    emit done(written ? *written : QString::fromStdString(written.error().message), !written);
   });
-  emit begun();
-}
-
-void FilmMaker::stop() {
-  if (!busy()) return;
-  job_.stop();
-  emit done(tr("Stopped. Nothing was left behind."), false);
 }
 
 }  // namespace fin::app

@@ -1,8 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include <QObject>
-
+#include "app/controllers/making.h"
 #include "app/controllers/studied_passes.h"
 #include "app/phrases/words.h"
 #include "core/publishing/make_film.h"
@@ -22,28 +21,15 @@ struct FilmOrder {
   UnitSystem units = UnitSystem::Metric;
 };
 
-/// Makes films in the background, one at a time. For the window's thread.
-class FilmMaker : public QObject {
+class FilmMaker : public Making {
   Q_OBJECT
 
  public:
-  explicit FilmMaker(QObject* parent = nullptr) : QObject(parent) {}
+  using Making::Making;
 
-  /// Nothing is left of one that was being made.
   void make(const FilmOrder& order, const QString& file);
   /// The same as a script, beside which the clips are named.
   void writeScript(const FilmOrder& order, const QString& file);
-  void stop();
-  [[nodiscard]] bool busy() const { return job_.running(); }
-
- signals:
-  void begun();
-  void progressed(double share, double left_s);
-  /// How it went.
-  void done(const QString& message, bool trouble);
-
- private:
-  Job<QString> job_;
 };
 
 }  // namespace fin::app

@@ -2,6 +2,8 @@
 #include "app/phrases/publish_words.h"
 
 #include <QCoreApplication>
+#include <algorithm>
+#include <cmath>
 
 #include "app/plots/pass_trace.h"
 #include "core/measuring/main_trace.h"
@@ -11,6 +13,10 @@ namespace {
 
 QString published(const char* text) {
   return QCoreApplication::translate("publishing", text);
+}
+
+QString of100(double share) {
+  return QString::number(std::lround(100.0 * share));
 }
 
 }  // namespace
@@ -37,6 +43,58 @@ QStringList caveatsOf(const VerdictPlan& plan, const std::vector<Entry>& shown) 
   out += plan.interest.empty()
              ? published("Interest of the testers: none was declared.")
              : published("Interest of the testers: %1").arg(QString::fromStdString(plan.interest));
+  return out;
+}
+
+std::vector<std::string> ungradedAmong(const std::vector<Entry>& entries) {
+  std::vector<std::string> out;
+  for (const Entry& entry : entries) {
+    if (!entry.graded) out.push_back(entry.rig);
+  }
+  return out;
+}
+
+QString preferenceInWords(const Preferred& rig) {
+  const auto share = [](double over) { return of100(1.0 / (1.0 + std::exp(-over))); };
+  const double half = kNormal95 * rig.se;
+  return published("in %1 of 100 (%2 to %3)")
+      .arg(share(rig.strength), share(rig.strength - half), share(rig.strength + half));
+}
+
+QString pairInWords(const VoteCount& count, const PreferredPair& pair) {
+  const QString numbers =
+      published("%1 over %2 in %3 of 100 (%4 to %5)")
+          .arg(QString::fromStdString(count.rigs[pair.a].rig), QString::fromStdString(count.rigs[pair.b].rig),
+               of100(pair.p), of100(pair.low), of100(pair.high));
+  return pair.apart() ? numbers : published("%1: too close to call").arg(numbers);
+}
+
+QStringList voteInWords(const Vote& vote, const VoteCount& count) {
+  QStringList out;
+  const QString asked = vote.asked.empty() ? published("Which of the two do you like better?")
+                                           : QString::fromStdString(vote.asked);
+  if (count.rigs.empty()) return {published("No ballot came back yet.")};
+  const auto first = std::find_if(count.pairs.begin(), count.pairs.end(),
+                                  [](const PreferredPair& p) { return p.a == 0 && p.b == 1; });
+  if (first != count.pairs.end())
+    out += (first->apart() ? published("“%1” %2 is preferred: %3.")
+                           : published("“%1” Too close to call. %2 is ahead: %3."))
+               .arg(asked, QString::fromStdString(count.rigs.front().rig),
+                    pairInWords(count, *first).section(':', 0, 0));
+  out += published("%1, %2.").arg(counted(count.voters, published("voter"), published("voters")),
+                                  counted(count.answers, published("answer"), published("answers")));
+  if (count.askedTwice > 0)
+    out += published("Asked the same again, voters said the same in %1 of %2.")
+               .arg(count.sameTwice)
+               .arg(count.askedTwice);
+  if (count.halfWins)
+    out += published(
+        "Some never won or never lost against the rest: half a win each way was added to every pair, so that "
+        "numbers can be given at all.");
+  out +=
+      count.byVoters
+          ? published("Uncertainty is from drawing voters again, as one voter's answers go together.")
+          : published("Under ten voters uncertainty is from the answers alone: it looks smaller than it is.");
   return out;
 }
 

@@ -66,7 +66,7 @@ Result<void> printPocketCard(const PocketCard& card, const QString& title, const
   const QString html =
       QString("<h3>%1</h3>%2%3%4<p>%5</p>")
           .arg(title.toHtmlEscaped(), tiersOn(card), countdownsOn(card), depthsOn(card), cadence);
-  return printHtml(html, title, file, kPocket_pt, Paper::A6);
+  return printHtml(html, title, file, {.points = kPocket_pt, .paper = Paper::A6});
 }
 
 }  // namespace fin::app

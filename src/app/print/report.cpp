@@ -3,12 +3,16 @@
 
 #include <qcustomplot.h>
 
-#include <QBuffer>
+#include <set>
 
 #include "app/phrases/class_words.h"
+#include "app/phrases/publish_words.h"
+#include "app/phrases/spread_words.h"
 #include "app/phrases/verdict_words.h"
+#include "app/plots/order_plot.h"
 #include "app/plots/plot.h"
 #include "app/plots/spread_plot.h"
+#include "app/ui/theme.h"
 #include "core/comparison/speed_sets.h"
 #include "core/planning/questions.h"
 #include "core/readings/registry.h"
@@ -16,60 +20,44 @@
 namespace fin::app {
 namespace {
 
-constexpr int kPlotWidth_px = 640;
-constexpr int kLane_px = 46;
+constexpr int kPlotWidth_px = 680;
 constexpr int kPlotEdge_px = 60;
-constexpr int kStillWidth_px = 300;
+constexpr int kLane_px = 40;
+constexpr int kTallest_px = 900;        ///< of a plot on a page
+constexpr std::size_t kMostLanes = 24;  ///< in one plot; the appendix has all
+constexpr std::size_t kCardReadings = 6;
+constexpr std::size_t kMostDifferences = 3;
 
-QString escaped(const std::string& text) {
-  return QString::fromStdString(text).toHtmlEscaped();
+QString said(const std::string& text) {
+  return QString::fromStdString(text);
 }
 
-QString row(const QStringList& cells, const char* tag = "td") {
-  QString out = "<tr>";
-  for (const QString& cell : cells) out += QString("<%1>%2</%1>").arg(tag, cell);
-  return out + "</tr>";
+int heightFor(std::size_t lanes) {
+  return kPlotEdge_px + std::min(kTallest_px, kLane_px * static_cast<int>(lanes));
 }
 
-QString table(const QStringList& heads, const QString& rows) {
-  return "<table border='1' cellspacing='0' cellpadding='4' width='98%'>" + row(heads, "th") + rows +
-         "</table>";
+/// On white, whatever the window wears.
+QImage pictureOf(QCustomPlot& plot, std::size_t lanes) {
+  plot.resize(kPlotWidth_px, heightFor(lanes));
+  if (&theme() != &lightTheme()) dyePlots(plot, theme(), lightTheme());
+  plot.replot();
+  return plot.toPixmap(0, 0, 2.0).toImage();
 }
 
-QString paragraph(const QString& text) {
-  return text.isEmpty() ? QString() : "<p>" + text.toHtmlEscaped() + "</p>";
-}
-
-QString list(const QStringList& lines) {
-  if (lines.isEmpty()) return {};
-  QString out = "<ul>";
-  for (const QString& line : lines) out += "<li>" + line.toHtmlEscaped() + "</li>";
-  return out + "</ul>";
-}
-
-QString picture(const QImage& image, int width_px, const QString& says) {
-  QByteArray bytes;
-  QBuffer buffer(&bytes);
-  buffer.open(QIODevice::WriteOnly);
-  image.save(&buffer, "PNG");
-  return QString("<img width='%1' alt='%2' src='data:image/png;base64,%3'/>")
-      .arg(width_px)
-      .arg(says.toHtmlEscaped().replace('\'', "&#39;"), QString::fromLatin1(bytes.toBase64()));
-}
-
-/// Writes one report; every part is a section of its page.
-class Report {
+/// Gathers one report; every part is a piece of it.
+class Gathering {
  public:
-  Report(const VerdictController& controller, UnitSystem units)
+  Gathering(const VerdictController& controller, UnitSystem units)
       : controller_(controller),
         units_(units),
         day_(controller.lineUp().day().plan()),
+        passes_(controller.lineUp().passes()),
         table_(controller.tableBy(controller.wishes())),
         byPlaces_(found(table_, {})),
         byPoints_(found(table_, {.scoring = Scoring::Points})),
         byPrice_(found(table_, {.againstPrice = true})) {
     for (const Purpose& purpose : controller.plan().purposes) {
-      purposes_.push_back({purpose.name, controller.tableBy(purpose.wishes), {}});
+      purposes_.push_back({said(purpose.name), controller.tableBy(purpose.wishes), {}});
       purposes_.back().picks = found(purposes_.back().table, purposeOptions());
     }
   }
@@ -77,14 +65,32 @@ class Report {
   /// All rankings are there.
   [[nodiscard]] bool whole() const { return whole_; }
 
-  QString page(const std::vector<ReportStill>& stills) const {
-    return head() + asked() + verdict() + purposes() + price() + together() + lineUp() + heldEqual() +
-           readings() + spreads() + pictures(stills) + caveats() + interest() + origins() + "</body></html>";
+  [[nodiscard]] Report report(const std::map<QString, QImage>& pictures) const {
+    Report out;
+    out.title = day_.name.empty() ? QObject::tr("A day of testing") : said(day_.name);
+    for (const std::string& key : day_.questions) {
+      if (const Question* q = questionNamed(key))
+        out.asked += QString::fromUtf8(q->asked.data(), static_cast<qsizetype>(q->asked.size()));
+    }
+    out.answer = firstInWords(table_, byPlaces_) + ".";
+    out.firmness = firmnessInWords(table_, byPlaces_);
+    out.ownWords = said(controller_.plan().conclusion);
+    out.order = order();
+    out.purposes = purposes();
+    out.rigs = rigs(pictures);
+    out.comparisons = comparisons();
+    out.vote = vote();
+    out.methods = methods();
+    out.appendix = {scores(QObject::tr("Scored by places"), byPlaces_, QObject::tr("Places added")),
+                    scores(QObject::tr("Scored by points"), byPoints_, QObject::tr("Points of 10")),
+                    scores(QObject::tr("Against the price"), byPrice_, QObject::tr("Places with price")),
+                    readings(), origins()};
+    return out;
   }
 
  private:
   struct PurposePick {
-    std::string name;
+    QString name;
     ScoreTable table;
     Ranking picks;
   };
@@ -95,49 +101,246 @@ class Report {
     return ranking != nullptr ? *ranking : Ranking{};
   }
 
-  enum class Page { GoesOn, New };
-  static QString section(const QString& title, const QString& body, Page page = Page::GoesOn) {
-    const QString style = page == Page::New ? " style='page-break-before: always'" : "";
-    return body.isEmpty() ? QString() : "<h2" + style + ">" + title.toHtmlEscaped() + "</h2>" + body;
+  ReportPlot order() const {
+    if (byPlaces_.placings.empty()) return {};
+    const std::unique_ptr<QCustomPlot> plot(dressedPlot("reportOrder"));
+    drawOrder(*plot, table_, byPlaces_, kMostLanes);
+    const std::size_t all = byPlaces_.placings.size();
+    QString says = QObject::tr(
+        "A bar holds the places that a rig may have, as far as the measuring tells; the ring is their mean.");
+    if (all > kMostLanes)
+      says += " " + QObject::tr("The first %1 of %2; the appendix has all.").arg(kMostLanes).arg(all);
+    return {QObject::tr("The order"), says, pictureOf(*plot, std::min(all, kMostLanes))};
   }
 
-  QString head() const {
-    const QString name = day_.name.empty() ? QObject::tr("A day of testing") : escaped(day_.name);
-    return "<!DOCTYPE html><html lang='en'><head><meta charset='utf-8'><title>" + name +
-           "</title><style>body { font-family: Inter, sans-serif; max-width: 900px; margin: 24px auto; "
-           "color: "
-           "#1e262c; } table { border-collapse: collapse; font-size: 90%; } td, th { "
-           "text-align: left; vertical-align: top; } th { background: #efe8da; } img { max-width: "
-           "100%; }</style></head><body><h1>" +
-           name + "</h1>";
-  }
-
-  QString asked() const {
-    QStringList lines;
-    for (const std::string& key : day_.questions) {
-      if (const Question* q = questionNamed(key))
-        lines += QString::fromUtf8(q->asked.data(), static_cast<qsizetype>(q->asked.size()));
+  ReportTable purposes() const {
+    ReportTable out{
+        {QObject::tr("For"), QObject::tr("Take"), QObject::tr("Chance"), QObject::tr("Because of")}, {}};
+    for (const auto& [name, table, picks] : purposes_) {
+      if (picks.placings.empty()) continue;
+      const Placing& first = picks.placings.front();
+      out.rows.push_back({name, said(table.entries[first.entry].rig), chanceInWords(table, first),
+                          reasonInWords(table, first, units_)});
     }
-    return section(QObject::tr("What was asked"), list(lines));
+    return out;
   }
 
-  QString ranking(const Ranking& ranking, const QString& total) const {
-    QString rows;
-    for (const Placing& p : ranking.placings) {
-      rows += row({plainNumber(p.place, 1), escaped(table_.entries[p.entry].rig), plainNumber(p.total),
-                   placesInWords(p), percent(p.first.byMeasuring), percent(p.first.byWeights),
-                   percent(p.first.byBoth)});
+  std::vector<ReportRig> rigs(const std::map<QString, QImage>& pictures) const {
+    std::vector<ReportRig> out;
+    const auto add = [&](const Entry& entry) {
+      ReportRig rig{.name = said(entry.rig), .graded = entry.graded, .standing = standing(entry)};
+      tellPurposes(rig, entry.rig);
+      rig.readings = cardReadings(entry.rig);
+      describe(rig, entry.rig);
+      rig.againstControl = againstControl(entry.rig);
+      if (const auto picture = pictures.find(rig.name); picture != pictures.end())
+        rig.picture = picture->second;
+      out.push_back(std::move(rig));
+    };
+    std::set<std::size_t> told;
+    for (const Placing& placing : byPlaces_.placings) {
+      add(table_.entries[placing.entry]);
+      told.insert(placing.entry);
     }
-    if (rows.isEmpty()) return paragraph(firstInWords(table_, ranking) + ".");
-    return "<p><b>" + firstInWords(table_, ranking).toHtmlEscaped() + ".</b> " +
-           firmnessInWords(table_, ranking).toHtmlEscaped() + "</p>" +
-           fin::app::table(
-               {QObject::tr("Place"), QObject::tr("Rig"), total, QObject::tr("May be place"),
-                QObject::tr("First place: measured"), QObject::tr("other weights"), QObject::tr("both")},
-               rows);
+    for (std::size_t e = 0; e < table_.entries.size(); ++e) {
+      if (!told.contains(e)) add(table_.entries[e]);
+    }
+    return out;
   }
 
-  QString counts() const {
+  void tellPurposes(ReportRig& to, const std::string& rig) const {
+    double best = 1e9;
+    for (const auto& [name, table, picks] : purposes_) {
+      for (const Placing& placing : picks.placings) {
+        if (table.entries[placing.entry].rig != rig) continue;
+        if (&placing == &picks.placings.front()) {
+          to.goodFor += QString("%1 (%2)").arg(name, chanceInWords(table, placing));
+        } else if (placing.place <= best) {
+          if (placing.place < best) to.nearlyFor.clear();
+          best = placing.place;
+          to.nearlyFor += QObject::tr("%1 (place %2 of %3)")
+                              .arg(name, plainNumber(placing.place, 1))
+                              .arg(picks.placings.size());
+        }
+      }
+    }
+  }
+
+  QString standing(const Entry& entry) const {
+    if (!entry.graded) {
+      const QString why = said(entry.whyNotGraded);
+      return why.isEmpty() ? gradedNote(entry) : QString("%1: %2").arg(gradedNote(entry), why);
+    }
+    for (const Placing& placing : byPlaces_.placings) {
+      if (table_.entries[placing.entry].rig != entry.rig) continue;
+      return QObject::tr("Place %1 of %2; it may be place %3. First: %4.")
+          .arg(plainNumber(placing.place, 1))
+          .arg(byPlaces_.placings.size())
+          .arg(placesInWords(placing), chanceInWords(table_, placing));
+    }
+    return QObject::tr("Not ranked: it lacks some of what is scored.");
+  }
+
+  /// What it is scored by first, the rest in the protocols' order.
+  std::vector<ReportReading> cardReadings(const std::string& rig) const {
+    std::vector<ReportReading> out;
+    std::set<ReadingId> told;
+    for (std::size_t w = 0; w < table_.wishes.size(); ++w) {
+      for (std::size_t e = 0; e < table_.entries.size(); ++e) {
+        const auto& cell = table_.cells[w][e];
+        if (table_.entries[e].rig != rig || !cell || out.size() >= kCardReadings) continue;
+        const Wish& wish = table_.wishes[w];
+        if (wish.judged.empty()) told.insert(wish.reading);
+        out.push_back(
+            {spokenWish(wish), wish.className.empty()
+                                   ? spokenValue(wish, *cell, units_)
+                                   : QObject::tr("%1 of its passes").arg(percent(0.01 * cell->value))});
+      }
+    }
+    for (const ReadingId reading : readingsAmong(passes_)) {
+      if (out.size() >= kCardReadings) break;
+      if (!told.insert(reading).second) continue;
+      for (const RigMean& mean : meansOf(reading).rigs) {
+        if (mean.rig == rig)
+          out.push_back({spokenName(reading), spokenAs(reading, mean.mean, mean.u95(), units_)});
+      }
+    }
+    return out;
+  }
+
+  [[nodiscard]] Spread meansOf(ReadingId reading) const {
+    return compare(valuesOf(passes_, reading, commonSpeed(passes_, reading)), reading);
+  }
+
+  void describe(ReportRig& to, const std::string& name) const {
+    const auto rig = std::find_if(day_.rack.rigs.begin(), day_.rack.rigs.end(), [&](const Rig& r) {
+      return day_.rack.nameOn(day_.id, r.id) == name || day_.rack.fullName(r) == name;
+    });
+    if (rig == day_.rack.rigs.end()) return;
+    const Model* model = day_.rack.model(rig->model);
+    if (model == nullptr) return;
+    const auto tell = [&to](const QString& what, const QString& text) {
+      if (!text.isEmpty()) to.madeOf += QString("%1: %2").arg(what, text);
+    };
+    const auto amount = [this](std::optional<double> v, const char* unit) {
+      return v ? spokenAmount(*v, unit, 1, units_) : QString();
+    };
+    tell(QObject::tr("Length"), amount(model->length_mm, "mm"));
+    tell(QObject::tr("Weight"), amount(model->weight_g, "g"));
+    tell(QObject::tr("Head"), amount(rig->head_g, "g"));
+    tell(QObject::tr("Insert"), amount(rig->insert_g, "g"));
+    QString hook = amount(rig->hook_g, "g");
+    if (!rig->hookSize.empty())
+      hook = (hook.isEmpty() ? QString() : hook + ", ") + QObject::tr("size %1").arg(said(rig->hookSize));
+    tell(QObject::tr("Hook as filmed"), hook);
+    tell(QObject::tr("Hooks as sold"), said(model->hooks));
+    tell(QObject::tr("Colours"), said(model->colours));
+    tell(QObject::tr("Made of"), said(model->material));
+    tell(QObject::tr("Hardware"), said(model->hardware));
+    tell(QObject::tr("Skirt"), said(rig->skirt));
+    tell(QObject::tr("Trailer"), said(rig->trailer));
+    tell(QObject::tr("Line"), said(rig->line));
+    tell(QObject::tr("Tied with"), said(rig->link));
+    const auto money = [](double asked, const std::string& currency) {
+      return QString("%1 %2").arg(asked, 0, 'f', 2).arg(said(currency));
+    };
+    for (const Price& price : day_.rack.prices) {
+      if (price.model == model->id)
+        to.prices += QString("%1, %2, %3")
+                         .arg(money(price.amount, price.currency), said(price.shop), said(price.date));
+    }
+    if (to.prices.isEmpty() && model->price) {
+      const QString from = said(controller_.plan().pricesFrom);
+      to.prices +=
+          money(*model->price, model->currency) + ", " + (from.isEmpty() ? QObject::tr("not dated") : from);
+    }
+  }
+
+  QStringList againstControl(const std::string& rig) const {
+    QStringList out;
+    const auto control =
+        std::find_if(passes_.begin(), passes_.end(), [](const ComparedPass& p) { return p.control; });
+    if (control == passes_.end() || control->rig == rig) return out;
+    for (const Wish& wish : table_.wishes) {
+      if (!wish.judged.empty() || !wish.className.empty() ||
+          static_cast<std::size_t>(out.size()) >= kMostDifferences)
+        continue;
+      const Spread spread = meansOf(wish.reading);
+      for (const RigPair& pair : spread.pairs) {
+        const std::string &a = spread.rigs[pair.a].rig, &b = spread.rigs[pair.b].rig;
+        if ((a == rig && b == control->rig) || (b == rig && a == control->rig))
+          out += QString("%1: %2.").arg(spokenName(wish.reading),
+                                        spokenPair(spread, pair, wish.reading, units_));
+      }
+    }
+    return out;
+  }
+
+  std::vector<ReportPlot> comparisons() const {
+    std::vector<ReportPlot> out;
+    for (std::size_t w = 0; w < table_.wishes.size(); ++w) {
+      const Wish& wish = table_.wishes[w];
+      if (!wish.judged.empty() || isClass(wish.reading)) continue;
+      const auto values = valuesOf(passes_, wish.reading, table_.speeds_mm_s[w]);
+      if (values.empty()) continue;
+      Spread spread = compare(values, wish.reading);
+      QString says = spreadHeadline(spread, wish.reading, units_);
+      if (table_.speeds_mm_s[w])
+        says += " " + QObject::tr("Pulled at about %1.").arg(spokenPull(*table_.speeds_mm_s[w], units_));
+      if (spread.rigs.size() > kMostLanes) {
+        says += " " + QObject::tr("The highest %1 of %2; the appendix has all.")
+                          .arg(kMostLanes)
+                          .arg(spread.rigs.size());
+        spread.rigs.resize(kMostLanes);
+      }
+      const std::unique_ptr<QCustomPlot> plot(dressedPlot("reportPlot"));
+      plot->yAxis->grid()->setVisible(false);
+      const QString name = spokenName(wish.reading);
+      drawSpread(*plot, spread, values, name, shownUnit(wish.reading, units_));
+      out.push_back({name, says, pictureOf(*plot, spread.rigs.size())});
+    }
+    return out;
+  }
+
+  ReportSection vote() const {
+    const Vote& vote = controller_.plan().vote;
+    if (vote.ballots.empty()) return {};
+    const VoteCount count = countVote(vote, ungradedAmong(table_.entries));
+    ReportSection out{
+        QObject::tr("What others said, who did not know the names"), voteInWords(vote, count), {}};
+    out.table.heads = {QObject::tr("Rig"), QObject::tr("Preferred to a middling one"),
+                       QObject::tr("Answers")};
+    for (const Preferred& rig : count.rigs)
+      out.table.rows.push_back({said(rig.rig), preferenceInWords(rig), QString::number(rig.answers)});
+    return out;
+  }
+
+  std::vector<ReportSection> methods() const {
+    return {{QObject::tr("How it was measured"), howMeasured(), {}},
+            {QObject::tr("Held equal"), heldEqual(), {}},
+            {QObject::tr("What can be pulled together"), together(), {}},
+            {QObject::tr("What to keep in mind"), caveats(), {}}};
+  }
+
+  QStringList howMeasured() const {
+    QStringList out{QObject::tr(
+        "Every number was read from the footage, frame by frame. ± holds 95 of 100 such measurements: what "
+        "passes "
+        "scatter, the known length and placing the marks together. Of several passes the mean is shown.")};
+    out += scoredBy();
+    std::set<ReadingId> told;
+    for (const Wish& wish : table_.wishes) {
+      const ReadingSpec* spec = wish.judged.empty() ? specOf(wish.reading) : nullptr;
+      if (spec == nullptr || !told.insert(wish.reading).second) continue;
+      out += QString("%1 (%2): %3")
+                 .arg(spokenName(wish.reading), fieldName(wish.reading),
+                      QString::fromUtf8(spec->definition.data(),
+                                        static_cast<qsizetype>(spec->definition.size())));
+    }
+    return out;
+  }
+
+  QString scoredBy() const {
     QStringList parts;
     for (std::size_t w = 0; w < table_.wishes.size(); ++w) {
       const Wish& wish = table_.wishes[w];
@@ -151,232 +354,138 @@ class Report {
         way += QObject::tr(", pulled at about %1").arg(spokenPull(*table_.speeds_mm_s[w], units_));
       parts += QString("%1 (%2)").arg(spokenWish(wish), way);
     }
-    return parts.isEmpty() ? QString() : paragraph(QObject::tr("Scored by: %1.").arg(parts.join("; ")));
+    return parts.isEmpty() ? QObject::tr("Nothing is scored.")
+                           : QObject::tr("Scored by: %1.").arg(parts.join("; "));
   }
 
-  QString verdict() const {
-    return section(QObject::tr("Verdict"), paragraph(QString::fromStdString(controller_.plan().conclusion)) +
-                                               counts() + "<h3>" + QObject::tr("By places") + "</h3>" +
-                                               ranking(byPlaces_, QObject::tr("Places added")) + "<h3>" +
-                                               QObject::tr("By points") + "</h3>" +
-                                               ranking(byPoints_, QObject::tr("Points of 10")) +
-                                               list(leftInWords(table_, byPlaces_)));
-  }
-
-  QString purposes() const {
-    QString rows;
-    for (const auto& [name, table, picks] : purposes_) {
-      if (picks.placings.empty()) continue;
-      const Placing& first = picks.placings.front();
-      rows += row({escaped(name), "<b>" + escaped(table.entries[first.entry].rig) + "</b>",
-                   chanceInWords(table, first), reasonInWords(table, first, units_).toHtmlEscaped()});
-    }
-    if (rows.isEmpty()) return {};
-    return section(QObject::tr("What each is for"),
-                   fin::app::table({QObject::tr("For"), QObject::tr("Take"), QObject::tr("Chance"),
-                                    QObject::tr("Because of")},
-                                   rows) +
-                       paragraph(QObject::tr("Purposes for which no two rigs were read are left out.")));
-  }
-
-  QString price() const {
-    QString dated = QString::fromStdString(controller_.plan().pricesFrom);
-    if (byPrice_.placings.empty()) return {};
-    return section(QObject::tr("Against the price"),
-                   ranking(byPrice_, QObject::tr("Places with price")) +
-                       paragraph(dated.isEmpty() ? QObject::tr("When the prices were noted is not said.")
-                                                 : QObject::tr("Prices: %1. They change.").arg(dated)));
-  }
-
-  QString together() const {
+  QStringList together() const {
     QStringList lines;
-    for (const SpeedSet& set : setsThatShare(bandsOf(controller_.lineUp().passes()))) {
+    for (const SpeedSet& set : setsThatShare(bandsOf(passes_))) {
       QStringList names;
-      for (const std::string& rig : set.rigs) names += QString::fromStdString(rig);
+      for (const std::string& rig : set.rigs) names += said(rig);
       lines += QObject::tr("%1: %2 to %3.")
                    .arg(names.join(", "), spokenPull(set.from_mm_s, units_), spokenPull(set.to_mm_s, units_));
     }
-    return section(QObject::tr("Which can be pulled together"), list(lines));
+    return lines;
   }
 
-  QString lineUp() const {
-    const ShownUnit mm = shownUnit("mm", units_);
-    const ShownUnit g = shownUnit("g", units_);
-    const auto number = [](std::optional<double> v, const ShownUnit& unit) {
-      return v ? QString("%1 %2").arg(*v * unit.factor, 0, 'f', unit.factor < 1.0 ? 2 : 1).arg(unit.unit)
-               : QString();
-    };
-    QString rows;
-    for (const Rig& rig : day_.rack.rigs) {
-      const Model* model = day_.rack.model(rig.model);
-      if (model == nullptr) continue;
-      QStringList how;
-      if (rig.head_g) how += QObject::tr("head %1").arg(number(rig.head_g, g));
-      if (rig.hook_g) how += QObject::tr("hook %1").arg(number(rig.hook_g, g));
-      if (!rig.line.empty()) how += escaped(rig.line);
-      if (!rig.link.empty()) how += escaped(rig.link);
-      rows += row({escaped(day_.rack.fullName(rig)), number(model->length_mm, mm), number(model->weight_g, g),
-                   how.join(", "),
-                   model->price ? QString("%1 %2").arg(*model->price, 0, 'f', 2).arg(escaped(model->currency))
-                                : QString(),
-                   model->graded ? QObject::tr("graded") : QObject::tr("shown only")});
-    }
-    if (rows.isEmpty()) return {};
-    return section(QObject::tr("The line-up"),
-                   fin::app::table({QObject::tr("Rig"), QObject::tr("Length"), QObject::tr("Weight"),
-                                    QObject::tr("Rigged with"), QObject::tr("Price"), QString()},
-                                   rows));
-  }
-
-  QString heldEqual() const {
+  QStringList heldEqual() const {
     QStringList lines;
     for (const HeldEqual& held : day_.heldEqual) {
       if (held.value.empty() && held.exception.empty()) continue;
-      QString line = QString::fromStdString(held.what) + ": " +
-                     (held.value.empty() ? QObject::tr("not said") : QString::fromStdString(held.value));
-      if (!held.exception.empty())
-        line += QObject::tr("; except: %1").arg(QString::fromStdString(held.exception));
+      QString line =
+          said(held.what) + ": " + (held.value.empty() ? QObject::tr("not said") : said(held.value));
+      if (!held.exception.empty()) line += QObject::tr("; except: %1").arg(said(held.exception));
       lines += line;
     }
     lines += QObject::tr("The water as entered: %1, %2 g/kg salt.")
                  .arg(spokenAmount(day_.water.temperature_C, "°C", 1, units_),
                       plainNumber(day_.water.salinity_g_kg, 1));
-    return section(QObject::tr("Held equal"), list(lines));
+    return lines;
   }
 
-  /// By rig, every reading that a rig has, whether it is scored by or not.
-  QString readings() const {
-    const auto& passes = controller_.lineUp().passes();
-    QString rows;
-    for (const ReadingId reading : readingsAmong(passes)) {
-      const auto speed = commonSpeed(passes, reading);
-      QString name = "<b>" + spokenName(reading).toHtmlEscaped() + "</b>";
-      for (const RigMean& rig : compare(valuesOf(passes, reading, speed), reading).rigs) {
-        rows += row({name, escaped(rig.rig), spokenAs(reading, rig.mean, rig.u95(), units_),
-                     QString::number(rig.passes), QString::fromStdString(rig.letters)});
-        name.clear();
-      }
-    }
-    rows += classes();
-    if (rows.isEmpty()) return {};
-    return section(QObject::tr("Readings"),
-                   paragraph(QObject::tr(
-                       "Means over the passes with the half-width of their 95 % interval; pulls at the "
-                       "speed at which most rigs were pulled. What is read in words: the commonest, with "
-                       "the 95 % interval of its share. Rigs that share a letter cannot be told apart; "
-                       "no letter: not compared.")) +
-                       fin::app::table({QObject::tr("Reading"), QObject::tr("Rig"), QObject::tr("Value"),
-                                        QObject::tr("Passes"), QString()},
-                                       rows),
-                   Page::New);
-  }
-
-  /// Rows of what was read in words.
-  QString classes() const {
-    const auto& passes = controller_.lineUp().passes();
-    QString rows;
-    for (const ReadingId reading : readingsAmong(passes, ReadAs::Class)) {
-      QString name = "<b>" + spokenName(reading).toHtmlEscaped() + "</b>";
-      for (const RigClasses& rig : compareClasses(passes, reading).rigs) {
-        rows += row({name, escaped(rig.rig), spokenClasses(rig).toHtmlEscaped(), QString::number(rig.passes),
-                     QString::fromStdString(rig.letters)});
-        name.clear();
-      }
-    }
-    return rows;
-  }
-
-  /// Which file, which frames, by which method and when: for whoever wants to check.
-  QString origins() const {
-    QString rows;
-    for (const ComparedPass& pass : controller_.lineUp().passes()) {
-      if (!pass.from) continue;
-      const Provenance& from = *pass.from;
-      rows += row({escaped(pass.title), escaped(from.clip.filename().string()),
-                   QString("%1–%2").arg(from.firstFrame).arg(from.lastFrame()),
-                   QString::number(from.frames.followed), QString::number(from.methodVersion),
-                   from.madeAt_s > 0.0 ? spokenMoment(from.madeAt_s) : QObject::tr("not known")});
-    }
-    if (rows.isEmpty()) return {};
-    return section(QObject::tr("Where the numbers come from"),
-                   fin::app::table({QObject::tr("Pass"), QObject::tr("Clip"), QObject::tr("Frames"),
-                                    QObject::tr("Followed"), QObject::tr("Method"), QObject::tr("Measured")},
-                                   rows));
-  }
-
-  QString spreads() const {
-    QString body;
-    const auto& passes = controller_.lineUp().passes();
-    for (std::size_t w = 0; w < table_.wishes.size(); ++w) {
-      if (!table_.wishes[w].judged.empty()) continue;
-      const ReadingId reading = table_.wishes[w].reading;
-      const auto rigs = valuesOf(passes, reading, table_.speeds_mm_s[w]);
-      if (rigs.empty()) continue;
-      const std::unique_ptr<QCustomPlot> plot(dressedPlot("reportPlot"));
-      const QString name = spokenName(reading);
-      plot->yAxis->grid()->setVisible(false);
-      plot->resize(kPlotWidth_px, kPlotEdge_px + kLane_px * static_cast<int>(rigs.size()));
-      drawSpread(*plot, compare(rigs, reading), rigs, name, shownUnit(reading, units_));
-      body += "<p>" + picture(plot->toPixmap(0, 0, 2.0).toImage(), kPlotWidth_px, name) + "</p>";
-    }
-    return section(QObject::tr("Spreads: passes as rings, means with their interval"), body);
-  }
-
-  static QString pictures(const std::vector<ReportStill>& stills) {
-    QString rows;
-    QStringList cells;
-    for (const ReportStill& still : stills) {
-      cells += (still.picture.isNull() ? QString()
-                                       : picture(still.picture, kStillWidth_px, still.caption) + "<br>") +
-               still.caption.toHtmlEscaped();
-      if (cells.size() < 2) continue;
-      rows += row(cells);
-      cells.clear();
-    }
-    if (!cells.isEmpty()) rows += row(cells);
-    return section(
-        QObject::tr("From the footage"),
-        rows.isEmpty() ? QString() : "<table cellspacing='0' cellpadding='4'>" + rows + "</table>");
-  }
-
-  QString caveats() const {
-    QStringList lines;
+  QStringList caveats() const {
     const LineUp& lineUp = controller_.lineUp();
+    QStringList lines = caveatsOf(controller_.plan(), table_.entries);
+    for (const QString& left : leftInWords(table_, byPlaces_)) {
+      if (!lines.contains(left)) lines += left;
+    }
     if (lineUp.fouled() > 0)
       lines += QObject::tr("%1 left out.")
                    .arg(counted(lineUp.fouled(), QObject::tr("fouled pass"), QObject::tr("fouled passes")));
-    QStringList unequal;
     for (std::size_t w = 0; w < table_.wishes.size(); ++w) {
       if (!table_.wishes[w].judged.empty()) continue;
       for (const QString& difference :
            lineUp.differencesFor(table_.wishes[w].reading, table_.speeds_mm_s[w])) {
-        if (!unequal.contains(difference)) unequal += difference;
+        if (!lines.contains(difference)) lines += difference;
       }
     }
-    lines += unequal;
     QStringList once;
     for (std::size_t w = 0; w < table_.wishes.size(); ++w) {
       for (std::size_t e = 0; e < table_.entries.size(); ++e) {
-        const QString rig = QString::fromStdString(table_.entries[e].rig);
+        const QString rig = said(table_.entries[e].rig);
         if (table_.cells[w][e] && table_.cells[w][e]->passes == 1 && !once.contains(rig)) once += rig;
       }
     }
     if (!once.isEmpty())
       lines += QObject::tr("One pass only of something scored: %1. How they vary is taken from the others.")
                    .arg(once.join(", "));
-    lines += QObject::tr("Not every model was tested, prices change, and one tank is not a lake.");
-    return section(QObject::tr("Caveats"), list(lines));
+    return lines;
   }
 
-  QString interest() const {
-    QString body = controller_.plan().interest.empty() ? QObject::tr("None was declared.")
-                                                       : QString::fromStdString(controller_.plan().interest);
-    return section(QObject::tr("Interest of the testers"), paragraph(body));
+  ReportSection scores(const QString& title, const Ranking& ranking, const QString& total) const {
+    ReportSection out{title, {}, {}};
+    if (ranking.placings.empty()) return out;
+    out.lines = {firstInWords(table_, ranking) + ". " + firmnessInWords(table_, ranking)};
+    out.table.heads = {QObject::tr("Place"),
+                       QObject::tr("Rig"),
+                       total,
+                       QObject::tr("May be place"),
+                       QObject::tr("First place: measured"),
+                       QObject::tr("other weights"),
+                       QObject::tr("both")};
+    for (const Placing& p : ranking.placings) {
+      out.table.rows.push_back({plainNumber(p.place, 1), said(table_.entries[p.entry].rig),
+                                plainNumber(p.total), placesInWords(p), percent(p.first.byMeasuring),
+                                percent(p.first.byWeights), percent(p.first.byBoth)});
+    }
+    return out;
+  }
+
+  /// By reading, every rig that has it, whether it is scored by or not.
+  ReportSection readings() const {
+    ReportSection out{
+        QObject::tr("All readings"),
+        {QObject::tr(
+            "Means over the passes with the half-width of their 95 % interval; pulls at the speed at "
+            "which most rigs were pulled. What is read in words: the commonest, with the 95 % "
+            "interval of its share. Rigs that share a letter cannot be told apart; no letter: not "
+            "compared.")},
+        {{QObject::tr("Reading"), QObject::tr("Rig"), QObject::tr("Value"), QObject::tr("Passes"),
+          QObject::tr("Letters")},
+         {}}};
+    for (const ReadingId reading : readingsAmong(passes_)) {
+      QString name = spokenName(reading);
+      for (const RigMean& rig : meansOf(reading).rigs) {
+        out.table.rows.push_back({name, said(rig.rig), spokenAs(reading, rig.mean, rig.u95(), units_),
+                                  QString::number(rig.passes), said(rig.letters)});
+        name.clear();
+      }
+    }
+    for (const ReadingId reading : readingsAmong(passes_, ReadAs::Class)) {
+      QString name = spokenName(reading);
+      for (const RigClasses& rig : compareClasses(passes_, reading).rigs) {
+        out.table.rows.push_back(
+            {name, said(rig.rig), spokenClasses(rig), QString::number(rig.passes), said(rig.letters)});
+        name.clear();
+      }
+    }
+    return out;
+  }
+
+  /// Which file, which frames, by which method and when: for whoever wants to check.
+  ReportSection origins() const {
+    ReportSection out{QObject::tr("Where the numbers come from"),
+                      {},
+                      {{QObject::tr("Pass"), QObject::tr("Clip"), QObject::tr("Frames"),
+                        QObject::tr("Followed"), QObject::tr("Method"), QObject::tr("Measured")},
+                       {}}};
+    for (const ComparedPass& pass : passes_) {
+      if (!pass.from) continue;
+      const Provenance& from = *pass.from;
+      out.table.rows.push_back(
+          {said(pass.title), said(from.clip.filename().string()),
+           QString("%1–%2").arg(from.firstFrame).arg(from.lastFrame()), QString::number(from.frames.followed),
+           QString::number(from.methodVersion),
+           from.madeAt_s > 0.0 ? spokenMoment(from.madeAt_s) : QObject::tr("not known")});
+    }
+    return out;
   }
 
   const VerdictController& controller_;
   UnitSystem units_;
   const DayPlan& day_;
+  const std::vector<ComparedPass>& passes_;
   ScoreTable table_;
   bool whole_ = true;  // before what may set it
   Ranking byPlaces_;
@@ -387,10 +496,11 @@ class Report {
 
 }  // namespace
 
-QString reportPage(const VerdictController& controller, const std::vector<ReportStill>& stills,
-                   UnitSystem units) {
-  const Report report(controller, units);
-  return report.whole() ? report.page(stills) : QString();
+std::optional<Report> reportOf(const VerdictController& controller, const std::map<QString, QImage>& pictures,
+                               UnitSystem units) {
+  const Gathering gathering(controller, units);
+  if (!gathering.whole()) return std::nullopt;
+  return gathering.report(pictures);
 }
 
 }  // namespace fin::app

@@ -98,7 +98,7 @@ Result<void> printPassSheet(const DayController& controller, const QString& file
                    .arg(plan.options.seed),
                held.toHtmlEscaped(), QObject::tr("Block"), QObject::tr("Rig"), QObject::tr("Pass"),
                QObject::tr("Done"), QObject::tr("Note"), sheetRows(controller));
-  return printHtml(html, name, file, kClipboard_pt);
+  return printHtml(html, name, file, {.points = kClipboard_pt});
 }
 
 Result<void> printCautions(const QString& file) {
@@ -109,7 +109,7 @@ Result<void> printCautions(const QString& file) {
     body +=
         QString("<h2>%1</h2><p>%2</p>").arg(text(c.heading).toHtmlEscaped(), text(c.full).toHtmlEscaped());
   }
-  return printHtml(body, QObject::tr("Cautions"), file, kWall_pt);
+  return printHtml(body, QObject::tr("Cautions"), file, {.points = kWall_pt});
 }
 
 Result<void> printLensBoard(const LensBoard& board, const QString& file) {

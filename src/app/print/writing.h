@@ -21,8 +21,12 @@ QString withEnding(const QString& file, const QString& ending);
 Result<void> writePdf(const QString& file, const std::function<void(QPdfWriter&)>& draw);
 
 enum class Paper { A4, A6 };
+struct Printing {
+  int points = 9;  ///< of its letters
+  Paper paper = Paper::A4;
+  bool contents = false;  ///< a bookmark for each heading
+};
 /// Pages of the HTML that Qt's rich text knows, as PDF. NotWritable with the file's name.
-Result<void> printHtml(const QString& html, const QString& title, const QString& file, int points,
-                       Paper paper = Paper::A4);
+Result<void> printHtml(const QString& html, const QString& title, const QString& file, const Printing& how);
 
 }  // namespace fin::app

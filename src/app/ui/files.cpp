@@ -28,6 +28,13 @@ QString askForFile(QWidget* parent, const QString& title, const QString& filter)
   return rememberFolder(QFileDialog::getOpenFileName(parent, title, Settings::all().fileFolder(), filter));
 }
 
+QStringList askForFiles(QWidget* parent, const QString& title, const QString& filter) {
+  const QStringList files =
+      QFileDialog::getOpenFileNames(parent, title, Settings::all().fileFolder(), filter);
+  if (!files.isEmpty()) rememberFolder(files.front());
+  return files;
+}
+
 QString askForFolder(QWidget* parent, const QString& title) {
   return QFileDialog::getExistingDirectory(parent, title, Settings::all().clipFolder());
 }

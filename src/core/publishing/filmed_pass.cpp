@@ -7,7 +7,9 @@
 #include <cmath>
 #include <set>
 
+#include "core/calibration/clip_clock.h"
 #include "core/measuring/main_trace.h"
+#include "core/publishing/make_film.h"
 
 namespace fin {
 namespace {
@@ -15,6 +17,10 @@ namespace {
 constexpr double kEvery_s = 0.25;
 constexpr std::size_t kMostSteps = 40;
 constexpr std::size_t kMostReadings = 8;
+constexpr double kLoop_s = 2.0;  ///< of true time
+constexpr double kLoopSlowness = 5.0;
+constexpr int kLoopWidth_px = 640;
+constexpr int kLoopHeight_px = 480;
 
 std::string spelled(ReadingId id) {
   std::string out(toString(id));
@@ -44,36 +50,6 @@ FilmTrace plainTrace(const PassRequest& request, const PassResult& result) {
                 trace.what == MainTrace::What::Depth};
   for (const double y : trace.series.y) out.y.push_back(trace.shown(y));
   return out;
-}
-
-/// The mean of the marks, of the outline where there are none.
-std::vector<FilmLure> lureIn(const Track& track) {
-  std::vector<FilmLure> out;
-  for (std::size_t i = 0; i < track.frameCount; ++i) {
-    PixelPoint sum;
-    int count = 0;
-    const auto add = [&](bool seen, PixelPoint at) {
-      if (!seen) return;
-      sum = sum + at;
-      ++count;
-    };
-    for (const MarkTrack& mark : track.marks) add(mark.samples[i].seen, mark.samples[i].at);
-    if (track.marks.empty() && i < track.outline.size()) add(track.outline[i].seen, track.outline[i].centre);
-    if (count > 0) out.push_back({track.firstFrame + i, sum * (1.0 / count)});
-  }
-  return out;
-}
-
-std::optional<double> lengthIn(const PassRequest& request, const PassResult& result) {
-  if (const auto placed = bodyLength_px(request)) return placed;
-  std::vector<double> lengths;
-  for (const OutlineSample& sample : result.track.outline) {
-    if (sample.seen) lengths.push_back(sample.length_px);
-  }
-  if (lengths.empty()) return std::nullopt;
-  std::nth_element(lengths.begin(), lengths.begin() + static_cast<std::ptrdiff_t>(lengths.size() / 2),
-                   lengths.end());
-  return lengths[lengths.size() / 2];
 }
 
 Track firstOf(const Track& track, std::size_t frames) {
@@ -107,6 +83,68 @@ void addWords(std::vector<FilmWords>& to, const ReadingSet& readings, const std:
 
 }  // namespace
 
+std::vector<FilmLure> lureOn(const Track& track) {
+  std::vector<FilmLure> out;
+  for (std::size_t i = 0; i < track.frameCount; ++i) {
+    PixelPoint sum;
+    int count = 0;
+    const auto add = [&](bool seen, PixelPoint at) {
+      if (!seen) return;
+      sum = sum + at;
+      ++count;
+    };
+    for (const MarkTrack& mark : track.marks) add(mark.samples[i].seen, mark.samples[i].at);
+    if (track.marks.empty() && i < track.outline.size()) add(track.outline[i].seen, track.outline[i].centre);
+    if (count > 0) out.push_back({track.firstFrame + i, sum * (1.0 / count)});
+  }
+  return out;
+}
+
+std::optional<double> lureLength_px(const PassRequest& request, const Track& track) {
+  if (const auto placed = bodyLength_px(request)) return placed;
+  std::vector<double> lengths;
+  for (const OutlineSample& sample : track.outline) {
+    if (sample.seen) lengths.push_back(sample.length_px);
+  }
+  if (lengths.empty()) return std::nullopt;
+  const auto middle = lengths.begin() + static_cast<std::ptrdiff_t>(lengths.size() / 2);
+  std::nth_element(lengths.begin(), middle, lengths.end());
+  return *middle;
+}
+
+Result<FilmScript> loopOf(const PassRequest& request, const Track& track, const JobControl& job) {
+  const auto clip = openClip(request, {.job = {job.stop, {}}});
+  if (!clip) return tl::unexpected(clip.error());
+  const auto clock = ClipClock::create((*clip)->index(), request.captureRate);
+  if (!clock) return tl::unexpected(clock.error());
+  FilmScript out{
+      .slowness = kLoopSlowness, .width_px = kLoopWidth_px, .height_px = kLoopHeight_px, .bare = true};
+  const double begins_s = clock->timeOf(track.firstFrame).value();
+  const double ends_s =
+      clock->timeOf(track.firstFrame + track.frameCount - std::min<std::size_t>(track.frameCount, 1)).value();
+  const double middle_s = 0.5 * (begins_s + ends_s);
+  out.passes.push_back({.clip = request.clip,
+                        .captureRate = request.captureRate,
+                        .byField = request.byField,
+                        .from_s = std::max(begins_s, middle_s - 0.5 * kLoop_s),
+                        .lure = lureOn(track),
+                        .length_px = lureLength_px(request, track)});
+  const double to_s = std::min(ends_s, middle_s + 0.5 * kLoop_s);
+  if (to_s > *out.passes.front().from_s) out.passes.front().to_s = to_s;
+  return out;
+}
+
+Result<void> writeLoop(const FilmScript& loop, const std::filesystem::path& name, const JobControl& job) {
+  const char* endings[] = {".mp4", ".webm"};
+  for (int i = 0; i < 2; ++i) {
+    std::filesystem::path file = name;
+    file += endings[i];
+    if (auto made = makeFilm(loop, file, partOf(job, 0.5 * i, 0.5 * (i + 1))); !made)
+      return tl::unexpected(made.error());
+  }
+  return {};
+}
+
 FilmLanguage plainFilmLanguage() {
   return {plainReading, plainTrace};
 }
@@ -117,8 +155,8 @@ FilmPass filmedPass(const PassRequest& request, const PassResult& result, const 
   if (!said.captureRate) said.captureRate = request.captureRate;
   said.byField |= request.byField;
   if (said.caption.empty()) said.caption = request.rigName;
-  if (said.lure.empty()) said.lure = lureIn(result.track);
-  if (!said.length_px) said.length_px = lengthIn(request, result);
+  if (said.lure.empty()) said.lure = lureOn(result.track);
+  if (!said.length_px) said.length_px = lureLength_px(request, result.track);
   if (!said.mmPerPixel) {
     if (const auto scale = scaleOf(request, request.scalePlane); scale && *scale)
       said.mmPerPixel = (*scale)->mmPerPixel();

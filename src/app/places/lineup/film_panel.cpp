@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/places/lineup/film_panel.h"
 
-#include <QHBoxLayout>
 #include <QVBoxLayout>
 
 #include "app/ui/files.h"
@@ -13,11 +12,6 @@ namespace {
 
 constexpr int kEndHeight_px = 110;
 
-QString spokenTime(double seconds) {
-  return seconds < 90.0 ? QObject::tr("%1 s left").arg(seconds, 0, 'f', 0)
-                        : QObject::tr("%1 min left").arg(seconds / 60.0, 0, 'f', 0);
-}
-
 }  // namespace
 
 FilmPanel::FilmPanel(QWidget* parent)
@@ -27,10 +21,7 @@ FilmPanel::FilmPanel(QWidget* parent)
       shape_(new QComboBox),
       sound_(new QComboBox),
       make_(namedButton(tr("Make the film …"), "makeFilm")),
-      script_(namedButton(tr("Write its script …"), "writeFilmScript")),
-      stop_(namedButton(tr("Stop"), "stopFilm")),
-      progress_(new QProgressBar),
-      said_(new WholeLabel) {
+      script_(namedButton(tr("Write its script …"), "writeFilmScript")) {
   setProperty("card", true);
   setObjectName("filmPanel");
   auto* layout = new QVBoxLayout(this);
@@ -61,12 +52,7 @@ FilmPanel::FilmPanel(QWidget* parent)
   make_->setProperty("primary", true);
   layout->addWidget(make_);
   layout->addWidget(script_);
-  auto* row = new QHBoxLayout;
-  row->addWidget(progress_, 1);
-  row->addWidget(stop_);
-  layout->addLayout(row);
-  said_->setObjectName("filmSaid");
-  layout->addWidget(said_);
+  layout->addWidget(new MakingRow(maker_, "filmSaid", "stopFilm"));
   layout->addStretch();
   connect(make_, &QPushButton::clicked, this, [this] {
     const QString file = askWhereTo(this, tr("Where to"), "in-step.mp4", tr("Films (*.mp4 *.webm)"));
@@ -76,25 +62,8 @@ FilmPanel::FilmPanel(QWidget* parent)
     const QString file = askWhereTo(this, tr("Where to"), "in-step.film.json");
     if (!file.isEmpty()) emit scriptWanted(file);
   });
-  connect(stop_, &QPushButton::clicked, this, [this] {
-    maker_.stop();
-    refresh();
-  });
-  connect(&maker_, &FilmMaker::begun, this, [this] {
-    progress_->setRange(0, 0);  // until it is known how long it takes
-    refresh();
-  });
-  connect(&maker_, &FilmMaker::progressed, this, [this](double share, double left_s) {
-    progress_->setRange(0, 100);
-    progress_->setValue(static_cast<int>(100.0 * share));
-    progress_->setFormat(tr("%p %, %1").arg(spokenTime(left_s)));
-    refresh();
-  });
-  connect(&maker_, &FilmMaker::done, this, [this](const QString& message, bool trouble) {
-    said_->setText(breakable(message));
-    setLook(*said_, "trouble", trouble);
-    refresh();
-  });
+  connect(&maker_, &FilmMaker::begun, this, &FilmPanel::refresh);
+  connect(&maker_, &FilmMaker::done, this, &FilmPanel::refresh);
   setSlowed(true);
   refresh();
 }
@@ -124,13 +93,8 @@ void FilmPanel::setSlowed(bool slowed) {
 }
 
 void FilmPanel::refresh() {
-  const bool busy = maker_.busy();
-  progress_->setVisible(busy);
-  stop_->setVisible(busy);
-  make_->setEnabled(!busy);
-  script_->setEnabled(!busy);
-  if (!busy) return;
-  said_->clear();
+  make_->setEnabled(!maker_.busy());
+  script_->setEnabled(!maker_.busy());
 }
 
 }  // namespace fin::app

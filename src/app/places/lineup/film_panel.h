@@ -3,14 +3,12 @@
 
 #include <QComboBox>
 #include <QFrame>
-#include <QLabel>
 #include <QLineEdit>
 #include <QPlainTextEdit>
-#include <QProgressBar>
 #include <QPushButton>
-#include <optional>
 
 #include "app/controllers/film_maker.h"
+#include "app/places/making_row.h"
 
 namespace fin::app {
 
@@ -43,9 +41,6 @@ class FilmPanel : public QFrame {
   QComboBox* sound_;
   QPushButton* make_;
   QPushButton* script_;
-  QPushButton* stop_;
-  QProgressBar* progress_;
-  QLabel* said_;
 };
 
 }  // namespace fin::app

@@ -5,9 +5,8 @@
 #include <QScrollBar>
 #include <QVBoxLayout>
 
-#include "app/canvas/view/lure_place.h"
-#include "app/controllers/pass_controller.h"
-#include "app/jobs/picture_image.h"
+#include "app/phrases/words.h"
+#include "app/print/rig_card.h"
 #include "app/print/writing.h"
 #include "app/ui/files.h"
 #include "app/ui/pieces.h"
@@ -17,40 +16,7 @@
 namespace fin::app {
 namespace {
 
-constexpr int kStill_px = 640;
 constexpr int kPrint_pt = 9;
-constexpr double kNearer = 2.5;
-
-/// A frame of a pass, to be taken in the background.
-struct Wanted {
-  QString caption;
-  std::filesystem::path clip;
-  std::size_t frame = 0;
-  std::optional<QPointF> lure;  ///< where it is in that frame
-};
-
-/// About the lure, in the picture's own shape.
-QRect partAbout(QPointF lure, QSize picture) {
-  QRect part(QPoint(), picture / kNearer);
-  part.moveCenter(lure.toPoint());
-  part.moveLeft(std::clamp(part.left(), 0, picture.width() - part.width()));
-  part.moveTop(std::clamp(part.top(), 0, picture.height() - part.height()));
-  return part;
-}
-
-ReportStill take(const Wanted& wanted, const std::stop_token& stop) {
-  ReportStill out{wanted.caption, {}};
-  const auto clip = Clip::open(wanted.clip, {{}, {stop, {}}});
-  const auto reader = clip ? Clip::reader(*clip, {}) : tl::unexpected(clip.error());
-  const auto picture = reader ? (*reader)->frame(wanted.frame) : tl::unexpected(reader.error());
-  if (!picture) {
-    out.caption = QObject::tr("%1: its clip is gone or cannot be read").arg(wanted.caption);
-    return out;
-  }
-  const QSize size(picture->width(), picture->height());
-  out.picture = imageOf(*picture, kStill_px, wanted.lure ? partAbout(*wanted.lure, size) : QRect());
-  return out;
-}
 
 }  // namespace
 
@@ -60,7 +26,7 @@ ReportPage::ReportPage(VerdictController& controller, QWidget* parent)
       conclusion_(new QPlainTextEdit),
       interest_(new QLineEdit),
       prices_(new QLineEdit),
-      done_(faintLabel({})),
+      row_(new MakingRow(publisher_, "reportDone", "stopReport")),
       page_(new QTextBrowser) {
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
@@ -73,7 +39,7 @@ ReportPage::ReportPage(VerdictController& controller, QWidget* parent)
   connect(&controller, &VerdictController::changed, this, &ReportPage::refresh);
   connect(&controller.rankings(), &Rankings::ready, this, [this] {
     refresh();
-    for (const auto& [form, name] : std::exchange(waiting_, {})) write(form, name);
+    writeWaiting();
   });
 }
 
@@ -103,7 +69,8 @@ QWidget* ReportPage::buildLeft() {
   left->addStretch();
   const std::tuple<QString, const char*, Form> ways[] = {
       {tr("Write as PDF …"), "report.pdf", Form::Pdf},
-      {tr("Write as a web page …"), "report.html", Form::WebPage},
+      {tr("Web page with clips …"), "report-page", Form::WebPage},
+      {tr("Cards for phones …"), "report-cards", Form::Cards},
       {tr("All readings as a table …"), "readings.csv", Form::Table},
       {tr("All readings as JSON …"), "readings.json", Form::Json}};
   for (const auto& [text, name, form] : ways) {
@@ -114,8 +81,7 @@ QWidget* ReportPage::buildLeft() {
     });
     left->addWidget(button);
   }
-  done_->setObjectName("reportDone");
-  left->addWidget(done_);
+  left->addWidget(row_);
   return box;
 }
 
@@ -151,73 +117,72 @@ void ReportPage::refresh() {
   if (!prices_->hasFocus()) prices_->setText(QString::fromStdString(plan.pricesFrom));
   takeStills();
   const int at = page_->verticalScrollBar()->value();
-  const QString html = reportPage(controller_, stills_, units_);
-  if (html.isEmpty()) return;  // until the rankings are there
-  page_->setHtml(html);
+  const auto report = reportOf(controller_, pictures_, units_);
+  if (!report) return;  // until the rankings are there
+  page_->setHtml(reportHtml(*report, ReportForm::Print));
   page_->verticalScrollBar()->setValue(at);
 }
 
-/// One frame of every rig, from the middle of what was followed; only when other passes were read.
+/// Only when other passes were read.
 void ReportPage::takeStills() {
   std::vector<PassId> passes;
-  std::vector<Wanted> wanted;
-  QStringList rigs;
-  const Log& log = controller_.lineUp().passController().log();
-  for (const ComparedPass& pass : controller_.lineUp().passes()) {
-    const QString rig = QString::fromStdString(pass.rig);
-    if (rigs.contains(rig)) continue;
-    rigs += rig;
-    passes.push_back(pass.id);
-  }
-  if (passes == stillsOf_) return;
-  stillsOf_ = passes;
-  for (std::size_t i = 0; i < passes.size(); ++i) {
-    const auto kept = log.pass(passes[i]);
-    const auto measured = log.measurement(passes[i]);
-    if (!kept) continue;
-    Wanted one{rigs[static_cast<qsizetype>(i)], kept->request.clip, kept->request.firstFrame, {}};
-    if (measured && *measured) {
-      const Track& way = (*measured)->track;
-      one.frame = way.firstFrame + way.frameCount / 2;
-      one.lure = lurePlace(way, one.frame, 3);
-    }
-    wanted.push_back(std::move(one));
-  }
+  for (const ComparedPass& pass : controller_.lineUp().passes()) passes.push_back(pass.id);
+  if (passes == picturesOf_) return;
+  picturesOf_ = passes;
   taking_.start(
-      [wanted](const JobControl& job) -> Result<std::vector<ReportStill>> {
-        std::vector<ReportStill> out;
-        for (const Wanted& w : wanted) {
-          if (!job.cancelled()) out.push_back(take(w, job.stop));
-        }
-        return out;
-      },
-      [this](Result<std::vector<ReportStill>> stills) {
-        if (stills) stills_ = std::move(*stills);
+      [shown = shownPasses(controller_.lineUp())](
+          const JobControl& job) -> Result<std::map<QString, QImage>> { return picturesOf(shown, job); },
+      [this](Result<std::map<QString, QImage>> pictures) {
+        if (pictures) pictures_ = std::move(*pictures);
         refresh();
+        writeWaiting();
       });
 }
 
+/// What was asked for before pictures and rankings were there.
+void ReportPage::writeWaiting() {
+  for (const auto& [form, name] : std::exchange(waiting_, {})) write(form, name);
+}
+
 void ReportPage::write(Form form, const QString& name) {
-  const QString page = reportPage(controller_, stills_, units_);
-  if (page.isEmpty() && (form == Form::Pdf || form == Form::WebPage)) {
+  if (form == Form::Table || form == Form::Json) return writeReadings(form, name);
+  takeStills();
+  const auto report = busyGathering() ? std::nullopt : reportOf(controller_, pictures_, units_);
+  if (!report) {
     waiting_.emplace_back(form, name);
-    return done_->setText(tr("It is written as soon as the rankings are worked out."));
+    return row_->say(tr("It is written as soon as the pictures are taken and the rankings worked out."),
+                     false);
   }
+  if (form == Form::WebPage) return publisher_.writeWebPage(*report, shownPasses(controller_.lineUp()), name);
+  if (form == Form::Cards) {
+    const auto cards = writeRigCards(*report, name);
+    return cards
+               ? row_->say(tr("Written: %1 in %2").arg(counted(*cards, tr("card"), tr("cards")), name), false)
+               : row_->say(QString::fromStdString(cards.error().message), true);
+  }
+  const QString file = withEnding(name, ".pdf");
+  say(printHtml(reportHtml(*report, ReportForm::Print), report->title, file,
+                {.points = kPrint_pt, .contents = true}),
+      file);
+}
+
+void ReportPage::writeReadings(Form form, const QString& name) {
   const auto& passes = controller_.lineUp().passes();
-  const std::string& day = controller_.lineUp().day().plan().name;
-  const char* endings[] = {".pdf", ".html", ".csv", ".json"};
-  const QString file = withEnding(name, endings[static_cast<int>(form)]);
-  const auto content = [&]() -> QByteArray {
-    if (form == Form::WebPage) return page.toUtf8();
-    if (form == Form::Json)
-      return QByteArray::fromStdString(writePasses(day, controller_.lineUp().entries(), passes));
-    ReadingRows rows = rowsOf(passes);
-    return QByteArray::fromStdString(writeCsv({',', std::move(rows.heads), std::move(rows.rows)}));
-  };
-  const Result<void> done = form == Form::Pdf ? printHtml(page, QString::fromStdString(day), file, kPrint_pt)
-                                              : writeFile(file, content());
-  setLook(*done_, "trouble", !done);
-  done_->setText(done ? tr("Written: %1").arg(file) : QString::fromStdString(done.error().message));
+  const QString file = withEnding(name, form == Form::Json ? ".json" : ".csv");
+  if (form == Form::Json) {
+    const std::string& day = controller_.lineUp().day().plan().name;
+    return say(
+        writeFile(file, QByteArray::fromStdString(writePasses(day, controller_.lineUp().entries(), passes))),
+        file);
+  }
+  ReadingRows rows = rowsOf(passes);
+  say(writeFile(file,
+                QByteArray::fromStdString(writeCsv({',', std::move(rows.heads), std::move(rows.rows)}))),
+      file);
+}
+
+void ReportPage::say(const Result<void>& done, const QString& file) {
+  row_->say(done ? tr("Written: %1").arg(file) : QString::fromStdString(done.error().message), !done);
 }
 
 }  // namespace fin::app

@@ -1,14 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 
-#include <QLabel>
 #include <QLineEdit>
 #include <QPlainTextEdit>
 #include <QTextBrowser>
 #include <QWidget>
 
+#include "app/controllers/publisher.h"
 #include "app/controllers/verdict_controller.h"
 #include "app/jobs/job.h"
+#include "app/places/making_row.h"
 #include "app/print/report.h"
 
 namespace fin::app {
@@ -21,9 +22,10 @@ class ReportPage : public QWidget {
   explicit ReportPage(VerdictController& controller, QWidget* parent = nullptr);
   void setUnits(UnitSystem units);
   /// Stills are still being taken from the clips, or rankings worked out.
-  [[nodiscard]] bool busy() const { return taking_.running() || controller_.rankings().busy(); }
-  enum class Form { Pdf, WebPage, Table, Json };
-  /// Writes it; the file gets the form's ending where the name has another one. Says below how it went.
+  [[nodiscard]] bool busy() const { return busyGathering() || publisher_.busy(); }
+  /// The web page and the cards are folders.
+  enum class Form { Pdf, WebPage, Cards, Table, Json };
+  /// Writes it; a file gets the form's ending where the name has another one. Says below how it went.
   void write(Form form, const QString& name);
 
  protected:
@@ -35,18 +37,23 @@ class ReportPage : public QWidget {
   void refresh();
   void takeStills();
   void keepWords();
+  void writeWaiting();
+  void writeReadings(Form form, const QString& name);
+  void say(const Result<void>& done, const QString& file);
+  [[nodiscard]] bool busyGathering() const { return taking_.running() || controller_.rankings().busy(); }
 
   VerdictController& controller_;
   UnitSystem units_ = UnitSystem::Metric;
   QPlainTextEdit* conclusion_;
   QLineEdit* interest_;
   QLineEdit* prices_;
-  QLabel* done_;
+  Publisher publisher_;
+  MakingRow* row_;
   QTextBrowser* page_;
   std::vector<std::pair<Form, QString>> waiting_;  ///< to be written when the rankings are there
-  std::vector<ReportStill> stills_;
-  std::vector<PassId> stillsOf_;  ///< the passes that they were taken from
-  Job<std::vector<ReportStill>> taking_;
+  std::map<QString, QImage> pictures_;             ///< by rig
+  std::vector<PassId> picturesOf_;                 ///< the passes that they were taken from
+  Job<std::map<QString, QImage>> taking_;
 };
 
 }  // namespace fin::app

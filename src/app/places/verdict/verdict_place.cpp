@@ -13,6 +13,7 @@ VerdictPlace::VerdictPlace(VerdictController& controller, LineUp& lineUp, WaterC
       pages_(new PageTabs),
       purposes_(new PurposePage(controller)),
       judged_(new JudgedPage(controller)),
+      vote_(new VotePage(controller)),
       together_(new TogetherPage(controller)),
       catches_(new CatchesPage(water)),
       box_(new BoxPage(water, controller)),
@@ -31,6 +32,7 @@ VerdictPlace::VerdictPlace(VerdictController& controller, LineUp& lineUp, WaterC
   pages_->addPage(tr("What for"), "verdictPurpose", purposes_);
   pages_->addPage(tr("Against the price"), "verdictPrice", score(ScorePage::School::Price));
   pages_->addPage(tr("Judged"), "verdictJudged", judged_);
+  pages_->addPage(tr("Vote"), "verdictVote", vote_);
   pages_->addPage(tr("Pulled together"), "verdictTogether", together_);
   pages_->addPage(tr("Catches"), "verdictCatches", catches_);
   pages_->addPage(tr("Box"), "verdictBox", box_);

@@ -10,6 +10,7 @@
 #include "app/places/verdict/report_page.h"
 #include "app/places/verdict/score_page.h"
 #include "app/places/verdict/together_page.h"
+#include "app/places/verdict/vote_page.h"
 #include "app/ui/page_tabs.h"
 
 namespace fin::app {
@@ -19,7 +20,7 @@ class VerdictPlace : public QWidget {
   Q_OBJECT
 
  public:
-  enum class Page { Places, Points, Purpose, Price, Judged, Together, Catches, Box, Report };
+  enum class Page { Places, Points, Purpose, Price, Judged, Vote, Together, Catches, Box, Report };
 
   VerdictPlace(VerdictController& controller, LineUp& lineUp, WaterController& water,
                QWidget* parent = nullptr);
@@ -27,6 +28,7 @@ class VerdictPlace : public QWidget {
   void setUnits(UnitSystem units);
   /// Begins with what came of a day on the water.
   void showCatches();
+  [[nodiscard]] VotePage& vote() { return *vote_; }
   [[nodiscard]] ReportPage& report() { return *report_; }
   [[nodiscard]] const VerdictController& controller() const { return controller_; }
   [[nodiscard]] const ActionTable& actions() const { return judged_->actions(); }
@@ -44,6 +46,7 @@ class VerdictPlace : public QWidget {
   std::vector<ScorePage*> scores_;
   PurposePage* purposes_;
   JudgedPage* judged_;
+  VotePage* vote_;
   TogetherPage* together_;
   CatchesPage* catches_;
   BoxPage* box_;
