@@ -16,6 +16,7 @@
 #include "core/rehearsal/rehearse.h"
 #include "demo/demo_passes.h"
 #include "demo/demo_season.h"
+#include "demo/demo_vote.h"
 
 namespace fin {
 namespace {
@@ -367,6 +368,7 @@ Result<fs::path> makeDemoDay(const fs::path& folder, const JobControl& job) {
     VerdictPlan verdict;
     verdict.interest = "One of us designed the Pellow 110, so it is shown and not graded.";
     verdict.pricesFrom = "list of the harbour shop, the week before";
+    verdict.vote = demoVote(plan.rack);
     if (auto ok = (*log)->saveVerdict(VerdictPlan{}, verdict); !ok) return tl::unexpected(ok.error());
   }
   const auto known = [&](const std::string& title) {

@@ -79,6 +79,7 @@ std::vector<Stop> allPages() {
                                    {"Purpose", Verdict::Purpose},
                                    {"Price", Verdict::Price},
                                    {"Judged", Verdict::Judged},
+                                   {"Vote", Verdict::Vote},
                                    {"Together", Verdict::Together},
                                    {"Catches", Verdict::Catches},
                                    {"Box", Verdict::Box},

@@ -5,6 +5,7 @@
 #include <QListWidget>
 #include <QTableWidget>
 
+#include "core/exchange/film_json.h"
 #include "read_day_fixture.h"
 #include "support/numbered_film.h"
 
@@ -172,6 +173,53 @@ TEST_F(InStep, ScoresByEyeBlindAndThenComparesWithTheReading) {
   EXPECT_EQ(table->rowCount(), 0);
   press("undo");
   EXPECT_EQ(table->rowCount(), 7) << "forgetting can be undone";
+}
+
+TEST_F(InStep, FilmsWhatIsSeenAndWritesItsScript) {
+  tick(2);
+  press("filmInStep");
+  find<QComboBox>("slowness")->setCurrentIndex(1);  // half of the true speed
+  find<QComboBox>("filmShape")->setCurrentIndex(1);
+  find<QLineEdit>("filmTitle")->setText("Which <is> it?");
+  EXPECT_TRUE(find<QPlainTextEdit>("filmEnd")->toPlainText().contains("one tank is not a lake"));
+  EXPECT_FALSE(find<QComboBox>("filmSound")->isEnabled()) << "a slowed film is silent";
+  const auto place = [&](const char* name) { return QString::fromStdString((folder_ / name).string()); };
+  emit page().film().filmWanted(place("film.mp4"));
+  ASSERT_TRUE(waitFor([&] { return !page().film().maker().busy(); }));
+  const auto film = Clip::open(folder_ / "film.mp4");
+  ASSERT_TRUE(film) << text("filmSaid").toStdString();
+  EXPECT_EQ((*film)->info().width_px, 1280);
+  // Runs of 50 and 45 frames at 50 a second, from their beginnings: a second, less the last frame's stand, at
+  // half the speed and 30 a second; with 3 s of title and 6 s of what to know.
+  EXPECT_NEAR(static_cast<double>((*film)->index().frameCount()), 30.0 * (3.0 + 6.0 + 2.0 * 0.98), 2.0);
+  EXPECT_TRUE(text("filmSaid").startsWith("Made: "));
+
+  emit page().film().scriptWanted(place("film.json"));
+  ASSERT_TRUE(waitFor([&] { return !page().film().maker().busy(); }));
+  const auto script = parseFilm(test::slurp(folder_ / "film.json"), folder_.path());
+  ASSERT_TRUE(script) << script.error().message;
+  ASSERT_TRUE(validate(*script));
+  EXPECT_EQ(script->title, "Which <is> it?");
+  EXPECT_EQ(script->passes[0].clip, folder_ / "clip 0.mp4");
+  EXPECT_EQ(script->passes[0].lure.size(), 50U);
+  EXPECT_NEAR(script->passes[1].instant(), 15.0 / kFilm_Hz, 1e-9);
+  EXPECT_NEAR(script->passes[0].mmPerPixel.value_or(0.0), 2.0, 1e-9);
+}
+
+TEST_F(InStep, StopsAFilmAndSaysOfAClipThatIsGone) {
+  tick(2);
+  press("filmInStep");
+  find<QComboBox>("slowness")->setCurrentIndex(5);
+  emit page().film().filmWanted(QString::fromStdString((folder_ / "film.webm").string()));
+  ASSERT_TRUE(waitFor([&] { return find<QPushButton>("stopFilm")->isVisible(); }));
+  press("stopFilm");
+  EXPECT_EQ(text("filmSaid"), "Stopped. Nothing was left behind.");
+  EXPECT_FALSE(find<QPushButton>("stopFilm")->isVisible());
+  std::filesystem::remove(folder_ / "clip 1.mp4");
+  emit page().film().filmWanted(QString::fromStdString((folder_ / "film.webm").string()));
+  ASSERT_TRUE(waitFor([&] { return !page().film().maker().busy(); }));
+  EXPECT_TRUE(text("filmSaid").contains("clip 1.mp4")) << text("filmSaid").toStdString();
+  EXPECT_FALSE(std::filesystem::exists(folder_ / "film.webm"));
 }
 
 }  // namespace

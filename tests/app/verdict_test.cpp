@@ -275,13 +275,15 @@ TEST_F(VerdictTest, LeadsFromAPropertyToItsPasses) {
 TEST_F(VerdictTest, WritesAReportThatStandsAlone) {
   press("verdictReport");
   ASSERT_TRUE(waitFor([&] { return !window_->verdict().report().busy(); }));
-  find<QLineEdit>("interest")->setText("We made Ours.");
+  find<QLineEdit>("interest")->setText("We <made> Ours & \"theirs\".");
   press("keepWords");
   const QString page = find<QTextBrowser>("report")->toPlainText();
-  for (const char* part : {"How wide and how fast does it work", "share the first place", "Even",
-                           "shown only", "32.0 ± 0.2 °", "We made Ours.", "one tank is not a lake",
-                           "its clip is gone or cannot be read", "Where the numbers come from", "pull 1.mp4"})
+  for (const char* part :
+       {"How wide and how fast does it work", "share the first place", "Even", "shown, not graded",
+        "32.0 ± 0.2 °", "We <made> Ours & \"theirs\".", "one tank is not a lake",
+        "its clip is gone or cannot be read", "Where the numbers come from", "pull 1.mp4"})
     EXPECT_TRUE(page.contains(part)) << part << "\n" << page.toStdString();
+  EXPECT_LT(page.indexOf("share the first place"), page.indexOf("Appendix")) << "the answer comes first";
   using Form = ReportPage::Form;
   const auto read = [&](const char* name, Form form, const char* ending) {
     const QString file = QString::fromStdString((folder_ / name).string());
@@ -290,10 +292,9 @@ TEST_F(VerdictTest, WritesAReportThatStandsAlone) {
     EXPECT_TRUE(written.open(QIODevice::ReadOnly)) << name;
     return written.readAll();
   };
-  EXPECT_TRUE(read("report.odd", Form::Pdf, ".pdf").startsWith("%PDF"));
-  const QByteArray html = read("report.html", Form::WebPage, "");
-  EXPECT_TRUE(html.contains("data:image/png;base64,"));
-  EXPECT_FALSE(html.contains("http")) << "nothing is fetched";
+  const QByteArray pdf = read("report.odd", Form::Pdf, ".pdf");
+  EXPECT_TRUE(pdf.startsWith("%PDF"));
+  EXPECT_TRUE(pdf.contains("/Outlines"));
   EXPECT_EQ(read("readings.csv", Form::Table, "").count('\n'), 1 + 12 * 3 + 2);
   const auto json = nlohmann::json::parse(read("readings.json", Form::Json, "").toStdString());
   EXPECT_EQ(json["format"], "agile-fin-passes/1");
@@ -302,6 +303,35 @@ TEST_F(VerdictTest, WritesAReportThatStandsAlone) {
   window_->verdict().report().write(Form::Pdf,
                                     QString::fromStdString((folder_ / "no" / "such.pdf").string()));
   EXPECT_TRUE(text("reportDone").contains("cannot be written"));
+}
+
+TEST_F(VerdictTest, WritesAWebPageAndCardsIntoFoldersThatAreWhole) {
+  press("verdictReport");
+  ASSERT_TRUE(waitFor([&] { return !window_->verdict().report().busy(); }));
+  find<QLineEdit>("interest")->setText("<script>alert(1)</script>");
+  press("keepWords");
+  ReportPage& report = window_->verdict().report();
+  const auto place = [&](const char* name) { return QString::fromStdString((folder_ / name).string()); };
+  report.write(ReportPage::Form::WebPage, place("page"));
+  ASSERT_TRUE(waitFor([&] { return !report.busy(); }));
+  QFile file(place("page") + "/index.html");
+  ASSERT_TRUE(file.open(QIODevice::ReadOnly)) << text("reportDone").toStdString();
+  const QByteArray html = file.readAll();
+  EXPECT_TRUE(html.contains("data:image/png;base64,"));
+  EXPECT_FALSE(html.contains("://")) << "nothing is fetched";
+  EXPECT_FALSE(html.contains("<script")) << "what was typed is text";
+  EXPECT_TRUE(html.contains("&lt;script&gt;"));
+  EXPECT_TRUE(html.contains("No picture: its clip is gone"));
+  EXPECT_TRUE(text("reportDone").contains("Without a clip")) << text("reportDone").toStdString();
+  report.write(ReportPage::Form::WebPage, place("page"));
+  ASSERT_TRUE(waitFor([&] { return !report.busy(); }));
+  EXPECT_TRUE(text("reportDone").contains("choose another name"));
+  report.write(ReportPage::Form::Cards, place("cards"));
+  const QStringList cards = QDir(place("cards")).entryList({"*.png"});
+  EXPECT_EQ(static_cast<std::size_t>(cards.size()),
+            window_->verdict().controller().lineUp().entries().size());
+  EXPECT_EQ(QImage(place("cards") + "/" + cards.front()).size(), QSize(1080, 1350));
+  EXPECT_FALSE(QDir(place("cards.part")).exists());
 }
 
 TEST(EmptyVerdict, StaysUsefulAndInventsNothing) {

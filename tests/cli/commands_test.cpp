@@ -4,9 +4,12 @@
 
 #include <nlohmann/json.hpp>
 
+#include "core/exchange/ballot_json.h"
 #include "core/exchange/pass_json.h"
+#include "core/footage/clip.h"
 #include "support/command_line.h"
 #include "support/logged.h"
+#include "support/numbered_film.h"
 
 namespace fin {
 namespace {
@@ -309,6 +312,76 @@ TEST(WaterCommands, RefuseWhatIsNoDayOnTheWater) {
   EXPECT_EQ(ran.exit, 2);
   EXPECT_NE(ran.err.find("no day on the water"), std::string::npos) << ran.err;
   EXPECT_EQ(runCli(folder, "catches " + dry.string()).exit, 0) << "nothing was caught, and that is said";
+}
+
+TEST(FilmCommand, MakesAFilmOfAPassThatItFollowsItself) {
+  const test::TemporaryFolder folder;
+  pull(folder, 220.0, 30.0, "Vinto 11");
+  test::write(folder / "script.json",
+              R"({"format":"agile-fin-film/1","width":640,"height":360,"slowness":2,"title":"A < B & \"C\"",
+                  "passes":[{"pass":"pull-220.pass.json","caption":"Vinto"}]})");
+  const auto ran = runCli(
+      folder, "film " + (folder / "script.json").string() + " --out " + (folder / "film.mp4").string());
+  ASSERT_EQ(ran.exit, 0) << ran.err;
+  EXPECT_NE(ran.err.find("90 of the title"), std::string::npos) << ran.err;
+  EXPECT_NE(ran.err.find("Vinto: filmed at"), std::string::npos) << ran.err;
+  EXPECT_TRUE(ran.out.empty());
+  const auto film = Clip::open(folder / "film.mp4");
+  ASSERT_TRUE(film);
+  EXPECT_EQ((*film)->info().width_px, 640);
+}
+
+TEST(FilmCommand, SaysWhatIsWrongAndLeavesNoFile) {
+  const test::TemporaryFolder folder;
+  test::film(folder / "a.mp4", {.frames = 30});
+  const auto tried = [&](const std::string& script, const std::string& out) {
+    test::write(folder / "script.json", script);
+    return runCli(folder, "film " + (folder / "script.json").string() + " --out " + (folder / out).string());
+  };
+  const std::string head = R"({"format":"agile-fin-film/1",)";
+  const auto odd = tried(head + R"("passes":[{"clip":"a.mp4","colour":"red"}]})", "film.mp4");
+  EXPECT_EQ(odd.exit, 2);
+  EXPECT_NE(odd.err.find("passes[0].colour"), std::string::npos) << odd.err;
+  EXPECT_EQ(tried(head + R"("view":"far","passes":[{"clip":"a.mp4"}]})", "film.mp4").exit, 2);
+  EXPECT_EQ(tried(head + R"("passes":[{"clip":"gone.mp4"}]})", "film.mp4").exit, 3);
+  EXPECT_EQ(tried(head + R"("passes":[{"clip":"a.mp4"}]})", "film.gif").exit, 2);
+  EXPECT_EQ(tried(head + R"("passes":[{"clip":"a.mp4"}]})", "no/such/film.mp4").exit, 2);
+  EXPECT_EQ(runCli(folder, "film " + (folder / "none.json").string() + " --out x.mp4").exit, 2);
+  for (const auto& entry : std::filesystem::directory_iterator(folder.path()))
+    EXPECT_EQ(entry.path().filename().string().find("film."), std::string::npos) << entry.path();
+}
+
+TEST(BallotCommand, CountsAVoteWithBallotsThatAreNotInTheLog) {
+  const test::TemporaryFolder folder;
+  const auto file = folder / "day.finlog";
+  {
+    const auto log = Log::open(file);
+    ASSERT_TRUE(log);
+    DayPlan plan;
+    plan.rack.models = {
+        {.id = 1, .name = "Vinto"}, {.id = 2, .name = "Mirk"}, {.id = 3, .name = "Ours", .graded = false}};
+    plan.rack.rigs = {{.id = 4, .model = 1}, {.id = 5, .model = 2}, {.id = 6, .model = 3}};
+    ASSERT_TRUE((*log)->savePlan(DayPlan{}, plan));
+    VerdictPlan verdict;
+    verdict.vote = {"0a", "Which?", {"Mirk", "Ours", "Vinto"}, {{"x", {{2, 0, 1.0}, {1, 0, 1.0}}}}};
+    ASSERT_TRUE((*log)->saveVerdict(VerdictPlan{}, verdict));
+  }
+  test::write(folder / "y.json", writeBallot("0a", {"y", {{0, 2, 0.0}}}));
+  test::write(folder / "z.json", writeBallot("0b", {"z", {{0, 2, 0.0}}}));
+  const auto ran = runCli(folder, "ballot " + file.string() + " " + (folder / "y.json").string() + " " +
+                                      (folder / "z.json").string());
+  ASSERT_EQ(ran.exit, 0) << ran.err;
+  EXPECT_NE(ran.err.find("it belongs to another vote"), std::string::npos) << ran.err;
+  const json count = json::parse(ran.out);
+  EXPECT_EQ(count["format"], "agile-fin-vote/1");
+  EXPECT_EQ(count["voters"], 2);
+  EXPECT_EQ(count["rigs"].size(), 2U) << "what is shown and not graded is in no fit";
+  EXPECT_EQ(count["rigs"][0]["rig"], "Vinto");
+  EXPECT_TRUE(count["half_wins_added"]) << "it never lost";
+  EXPECT_NEAR(count["pairs"][0]["chance_a"].get<double>(), 2.5 / 3.0, 1e-9);
+  const auto empty = folder / "empty.finlog";
+  ASSERT_TRUE(Log::open(empty));
+  EXPECT_EQ(runCli(folder, "ballot " + empty.string()).exit, 2);
 }
 
 }  // namespace

@@ -47,6 +47,7 @@ VerdictPlan wholeVerdict() {
   v.conclusion = "all good";
   v.wishes.push_back({.reading = ReadingId::FallMode, .className = "glide", .demanded = true});
   v.worths = {{ReadingId::FallRate, 0.05}};
+  v.vote = {"0a", "Which?", {"Vinto 11", "Hasp 14"}, {{"x", {{0, 1, 1.0}, {1, 0, 0.5}}}}};
   return v;
 }
 

@@ -4,10 +4,13 @@
 // changelog.
 #include <gtest/gtest.h>
 
+#include <cmath>
 #include <cstdlib>
 #include <fstream>
 
+#include "core/exchange/ballot_json.h"
 #include "core/exchange/comparison_file.h"
+#include "core/exchange/film_json.h"
 #include "core/exchange/ladder_file.h"
 #include "core/exchange/pass_json.h"
 #include "core/exchange/passes_file.h"
@@ -193,6 +196,65 @@ TEST(Golden, RackAndDocumentsOfALog) {
   VerdictPlan verdict;
   verdict.wishes = {{ReadingId::WobbleAngle, Direction::Target, 20.0, 0.5}};
   expectGolden("verdict.json", records::toJson(verdict));
+}
+
+/// A value in every place.
+FilmScript wholeFilm() {
+  FilmScript out{.title = "Which springs back?",
+                 .end = {"Not every model was tested."},
+                 .slowness = 4.0,
+                 .rate_Hz = 25.0,
+                 .width_px = 1280,
+                 .height_px = 720,
+                 .view = FilmView::OneSize,
+                 .inches = true,
+                 .bare = true};
+  out.passes = {{.clip = "/day/clips/pull.mp4",
+                 .captureRate = Hertz(180.5),
+                 .byField = true,
+                 .instant_s = 0.5,
+                 .from_s = 0.25,
+                 .to_s = 2.75,
+                 .caption = "Skrell \"95\" <hooks>",
+                 .note = "shown, not graded",
+                 .lure = {{3, {212.5, 340.125}}, {4, {214.0, 340.0}}},
+                 .length_px = 62.5,
+                 .mmPerPixel = 0.625,
+                 .quietFrom_s = 0.0,
+                 .quietTo_s = 0.5,
+                 .trace = FilmTrace{"Depth, mm", {0.25, 0.5}, {0.0, 12.5}, true},
+                 .readings = {{1.5, "Fall rate", "128.1 ± 0.8 mm/s"}}},
+                {.passFile = "/day/glide.pass.json"}};
+  return out;
+}
+
+TEST(Golden, Film) {
+  const std::string text = writeFilm(wholeFilm(), "/day");
+  expectGolden("film.json", text);
+  const auto read = parseFilm(text, "/day");
+  ASSERT_TRUE(read) << read.error().message;
+  EXPECT_EQ(*read, wholeFilm());
+}
+
+TEST(Golden, Ballot) {
+  expectGolden("ballot.json",
+               writeBallot("00f3a9c1d2e4b567", {"5e2f", {{0, 2, 1.0}, {2, 1, 0.0}, {1, 0, 0.5}}}));
+}
+
+TEST(Golden, VoteCounted) {
+  Vote vote{.id = "00f3a9c1d2e4b567",
+            .asked = "Which looks more alive?",
+            .rigs = {"Vinto 11", "Mirk", "Skrell 95"}};
+  vote.ballots = {{"a", {{0, 1, 1.0}, {1, 2, 0.0}, {2, 0, 0.5}}},
+                  {"b", {{0, 1, 0.0}, {1, 2, 0.5}, {2, 0, 1.0}, {0, 2, 0.0}}}};
+  // To six figures: the last ones differ from processor to processor.
+  VoteCount count = countVote(vote);
+  const auto rounded = [](double& x) { x = std::round(1e6 * x) / 1e6; };
+  for (Preferred& rig : count.rigs) rounded(rig.strength), rounded(rig.se);
+  for (PreferredPair& pair : count.pairs) rounded(pair.p), rounded(pair.low), rounded(pair.high);
+  ReadingAndVote too{.reading = ReadingId::WobbleFrequency, .rigs = 3, .tooFew = "too few to tell"};
+  ReadingAndVote told{.reading = ReadingId::FallRate, .rigs = 6, .agreement = {0.75, 0.05}, .p = 0.1};
+  expectGolden("vote.json", writeVoteCount(vote, count, {too, told}));
 }
 
 }  // namespace

@@ -67,6 +67,7 @@ INSTANTIATE_TEST_SUITE_P(
     testing::Values(Format{"pass.json", "pass"}, Format{"pass-square.json", "pass"},
                     Format{"pass.readings.json", "readings"}, Format{"ladder.readings.json", "readings"},
                     Format{"heads.readings.json", "readings"}, Format{"day.passes.json", "passes"},
+                    Format{"film.json", "film"}, Format{"ballot.json", "ballot"}, Format{"vote.json", "vote"},
                     Format{"model.json", "model"}, Format{"rig.json", "rig"},
                     Format{"planned-pass.json", "planned-pass"}, Format{"day.json", "day"},
                     Format{"verdict.json", "verdict"}, Format{"run-event.json", "run-event"},

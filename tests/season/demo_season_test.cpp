@@ -8,6 +8,7 @@
 #include "core/season/catches/catch_report.h"
 #include "core/season/rule_record.h"
 #include "demo/demo_passes.h"
+#include "demo/demo_vote.h"
 
 namespace fin {
 namespace {
@@ -62,6 +63,20 @@ TEST_F(DemoSeason, HasTheHoursAndFishOfItsStory) {
   EXPECT_NEAR(of("Vinto 7").perTenPaid->value, 15.789474, 1e-6) << "three pieces; the spare was never fished";
   EXPECT_FALSE(of("Hasp").perTenPaid) << "nothing was paid for it";
   EXPECT_TRUE(all.troubles.empty());
+}
+
+TEST_F(DemoSeason, HasTwelveBallotsThatTellSomeApart) {
+  const Vote vote = demoVote(rack_);
+  EXPECT_EQ(vote.ballots.size(), 12U);
+  const VoteCount count = countVote(vote);
+  EXPECT_TRUE(count.byVoters);
+  EXPECT_FALSE(count.halfWins);
+  EXPECT_EQ(count.askedTwice, 36U);
+  EXPECT_EQ(count.rigs.front().rig, "Skrell");
+  const auto apart =
+      std::count_if(count.pairs.begin(), count.pairs.end(), [](const PreferredPair& p) { return p.apart(); });
+  EXPECT_GT(apart, 0);
+  EXPECT_LT(apart, 21);
 }
 
 TEST_F(DemoSeason, HoldsTwoRigsAgainstEachOtherInTheStretchesThatBothFished) {

@@ -3,8 +3,6 @@
 
 #include <sys/wait.h>
 #include <cstdlib>
-#include <fstream>
-#include <iterator>
 #include <string>
 
 #include "support/small_scene.h"
@@ -17,11 +15,6 @@ struct Ran {
   std::string out;
   std::string err;
 };
-
-inline std::string slurp(const std::filesystem::path& file) {
-  std::ifstream in(file, std::ios::binary);
-  return {std::istreambuf_iterator<char>(in), {}};
-}
 
 inline Ran runCli(const TemporaryFolder& folder, const std::string& arguments) {
   const std::string command = std::string(FIN_CLI) + " " + arguments + " >" + (folder / "out").string() +

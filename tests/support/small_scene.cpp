@@ -4,6 +4,7 @@
 #include <unistd.h>
 #include <atomic>
 #include <fstream>
+#include <iterator>
 
 namespace fin::test {
 namespace {
@@ -95,6 +96,11 @@ RehearsalScene smallHops(unsigned seed) {
 
 void write(const std::filesystem::path& file, const std::string& text) {
   std::ofstream(file, std::ios::binary) << text;
+}
+
+std::string slurp(const std::filesystem::path& file) {
+  std::ifstream in(file, std::ios::binary);
+  return {std::istreambuf_iterator<char>(in), {}};
 }
 
 }  // namespace fin::test

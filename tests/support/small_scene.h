@@ -32,5 +32,6 @@ RehearsalScene smallJerks(unsigned seed = 1);
 RehearsalScene smallHops(unsigned seed = 3);
 
 void write(const std::filesystem::path& file, const std::string& text);
+std::string slurp(const std::filesystem::path& file);
 
 }  // namespace fin::test

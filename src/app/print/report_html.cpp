@@ -47,6 +47,7 @@ video { width: 100%; background: #2a2f33; }
 .two { display: grid; grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr); gap: 18px; }
 .reading { margin: 0 0 0.5em; } .reading b { display: block; font-size: 1.25em; font-variant-numeric: tabular-nums; }
 .wide { overflow-x: auto; }
+.plot img { min-width: 560px; }
 table { border-collapse: collapse; font-size: 0.9em; width: 100%; }
 td, th { text-align: left; vertical-align: top; padding: 5px 10px 5px 0; border-bottom: 1px solid #cfc6b4; }
 nav a { color: #a84412; margin-right: 14px; display: inline-block; }
@@ -105,6 +106,11 @@ class Html {
     return QString("<img width='%1' alt='%2' src='%3'>")
         .arg(width_px)
         .arg(cell(says), embedded(image, format));
+  }
+  /// Its letters stay large enough on a phone: it is moved sideways there.
+  QString drawn(const ReportPlot& plot) const {
+    const QString image = picture(plot.picture, plot.title, kPageWidth_px);
+    return web_ ? "<div class='wide plot'>" + image + "</div>" : "<p>" + image + "</p>";
   }
   QString plot(const ReportPlot& plot) const {
     if (plot.picture.isNull()) return {};
@@ -200,8 +206,7 @@ class Html {
                         "rigs that cannot be told apart."),
             "faint");
     for (const ReportPlot& one : report_.comparisons)
-      out += heading(3, one.title) + "<p>" + picture(one.picture, one.title, kPageWidth_px) + "</p>" +
-             paragraph(one.sentence);
+      out += heading(3, one.title) + drawn(one) + paragraph(one.sentence);
     return out;
   }
 

@@ -116,6 +116,7 @@ using PairsOfVoter = std::map<std::pair<std::size_t, std::size_t>, std::vector<d
 PairsOfVoter pairsOf(const Ballot& ballot, const std::vector<std::optional<std::size_t>>& counted) {
   PairsOfVoter out;
   for (const BallotAnswer& answer : ballot.answers) {
+    if (std::max(answer.left, answer.right) >= counted.size()) continue;  // a log that was damaged
     const auto a = counted[answer.left], b = counted[answer.right];
     if (!a || !b || *a == *b) continue;
     const bool inOrder = *a < *b;
@@ -255,7 +256,9 @@ VoteCount countVote(const Vote& vote, const std::vector<std::string>& leftOut) {
   const std::set<std::string> apart(leftOut.begin(), leftOut.end());
   std::vector<bool> asked(vote.rigs.size(), false);
   for (const Ballot& ballot : vote.ballots) {
-    for (const BallotAnswer& answer : ballot.answers) asked[answer.left] = asked[answer.right] = true;
+    for (const BallotAnswer& answer : ballot.answers) {
+      if (std::max(answer.left, answer.right) < asked.size()) asked[answer.left] = asked[answer.right] = true;
+    }
   }
   std::vector<std::optional<std::size_t>> counted(vote.rigs.size());
   std::vector<std::string> rigs;
