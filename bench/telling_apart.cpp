@@ -64,7 +64,7 @@ double bound(std::size_t rigs, double degrees, double tail) {
   if (fresh) {
     const double nu = std::max(0.05 * static_cast<double>(key), 1.0);
     at->second = rigs == 2 ? boost::math::quantile(boost::math::students_t(nu), 1.0 - tail)
-                           : rangeExceededWith(tail, rigs, nu) / std::sqrt(2.0);
+                           : StudentisedRange(rigs).exceededWith(tail, nu) / std::sqrt(2.0);
   }
   return at->second;
 }

@@ -11,7 +11,6 @@
 #include <QTextBrowser>
 #include <QTimer>
 
-#include "core/exchange/ballot_json.h"
 #include "support/reading_words.h"
 #include "window_fixture.h"
 
@@ -195,27 +194,7 @@ TEST_F(KeyboardDay, FromTheQuestionToTheReport) {
   const auto loop = Clip::open(folder_ / "page" / "clips" / "1.mp4");
   ASSERT_TRUE(loop) << loop.error().message;
   EXPECT_GT((*loop)->index().frameCount(), 100U) << "two seconds at a fifth of the speed";
-  ASSERT_TRUE(Clip::open(folder_ / "page" / "clips" / "2.webm"));
-
-  pressKey("verdictVote");
-  answering(folder_ / "ballot", [this] { pressKey("writeBallotPage"); });
-  ASSERT_TRUE(waitFor([&] { return std::filesystem::exists(folder_ / "ballot" / "index.html"); }));
-  const Vote vote = window_->verdict().controller().plan().vote;
-  ASSERT_EQ(vote.rigs.size(), 2U);
-  const std::string page = test::slurp(folder_ / "ballot" / "index.html");
-  for (const std::string& rig : vote.rigs) EXPECT_EQ(page.find(rig), std::string::npos) << "nameless";
-  test::write(folder_ / "one.json", writeBallot(vote.id, {"x", {{0, 1, 1.0}, {1, 0, 0.5}}}));
-  test::write(folder_ / "two.json", writeBallot("other", {"y", {{0, 1, 1.0}}}));
-  const auto file = [&](const char* name) { return QString::fromStdString((folder_ / name).string()); };
-  window_->verdict().vote().takeIn({file("one.json"), file("two.json"), file("one.json"), file("gone.json")});
-  EXPECT_TRUE(find<QLabel>("voteSaid")->text().startsWith("1 ballot taken in."));
-  EXPECT_TRUE(find<QLabel>("voteSaid")->text().contains("two.json: it belongs to another vote"));
-  EXPECT_TRUE(find<QLabel>("voteSaid")->text().contains("one.json: this voter was counted already"));
-  EXPECT_TRUE(find<QLabel>("voteSaid")->text().contains("gone.json: it cannot be read"));
-  EXPECT_TRUE(find<QLabel>("voteFirst")->text().contains(QString::fromStdString(vote.rigs[0])));
-  EXPECT_EQ(find<QTableWidget>("votePairs")->rowCount(), 1);
-  key(Qt::Key_Z, Qt::ControlModifier);
-  EXPECT_TRUE(window_->verdict().controller().plan().vote.ballots.empty());
+  ASSERT_TRUE(Clip::open(folder_ / "page" / "clips" / "1.webm"));
 }
 
 }  // namespace

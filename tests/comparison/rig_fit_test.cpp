@@ -34,17 +34,28 @@ std::vector<FitValue> patchyDay() {
   return out;
 }
 double p(const FittedPair& pair, std::size_t rigs) {
-  return std::min(1.0, 2.0 * chanceOfRange(std::sqrt(2.0) * std::abs(pair.t()), rigs, pair.degrees));
+  return std::min(1.0,
+                  2.0 * StudentisedRange(rigs).chance(std::sqrt(2.0) * std::abs(pair.t()), pair.degrees));
 }
 
 TEST(StudentisedRange, IsThatOfTheTable) {
-  EXPECT_NEAR(chanceOfRange(4.5, 8, 14), 0.091301, 5e-7);
-  EXPECT_NEAR(chanceOfRange(3, 4, 6), 0.247264, 5e-7);
-  EXPECT_NEAR(chanceOfRange(5, 3, 8.5), 0.017149, 5e-7);
-  EXPECT_NEAR(rangeExceededWith(0.025, 8, 14), 5.539592, 5e-6);
-  EXPECT_NEAR(rangeExceededWith(0.025, 4, 6), 5.771726, 5e-6);
-  EXPECT_NEAR(rangeExceededWith(0.025, 10, 18), 5.565017, 5e-6);
-  EXPECT_EQ(chanceOfRange(0.0, 3, 5), 1.0);
+  EXPECT_NEAR(StudentisedRange(8).chance(4.5, 14), 0.091301, 5e-7);
+  EXPECT_NEAR(StudentisedRange(4).chance(3, 6), 0.247264, 5e-7);
+  EXPECT_NEAR(StudentisedRange(3).chance(5, 8.5), 0.017149, 5e-7);
+  EXPECT_NEAR(StudentisedRange(8).exceededWith(0.025, 14), 5.539592, 5e-6);
+  EXPECT_NEAR(StudentisedRange(4).exceededWith(0.025, 6), 5.771726, 5e-6);
+  EXPECT_NEAR(StudentisedRange(10).exceededWith(0.025, 18), 5.565017, 5e-6);
+  EXPECT_EQ(StudentisedRange(3).chance(0.0, 5), 1.0);
+}
+
+TEST(StudentisedRange, HasTheSameBoundForManyRigsAskedOftenAsAskedOnce) {
+  for (const std::size_t rigs : {5U, 20U, 60U}) {
+    const StudentisedRange range(rigs);
+    RangeBound bound(range, 0.025);
+    for (const double degrees : {3.0, 8.0, 11.3, 57.0, 412.0})
+      EXPECT_NEAR(bound(degrees), range.exceededWith(0.025, degrees), 5e-6 * bound(degrees))
+          << rigs << " " << degrees;
+  }
 }
 
 TEST(RigFit, SteadiesVariancesAcrossRigs) {

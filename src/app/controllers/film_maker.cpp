@@ -26,6 +26,15 @@ Result<FilmScript> scriptOf(const FilmOrder& order, const JobControl& job) {
     if (pass.result) said = filmedPass(pass.request, *pass.result, language, std::move(said));
     out.passes.push_back(std::move(said));
   }
+  for (const FilmPass& pass : out.passes) {
+    if (out.sound == FilmSound::Matched && !pass.quietFrom_s)
+      return failure(ErrorCode::BadRequest,
+                     QObject::tr("%1: its still water is not marked. Mark it on the Bench with Q, or take "
+                                 "the sound as recorded.")
+                         .arg(QString::fromStdString(pass.caption))
+                         .toStdString(),
+                     "quiet");
+  }
   const StudiedPass& first = order.passes.front().pass;
   if (order.passes.size() > 1 || !first.result) return out;
   auto words = readingsAsTheyArise(first.request, *first.result, first.clip, language, job);

@@ -2,12 +2,20 @@
 #include "app/controllers/verdict_controller.h"
 
 namespace fin::app {
+namespace {
+
+constexpr std::size_t kMostTables = 32;
+
+}  // namespace
 
 VerdictController::VerdictController(Log& log, LineUp& lineUp, Edits& edits, QObject* parent)
     : QObject(parent), log_(log), lineUp_(lineUp), rankings_(new Rankings(this)), edits_(edits) {
   reload();
   connect(&lineUp_.day(), &DayController::dayChosen, this, &VerdictController::reload);
-  connect(&lineUp_, &LineUp::changed, this, &VerdictController::changed);
+  connect(&lineUp_, &LineUp::changed, this, [this] {
+    tables_.clear();
+    emit changed();
+  });
 }
 
 void VerdictController::reload() {
@@ -25,7 +33,15 @@ std::vector<Wish> VerdictController::wishes() const {
 }
 
 ScoreTable VerdictController::tableBy(std::vector<Wish> wishes) const {
-  return tableFor(lineUp_.passes(), lineUp_.entries(), std::move(wishes), plan_.judgements);
+  std::vector<Entry> entries = lineUp_.entries();
+  for (const KnownTable& known : tables_) {
+    if (known.wishes == wishes && known.entries == entries && known.judgements == plan_.judgements)
+      return known.table;
+  }
+  ScoreTable table = tableFor(lineUp_.passes(), entries, wishes, plan_.judgements);
+  if (tables_.size() >= kMostTables) tables_.clear();
+  tables_.push_back({std::move(wishes), std::move(entries), plan_.judgements, table});
+  return table;
 }
 
 void VerdictController::edit(const QString& what, const std::function<void(VerdictPlan&)>& change) {

@@ -46,6 +46,14 @@ class VerdictController : public QObject {
   Rankings* rankings_;
   Edits& edits_;
   VerdictPlan plan_;
+  /// What tables were made of; several pages ask for the same ones, and with many rigs they take their time.
+  struct KnownTable {
+    std::vector<Wish> wishes;
+    std::vector<Entry> entries;
+    Judgements judgements;
+    ScoreTable table;
+  };
+  mutable std::vector<KnownTable> tables_;  ///< of the passes as they are
 };
 
 }  // namespace fin::app

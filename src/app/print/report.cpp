@@ -208,8 +208,13 @@ class Gathering {
     return out;
   }
 
-  [[nodiscard]] Spread meansOf(ReadingId reading) const {
-    return compare(valuesOf(passes_, reading, commonSpeed(passes_, reading)), reading);
+  /// Worked out once: with many rigs it takes its time.
+  [[nodiscard]] const Spread& meansOf(ReadingId reading) const {
+    const auto known = spreads_.find(reading);
+    if (known != spreads_.end()) return known->second;
+    return spreads_
+        .emplace(reading, compare(valuesOf(passes_, reading, commonSpeed(passes_, reading)), reading))
+        .first->second;
   }
 
   void describe(ReportRig& to, const std::string& name) const {
@@ -265,7 +270,7 @@ class Gathering {
       if (!wish.judged.empty() || !wish.className.empty() ||
           static_cast<std::size_t>(out.size()) >= kMostDifferences)
         continue;
-      const Spread spread = meansOf(wish.reading);
+      const Spread& spread = meansOf(wish.reading);
       for (const RigPair& pair : spread.pairs) {
         const std::string &a = spread.rigs[pair.a].rig, &b = spread.rigs[pair.b].rig;
         if ((a == rig && b == control->rig) || (b == rig && a == control->rig))
@@ -492,6 +497,7 @@ class Gathering {
   Ranking byPoints_;
   Ranking byPrice_;
   std::vector<PurposePick> purposes_;
+  mutable std::map<ReadingId, Spread> spreads_;
 };
 
 }  // namespace

@@ -71,6 +71,10 @@ class Comparison {
         tail_(kTail * options.share),
         worth_(worth),
         needed_(rigs.size()) {
+    if (!two()) {
+      range_.emplace(rigs.size());
+      bound_.emplace(*range_, tail_);
+    }
     // Beforehand by the level of all looks together; at a look by what it may spend.
     order_.resize(rigs.size());
     std::iota(order_.begin(), order_.end(), std::size_t{0});
@@ -121,13 +125,12 @@ class Comparison {
   }
 
   /// Of a pair, by how many standard errors it must differ.
-  [[nodiscard]] double bound(double degrees) const {
-    return two() ? tExceededWith(tail_, degrees)
-                 : rangeExceededWith(tail_, rigs_.size(), degrees) / std::sqrt(2.0);
+  [[nodiscard]] double bound(double degrees) {
+    return two() ? tExceededWith(tail_, degrees) : (*bound_)(degrees) / std::sqrt(2.0);
   }
   [[nodiscard]] double chance(double t, double degrees) const {
     const double one = two() ? bm::cdf(bm::complement(bm::students_t(degrees), t))
-                             : chanceOfRange(std::sqrt(2.0) * t, rigs_.size(), degrees);
+                             : range_->chance(std::sqrt(2.0) * t, degrees);
     return std::min(1.0, 2.0 * one * kTail / tail_);
   }
 
@@ -171,6 +174,8 @@ class Comparison {
   double tail_;
   double worth_;  ///< having; 0 where it was not said
   PassesNeeded needed_;
+  std::optional<StudentisedRange> range_;  ///< of more than two
+  std::optional<RangeBound> bound_;
   std::vector<std::size_t> order_;  ///< by falling mean
   std::vector<RigPair> pairs_;
   std::vector<std::pair<std::size_t, std::size_t>> notMost_;  ///< the first lies above the second

@@ -28,7 +28,7 @@ double PassesNeeded::bound(std::size_t passes) {
   if (fresh) {
     const double degrees = degreesWith(passes, rigs_);
     known->second = rigs_ == 2 ? bm::quantile(bm::students_t(degrees), 1.0 - kOneSided)
-                               : rangeExceededWith(kOneSided, rigs_, degrees) / std::sqrt(2.0);
+                               : StudentisedRange(rigs_).exceededWith(kOneSided, degrees) / std::sqrt(2.0);
   }
   return known->second;
 }
