@@ -76,11 +76,12 @@ QStringList voteInWords(const Vote& vote, const VoteCount& count) {
   if (count.rigs.empty()) return {published("No ballot came back yet.")};
   const auto first = std::find_if(count.pairs.begin(), count.pairs.end(),
                                   [](const PreferredPair& p) { return p.a == 0 && p.b == 1; });
-  if (first != count.pairs.end())
-    out += (first->apart() ? published("“%1” %2 is preferred: %3.")
-                           : published("“%1” Too close to call. %2 is ahead: %3."))
-               .arg(asked, QString::fromStdString(count.rigs.front().rig),
-                    pairInWords(count, *first).section(':', 0, 0));
+  if (first != count.pairs.end()) {
+    out += (first->apart() ? published("“%1” %2 is preferred.")
+                           : published("“%1” Too close to call. %2 is ahead."))
+               .arg(asked, QString::fromStdString(count.rigs.front().rig));
+    out += pairInWords(count, *first) + ".";
+  }
   out += published("%1, %2.").arg(counted(count.voters, published("voter"), published("voters")),
                                   counted(count.answers, published("answer"), published("answers")));
   if (count.askedTwice > 0)

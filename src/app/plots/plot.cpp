@@ -107,4 +107,17 @@ QCPGraph* addCurve(QCustomPlot& plot, const std::vector<double>& x, const std::v
   return curve;
 }
 
+void addMean(QCustomPlot& plot, double lane, const QColor& colour, double mean, double from, double to) {
+  auto* at = plot.addGraph(plot.yAxis, plot.xAxis);
+  auto* bars = new QCPErrorBars(plot.yAxis, plot.xAxis);
+  bars->setDataPlottable(at);
+  bars->setErrorType(QCPErrorBars::etValueError);
+  bars->setPen(QPen(colour, 3));
+  bars->setWhiskerWidth(14);
+  at->setLineStyle(QCPGraph::lsNone);
+  at->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssDiamond, QPen(colour, 2), colour, 13));
+  at->setData({lane}, {mean});
+  bars->setData(QVector<double>{mean - from}, {to - mean});
+}
+
 }  // namespace fin::app

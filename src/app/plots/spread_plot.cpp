@@ -5,6 +5,7 @@
 
 #include <map>
 
+#include "app/plots/plot.h"
 #include "app/ui/theme.h"
 
 namespace fin::app {
@@ -53,20 +54,11 @@ std::vector<SpreadPoint> drawSpread(QCustomPlot& plot, const Spread& spread,
   for (std::size_t i = 0; i < spread.rigs.size(); ++i) {
     const RigMean& rig = spread.rigs[i];
     const double lane = -static_cast<double>(i);
-    const QColor colour = markColour(static_cast<int>(i));
     lanes->addTick(lane, rig.letters.empty() ? QString::fromStdString(rig.rig)
                                              : QString("%1   %2").arg(QString::fromStdString(rig.rig),
                                                                       QString::fromStdString(rig.letters)));
-    auto* mean = plot.addGraph(plot.yAxis, plot.xAxis);
-    auto* bars = new QCPErrorBars(plot.yAxis, plot.xAxis);
-    bars->setDataPlottable(mean);
-    bars->setErrorType(QCPErrorBars::etValueError);
-    bars->setPen(QPen(colour, 3));
-    bars->setWhiskerWidth(14);
-    mean->setLineStyle(QCPGraph::lsNone);
-    mean->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssDiamond, QPen(colour, 2), colour, 13));
-    mean->setData({lane}, {rig.mean * factor});
-    bars->setData(QVector<double>{(rig.mean - rig.from) * factor}, {(rig.to - rig.mean) * factor});
+    addMean(plot, lane, markColour(static_cast<int>(i)), rig.mean * factor, rig.from * factor,
+            rig.to * factor);
     least = std::min(least, rig.from * factor);
     most = std::max(most, rig.to * factor);
     const auto& values = std::find_if(rigs.begin(), rigs.end(), [&](const ComparedRig& r) {

@@ -5,6 +5,7 @@
 
 #include <cmath>
 
+#include "app/plots/plot.h"
 #include "app/ui/theme.h"
 #include "core/units/estimate.h"
 
@@ -18,18 +19,9 @@ void drawVote(QCustomPlot& plot, const VoteCount& count) {
   for (std::size_t i = 0; i < count.rigs.size(); ++i) {
     const Preferred& rig = count.rigs[i];
     const double lane = -static_cast<double>(i), half = kNormal95 * rig.se, at = share(rig.strength);
-    const QColor colour = markColour(static_cast<int>(i));
     lanes->addTick(lane, QString::fromStdString(rig.rig));
-    auto* mean = plot.addGraph(plot.yAxis, plot.xAxis);
-    auto* bars = new QCPErrorBars(plot.yAxis, plot.xAxis);
-    bars->setDataPlottable(mean);
-    bars->setErrorType(QCPErrorBars::etValueError);
-    bars->setPen(QPen(colour, 3));
-    bars->setWhiskerWidth(14);
-    mean->setLineStyle(QCPGraph::lsNone);
-    mean->setScatterStyle(QCPScatterStyle(QCPScatterStyle::ssDiamond, QPen(colour, 2), colour, 13));
-    mean->setData({lane}, {at});
-    bars->setData(QVector<double>{at - share(rig.strength - half)}, {share(rig.strength + half) - at});
+    addMean(plot, lane, markColour(static_cast<int>(i)), at, share(rig.strength - half),
+            share(rig.strength + half));
   }
   auto* middle = new QCPItemStraightLine(&plot);
   middle->point1->setCoords(50.0, 0.0);

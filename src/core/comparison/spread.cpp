@@ -71,7 +71,7 @@ class Comparison {
         tail_(kTail * options.share),
         worth_(worth),
         needed_(rigs.size()) {
-    if (!two()) {
+    if (rigs.size() > 2) {
       range_.emplace(rigs.size());
       bound_.emplace(*range_, tail_);
     }

@@ -104,7 +104,10 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
                          some.push_back(window_.passController().passes()[pass].id);
                      }
                      window_.lineUp().studied().want(some);
-                     whenOpen_ = [this] { window_.lineUp().inStep().goTo(1.1); };
+                     whenOpen_ = [this] {
+                       window_.lineUp().inStep().goTo(1.1);
+                       press("filmInStep");
+                     };
                    }});
   const auto laidOver = [this](const char* file, Protocol protocol, OverlayPage::What what) {
     left_.push_back({file, [this, protocol, what] {
@@ -152,6 +155,7 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
   verdict("verdict-purpose.png", VerdictPlace::Page::Purpose);
   verdict("verdict-price.png", VerdictPlace::Page::Price);
   verdict("verdict-together.png", VerdictPlace::Page::Together);
+  verdict("verdict-vote.png", VerdictPlace::Page::Vote);
   verdict("verdict-report.png", VerdictPlace::Page::Report);
   left_.push_back(
       {"verdict-report-end.png", [this] {

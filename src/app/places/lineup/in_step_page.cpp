@@ -386,8 +386,9 @@ void InStepPage::saveStrip() {
 
 /// In place of the list of passes: which they are is said by then.
 void InStepPage::showFilm(bool shown) {
-  film_->setVisible(shown);
-  picker_->setVisible(!shown);
+  // The one that goes first, or the window would grow by the width of both.
+  (shown ? static_cast<QWidget*>(picker_) : film_)->hide();
+  (shown ? static_cast<QWidget*>(film_) : picker_)->show();
   if (filmButton_->isChecked() != shown) filmButton_->setChecked(shown);
   if (!shown) return;
   std::vector<Entry> entries;

@@ -26,7 +26,7 @@ namespace {
 
 constexpr qint64 kLargestBallot_bytes = 1 << 20;
 
-QTableWidget* readTable(const char* name, const QString& says, const QStringList& heads) {
+QTableWidget* readTable(const char* name, const QString& says, const QStringList& heads, int stretched) {
   auto* table = new QTableWidget;
   TableHeads::keepWhole(*table);
   table->setObjectName(name);
@@ -34,8 +34,11 @@ QTableWidget* readTable(const char* name, const QString& says, const QStringList
   table->setColumnCount(static_cast<int>(heads.size()));
   table->setHorizontalHeaderLabels(heads);
   table->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
-  table->horizontalHeader()->setStretchLastSection(true);
+  // One column takes what is left, and long words go on in a second line.
+  table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+  table->horizontalHeader()->setSectionResizeMode(stretched, QHeaderView::Stretch);
   table->verticalHeader()->hide();
+  table->verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
   table->setTabKeyNavigation(false);
   return table;
 }
@@ -69,9 +72,9 @@ VotePage::VotePage(VerdictController& controller, QWidget* parent)
       result_(new QWidget),
       plot_(dressedPlot("votePlot")),
       pairs_(readTable("votePairs", tr("Any two, and how often one is preferred"),
-                       {tr("Which over which"), tr("Times in 100 (95 %)"), {}})),
+                       {tr("Which over which"), tr("Times in 100 (95 %)"), {}}, 0)),
       readings_(readTable("voteReadings", tr("Readings held against the vote"),
-                          {tr("Reading"), tr("Goes with the vote")})) {
+                          {tr("Reading"), tr("Goes with the vote")}, 1)) {
   auto* layout = new QHBoxLayout(this);
   layout->setContentsMargins(0, 0, 0, 0);
   layout->setSpacing(14);
@@ -133,10 +136,7 @@ QWidget* VotePage::buildRight() {
   inner->setContentsMargins(0, 0, 0, 0);
   inner->addWidget(plot_, 3);
   auto* tables = new QHBoxLayout;
-  pairs_->setColumnWidth(0, 300);
-  pairs_->setColumnWidth(1, 150);
   tables->addWidget(pairs_, 3);
-  readings_->setColumnWidth(0, 170);
   tables->addWidget(readings_, 2);
   inner->addLayout(tables, 2);
   right->addWidget(result_, 1);
