@@ -31,8 +31,7 @@ std::vector<ReadingAndVote> readingsAndVote(const VoteCount& count, const std::v
     }
     one.rigs = values.size();
     if (one.rigs < kFewestRigs) {
-      one.tooFew = fmt::format("too few to tell: {} of {} rigs that were both voted on and measured",
-                               one.rigs, kFewestRigs);
+      one.tooFew = fmt::format("too few to tell: {} of {} rigs", one.rigs, kFewestRigs);
     } else if (count.voters < kFewestVoters) {
       one.tooFew = fmt::format("too few to tell: {} of {} voters", count.voters, kFewestVoters);
     } else if (const auto agreement = spearman(values, strengths, kSeed)) {

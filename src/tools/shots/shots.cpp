@@ -106,7 +106,7 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
                      window_.lineUp().studied().want(some);
                      whenOpen_ = [this] {
                        window_.lineUp().inStep().goTo(1.1);
-                       press("filmInStep");
+                       window_.lineUp().findChild<QPushButton*>("filmInStep")->click();
                      };
                    }});
   const auto laidOver = [this](const char* file, Protocol protocol, OverlayPage::What what) {
