@@ -12,6 +12,7 @@
 #include "app/plots/order_plot.h"
 #include "app/plots/plot.h"
 #include "app/plots/spread_plot.h"
+#include "app/print/report_rig.h"
 #include "app/ui/theme.h"
 #include "core/comparison/speed_sets.h"
 #include "core/planning/questions.h"
@@ -131,7 +132,7 @@ class Gathering {
       ReportRig rig{.name = said(entry.rig), .graded = entry.graded, .standing = standing(entry)};
       tellPurposes(rig, entry.rig);
       rig.readings = cardReadings(entry.rig);
-      describe(rig, entry.rig);
+      describeRig(rig, day_, said(controller_.plan().pricesFrom), units_);
       rig.againstControl = againstControl(entry.rig);
       if (const auto picture = pictures.find(rig.name); picture != pictures.end())
         rig.picture = picture->second;
@@ -215,50 +216,6 @@ class Gathering {
     return spreads_
         .emplace(reading, compare(valuesOf(passes_, reading, commonSpeed(passes_, reading)), reading))
         .first->second;
-  }
-
-  void describe(ReportRig& to, const std::string& name) const {
-    const auto rig = std::find_if(day_.rack.rigs.begin(), day_.rack.rigs.end(), [&](const Rig& r) {
-      return day_.rack.nameOn(day_.id, r.id) == name || day_.rack.fullName(r) == name;
-    });
-    if (rig == day_.rack.rigs.end()) return;
-    const Model* model = day_.rack.model(rig->model);
-    if (model == nullptr) return;
-    const auto tell = [&to](const QString& what, const QString& text) {
-      if (!text.isEmpty()) to.madeOf += QString("%1: %2").arg(what, text);
-    };
-    const auto amount = [this](std::optional<double> v, const char* unit) {
-      return v ? spokenAmount(*v, unit, 1, units_) : QString();
-    };
-    tell(QObject::tr("Length"), amount(model->length_mm, "mm"));
-    tell(QObject::tr("Weight"), amount(model->weight_g, "g"));
-    tell(QObject::tr("Head"), amount(rig->head_g, "g"));
-    tell(QObject::tr("Insert"), amount(rig->insert_g, "g"));
-    QString hook = amount(rig->hook_g, "g");
-    if (!rig->hookSize.empty())
-      hook = (hook.isEmpty() ? QString() : hook + ", ") + QObject::tr("size %1").arg(said(rig->hookSize));
-    tell(QObject::tr("Hook as filmed"), hook);
-    tell(QObject::tr("Hooks as sold"), said(model->hooks));
-    tell(QObject::tr("Colours"), said(model->colours));
-    tell(QObject::tr("Made of"), said(model->material));
-    tell(QObject::tr("Hardware"), said(model->hardware));
-    tell(QObject::tr("Skirt"), said(rig->skirt));
-    tell(QObject::tr("Trailer"), said(rig->trailer));
-    tell(QObject::tr("Line"), said(rig->line));
-    tell(QObject::tr("Tied with"), said(rig->link));
-    const auto money = [](double asked, const std::string& currency) {
-      return QString("%1 %2").arg(asked, 0, 'f', 2).arg(said(currency));
-    };
-    for (const Price& price : day_.rack.prices) {
-      if (price.model == model->id)
-        to.prices += QString("%1, %2, %3")
-                         .arg(money(price.amount, price.currency), said(price.shop), said(price.date));
-    }
-    if (to.prices.isEmpty() && model->price) {
-      const QString from = said(controller_.plan().pricesFrom);
-      to.prices +=
-          money(*model->price, model->currency) + ", " + (from.isEmpty() ? QObject::tr("not dated") : from);
-    }
   }
 
   QStringList againstControl(const std::string& rig) const {

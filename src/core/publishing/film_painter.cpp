@@ -274,50 +274,65 @@ void FilmPainter::drawReadings(const FilmCell& cell, const FilmPass& pass, doubl
   }
 }
 
-const cv::Mat& FilmPainter::picture(std::size_t number, std::optional<std::size_t> heard) {
-  std::swap(canvas_, other_);
-  still_.pixels().copyTo(canvas_.pixels());
-  if (script_.bare) return canvas_.pixels();
+void FilmPainter::drawHead(double film_s) {
   const double u = layout_.unit;
-  const double film_s = plan_.timeOf(number);
-  canvas_.text({layout_.counter.x, 0.0, layout_.counter.w, 0.66 * layout_.counter.h}, counted(film_s) + " s",
+  const Box& counter = layout_.counter;
+  canvas_.text({counter.x, 0.0, counter.w, 0.66 * counter.h}, counted(film_s) + " s",
                {.size_px = kCounterLetters * u, .bold = true, .lie = Lie::Right, .evenFigures = true});
-  canvas_.text({layout_.counter.x, 0.62 * layout_.counter.h, layout_.counter.w, 0.34 * layout_.counter.h},
+  canvas_.text({counter.x, 0.62 * counter.h, counter.w, 0.34 * counter.h},
                "true time, " + slownessInWords(script_.slowness),
                {.size_px = kSmallLetters * u, .colour = kFaint, .lie = Lie::Right});
   canvas_.text(layout_.foot, soundWords_, {.size_px = kSmallLetters * u, .colour = kFaint});
-  for (std::size_t i = 0; i < layout_.cells.size(); ++i) {
-    const FilmCell& cell = layout_.cells[i];
-    const FilmPass& pass = script_.passes[i];
-    drawScaleBar(cell.picture, pass, sightOf(i, plan_.passes[i].frames[number]).zoom);
-    const double own_s = pass.instant() + film_s;
-    std::string note = pass.note;
-    const FilmedFrames& frames = plan_.passes[i];
-    if (own_s < frames.from_s || own_s >= frames.to_s) {
-      const double width = std::min(260.0 * u, cell.picture.w);
-      const Box words{cell.picture.x + (cell.picture.w - width) / 2.0, cell.picture.y + 14.0 * u, width,
-                      46.0 * u};
-      canvas_.fill(words, kPlate, 8.0 * u);
-      canvas_.text(words, own_s < frames.from_s ? "not begun yet" : "ended",
-                   {.size_px = 28.0 * u, .colour = kOnMat, .lie = Lie::Middle});
-    }
-    if (heard == i) note = note.empty() ? "you hear this one" : "you hear this one; " + note;
-    canvas_.text({cell.caption.x, cell.caption.y, 0.62 * cell.caption.w, cell.caption.h}, pass.caption,
-                 {.size_px = kCaptionLetters * u, .colour = heard == i ? kAccent : kInk, .bold = true});
-    canvas_.text(
-        {cell.caption.x + 0.64 * cell.caption.w, cell.caption.y, 0.36 * cell.caption.w, cell.caption.h}, note,
-        {.size_px = kSmallLetters * u, .colour = kFaint, .lie = Lie::Right});
-    if (cell.trace.h > 0.0) {
-      const Box axes = cell.trace.within(6.0 * u);
-      const double x = traceX(axes, film_s);
-      canvas_.line({{x, axes.y}, {x, axes.bottom()}}, kAccent, 3.0 * u);
-    }
-    if (cell.readings.h > 0.0) drawReadings(cell, pass, own_s);
+}
+
+/// Where a pass holds its frame.
+void FilmPainter::drawHeld(const Box& picture, const std::string& words) {
+  const double u = layout_.unit, width = std::min(260.0 * u, picture.w);
+  const Box plate{picture.x + (picture.w - width) / 2.0, picture.y + 14.0 * u, width, 46.0 * u};
+  canvas_.fill(plate, kPlate, 8.0 * u);
+  canvas_.text(plate, words, {.size_px = 28.0 * u, .colour = kOnMat, .lie = Lie::Middle});
+}
+
+void FilmPainter::drawPass(std::size_t i, std::size_t number, bool heard) {
+  const double u = layout_.unit, film_s = plan_.timeOf(number);
+  const FilmCell& cell = layout_.cells[i];
+  const FilmPass& pass = script_.passes[i];
+  const FilmedFrames& frames = plan_.passes[i];
+  const double own_s = pass.instant() + film_s;
+  drawScaleBar(cell.picture, pass, sightOf(i, frames.frames[number]).zoom);
+  if (own_s < frames.from_s) drawHeld(cell.picture, "not begun yet");
+  if (own_s >= frames.to_s) drawHeld(cell.picture, "ended");
+  const Box& caption = cell.caption;
+  canvas_.text({caption.x, caption.y, 0.62 * caption.w, caption.h}, pass.caption,
+               {.size_px = kCaptionLetters * u, .colour = heard ? kAccent : kInk, .bold = true});
+  std::string note = pass.note;
+  if (heard) note = note.empty() ? "you hear this one" : "you hear this one; " + note;
+  canvas_.text({caption.x + 0.64 * caption.w, caption.y, 0.36 * caption.w, caption.h}, note,
+               {.size_px = kSmallLetters * u, .colour = kFaint, .lie = Lie::Right});
+  if (cell.trace.h > 0.0) {
+    const Box axes = cell.trace.within(6.0 * u);
+    const double x = traceX(axes, film_s);
+    canvas_.line({{x, axes.y}, {x, axes.bottom()}}, kAccent, 3.0 * u);
   }
+  if (cell.readings.h > 0.0) drawReadings(cell, pass, own_s);
+}
+
+/// Another picture than the one that may still be read.
+void FilmPainter::turnOver() {
+  std::swap(canvas_, other_);
+}
+
+const cv::Mat& FilmPainter::picture(std::size_t number, std::optional<std::size_t> heard) {
+  turnOver();
+  still_.pixels().copyTo(canvas_.pixels());
+  if (script_.bare) return canvas_.pixels();
+  drawHead(plan_.timeOf(number));
+  for (std::size_t i = 0; i < layout_.cells.size(); ++i) drawPass(i, number, heard == i);
   return canvas_.pixels();
 }
 
 const cv::Mat& FilmPainter::titleCard() {
+  turnOver();
   const double u = layout_.unit, w = script_.width_px, h = script_.height_px;
   canvas_.fill({0, 0, w, h}, kPaper);
   canvas_.fill({0.1 * w, 0.3 * h, 10.0 * u, 0.4 * h}, kAccent);
@@ -332,6 +347,7 @@ const cv::Mat& FilmPainter::titleCard() {
 }
 
 const cv::Mat& FilmPainter::endCard(const std::vector<std::string>& lines) {
+  turnOver();
   const double u = layout_.unit, w = script_.width_px, h = script_.height_px;
   canvas_.fill({0, 0, w, h}, kPaper);
   const Box inner{0.08 * w, 0.07 * h, 0.84 * w, 0.86 * h};

@@ -57,6 +57,10 @@ class FilmPainter {
   void drawStill();
   void drawTrace(const FilmCell& cell, const FilmPass& pass);
   void drawReadings(const FilmCell& cell, const FilmPass& pass, double own_s);
+  void drawHead(double film_s);
+  void drawHeld(const Box& picture, const std::string& words);
+  void drawPass(std::size_t i, std::size_t number, bool heard);
+  void turnOver();
   void drawScaleBar(const Box& box, const FilmPass& pass, double zoom);
   [[nodiscard]] FilmSight sightOf(std::size_t pass, std::size_t frame) const;
   [[nodiscard]] double traceX(const Box& axes, double film_s) const;
