@@ -21,6 +21,7 @@ constexpr double kTitleLetters = 36.0;
 constexpr double kCounterLetters = 56.0;
 constexpr double kCaptionLetters = 32.0;
 constexpr double kSmallLetters = 22.0;
+constexpr double kCaptionShare = 0.62;                  ///< of its line, where a note stands beside it
 constexpr Colour kPlate{kMat.r, kMat.g, kMat.b, 0.62};  ///< under letters on footage
 constexpr double kHole = 3.0;  ///< as many usual steps between two values are a hole in a trace
 
@@ -85,15 +86,19 @@ double roundLength(double most) {
   return power;
 }
 
-/// The values of all traces that say the same, so that they can be compared.
-std::pair<double, double> rangeOf(const FilmScript& script, const std::string& says) {
+/// What is seen of all traces that say the same, so that they can be compared.
+std::pair<double, double> rangeOf(const FilmScript& script, const FilmPlan& plan, const std::string& says) {
   double least = std::numeric_limits<double>::max(), most = std::numeric_limits<double>::lowest();
   for (const FilmPass& pass : script.passes) {
-    if (!pass.trace || pass.trace->says != says || pass.trace->y.empty()) continue;
-    const auto [lo, hi] = std::minmax_element(pass.trace->y.begin(), pass.trace->y.end());
-    least = std::min(least, *lo);
-    most = std::max(most, *hi);
+    if (!pass.trace || pass.trace->says != says) continue;
+    for (std::size_t i = 0; i < pass.trace->y.size(); ++i) {
+      const double film_s = pass.trace->t_s[i] - pass.instant();
+      if (film_s < plan.begins_s || film_s > plan.timeOf(plan.pictures)) continue;
+      least = std::min(least, pass.trace->y[i]);
+      most = std::max(most, pass.trace->y[i]);
+    }
   }
+  if (least > most) return {0.0, 1.0};
   if (most - least < 1e-9) return {least - 1.0, most + 1.0};
   return {least, most};
 }
@@ -193,7 +198,7 @@ void FilmPainter::drawTrace(const FilmCell& cell, const FilmPass& pass) {
     return;
   }
   const FilmTrace& trace = *pass.trace;
-  const auto [least, most] = rangeOf(script_, trace.says);
+  const auto [least, most] = rangeOf(script_, plan_, trace.says);
   const double top = axes.y + 30.0 * u, bottom = axes.bottom() - 8.0 * u;
   const double hole_s = kHole * usualStep(trace.t_s);
   const double ends_s = plan_.timeOf(plan_.pictures);
@@ -303,12 +308,13 @@ void FilmPainter::drawPass(std::size_t i, std::size_t number, bool heard) {
   if (own_s < frames.from_s) drawHeld(cell.picture, "not begun yet");
   if (own_s >= frames.to_s) drawHeld(cell.picture, "ended");
   const Box& caption = cell.caption;
-  canvas_.text({caption.x, caption.y, 0.62 * caption.w, caption.h}, pass.caption,
-               {.size_px = kCaptionLetters * u, .colour = heard ? kAccent : kInk, .bold = true});
   std::string note = pass.note;
   if (heard) note = note.empty() ? "you hear this one" : "you hear this one; " + note;
-  canvas_.text({caption.x + 0.64 * caption.w, caption.y, 0.36 * caption.w, caption.h}, note,
-               {.size_px = kSmallLetters * u, .colour = kFaint, .lie = Lie::Right});
+  const double share = note.empty() ? 1.0 : kCaptionShare;
+  canvas_.text({caption.x, caption.y, share * caption.w, caption.h}, pass.caption,
+               {.size_px = kCaptionLetters * u, .colour = heard ? kAccent : kInk, .bold = true});
+  canvas_.text({caption.x + (share + 0.02) * caption.w, caption.y, (0.98 - share) * caption.w, caption.h},
+               note, {.size_px = kSmallLetters * u, .colour = kFaint, .lie = Lie::Right});
   if (cell.trace.h > 0.0) {
     const Box axes = cell.trace.within(6.0 * u);
     const double x = traceX(axes, film_s);
