@@ -44,7 +44,14 @@ constexpr const char* kHead = R"page(<!DOCTYPE html>
   button:focus-visible { outline: 3px solid #1e262c; outline-offset: 2px; }
   textarea { width: 100%; box-sizing: border-box; height: 9em; font: 14px/1.4 monospace; }
   progress { width: 100%; height: 10px; accent-color: #a84412; }
-  @media (max-width: 560px) { .pair { gap: 8px; } .one { padding: 6px; } button { padding: 12px 6px; } }
+  a { text-decoration: none; }
+  @media (max-width: 560px) {
+    .pair { grid-template-columns: 1fr; gap: 8px; }
+    .one { padding: 6px; }
+    video { aspect-ratio: 3 / 2; object-fit: cover; }
+    button { padding: 10px 6px; margin-top: 6px; }
+    .keys { display: none; }
+  }
 </style>
 </head>
 <body><main id="main"><noscript>This page needs scripts to be allowed: it draws the pairs and keeps your answers.</noscript></main>
@@ -106,7 +113,8 @@ function show() {
   const at = state.answers.length;
   if (at >= state.pairs.length) return finished();
   element("h1", VOTE.asked, main);
-  element("p", "Pair " + (at + 1) + " of " + state.pairs.length + ". Arrow keys work too: left, right, down for no difference.", main, "faint");
+  const where = element("p", "Pair " + (at + 1) + " of " + state.pairs.length + ".", main, "faint");
+  element("span", " Arrow keys work too: left, right, down for no difference.", where, "keys");
   const bar = element("progress", "", main);
   bar.max = state.pairs.length;
   bar.value = at;
@@ -115,7 +123,8 @@ function show() {
   ["left", "right"].forEach((side, i) => {
     const one = element("div", "", pair, "one");
     clip(state.pairs[at][i], one);
-    const button = element("button", i ? "The right one" : "The left one", one);
+    const button = element("button", "This one", one);
+    button.setAttribute("aria-label", i ? "The second one" : "The first one");
     button.onclick = () => answer(side);
   });
   element("button", "No difference", main, "plain").onclick = () => answer("same");
