@@ -60,7 +60,7 @@ class Html {
   Html(const Report& report, ReportForm form) : report_(report), web_(form == ReportForm::Web) {}
 
   QString page() const {
-    return head() + first() + rigs() + comparisons() + section(report_.vote, NewPage::No) + methods() +
+    return head() + first() + rigs() + comparisons() + section(report_.vote, NewPage::Yes) + methods() +
            appendix() + (web_ ? "</main></body></html>" : "</body></html>");
   }
 

@@ -37,6 +37,7 @@ void hurry(AVCodecContext& codec, int quality) {
   av_opt_set(codec.priv_data, "deadline", "realtime", 0);
   av_opt_set(codec.priv_data, "cpu-used", "8", 0);
   av_opt_set(codec.priv_data, "row-mt", "1", 0);
+  av_opt_set(codec.priv_data, "lag-in-frames", "0", 0);
   av_opt_set(codec.priv_data, "tile-columns", "2", 0);
   av_opt_set(codec.priv_data, "crf", std::to_string(quality + kVp9Finer).c_str(), 0);
 }
