@@ -1,23 +1,25 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/interruptible.h"
 
+#include <atomic>
 #include <chrono>
 #include <csignal>
 
 namespace fin::cli {
 namespace {
 
-volatile std::sig_atomic_t interrupted = 0;
+/// Set by a signal, read by another thread.
+std::atomic<bool> interrupted = false;
+static_assert(std::atomic<bool>::is_always_lock_free);
 
 }  // namespace
 
 Interruptible::Interruptible() {
-  std::signal(SIGINT, [](int) { interrupted = 1; });
-  std::signal(SIGTERM, [](int) { interrupted = 1; });
+  std::signal(SIGINT, [](int) { interrupted = true; });
+  std::signal(SIGTERM, [](int) { interrupted = true; });
   watch_ = std::jthread([this](const std::stop_token& over) {
-    while (!over.stop_requested() && interrupted == 0)
-      std::this_thread::sleep_for(std::chrono::milliseconds(20));
-    if (interrupted != 0) stop_.request_stop();
+    while (!over.stop_requested() && !interrupted) std::this_thread::sleep_for(std::chrono::milliseconds(20));
+    if (interrupted) stop_.request_stop();
   });
 }
 
