@@ -351,6 +351,22 @@ TEST(FilmCommand, SaysWhatIsWrongAndLeavesNoFile) {
     EXPECT_EQ(entry.path().filename().string().find("film."), std::string::npos) << entry.path();
 }
 
+TEST(FilmCommand, ThatIsInterruptedLeavesNothing) {
+  const test::TemporaryFolder folder;
+  test::film(folder / "a.mp4", {.frames = 60});
+  test::write(folder / "script.json",
+              R"({"format":"agile-fin-film/1","slowness":200,"passes":[{"clip":"a.mp4"}]})");
+  const std::string command = "timeout --preserve-status -s INT 2 " FIN_CLI " film " +
+                              (folder / "script.json").string() + " --out " + (folder / "film.mp4").string() +
+                              " 2>" + (folder / "err").string();
+  const int status = std::system(command.c_str());
+  ASSERT_TRUE(WIFEXITED(status));
+  EXPECT_EQ(WEXITSTATUS(status), 130);
+  EXPECT_NE(slurp(folder / "err").find("nothing was left behind"), std::string::npos)
+      << slurp(folder / "err");
+  EXPECT_EQ(std::distance(std::filesystem::directory_iterator(folder.path()), {}), 3);
+}
+
 TEST(BallotCommand, CountsAVoteWithBallotsThatAreNotInTheLog) {
   const test::TemporaryFolder folder;
   const auto file = folder / "day.finlog";
