@@ -12,6 +12,7 @@
 #include "core/publishing/film_painter.h"
 #include "core/publishing/film_plan.h"
 #include "core/publishing/film_sound.h"
+#include "core/units/whole_file.h"
 
 namespace fin {
 namespace {
@@ -43,7 +44,7 @@ Result<FilmClip> opened(const FilmPass& pass, const JobControl& job) {
 class PartFile {
  public:
   explicit PartFile(fs::path file) : file_(std::move(file)), part_(file_) {
-    part_.replace_filename("." + file_.stem().string() + ".part" + file_.extension().string());
+    part_.replace_filename("." + file_.stem().string() + partMark() + file_.extension().string());
   }
   ~PartFile() {
     std::error_code ignored;

@@ -4,6 +4,7 @@
 #include <fcntl.h>
 #include <unistd.h>
 
+#include <atomic>
 #include <cerrno>
 #include <cstring>
 #include <string>
@@ -69,6 +70,11 @@ Result<void> writeWhole(const fs::path& file, std::string_view content) {
   }
   syncFolder(file.parent_path());
   return {};
+}
+
+std::string partMark() {
+  static std::atomic<unsigned> count = 0;
+  return ".part" + std::to_string(::getpid()) + "-" + std::to_string(++count);
 }
 
 }  // namespace fin

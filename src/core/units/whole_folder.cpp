@@ -3,6 +3,8 @@
 
 #include <utility>
 
+#include "core/units/whole_file.h"
+
 namespace fin {
 namespace {
 
@@ -20,8 +22,7 @@ Result<WholeFolder> WholeFolder::begin(const fs::path& folder) {
     return folderRefused(folder, "something is there already; choose another name");
   fs::path part = folder.lexically_normal();
   if (!part.has_filename()) part = part.parent_path();
-  part += ".part";
-  fs::remove_all(part, failed);
+  part += partMark();
   if (!fs::create_directory(part, failed))
     return folderRefused(folder, failed ? failed.message() : "its place cannot be cleared");
   return WholeFolder(folder, std::move(part));

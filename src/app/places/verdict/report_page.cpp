@@ -153,6 +153,7 @@ void ReportPage::write(Form form, const QString& name) {
     return row_->say(tr("It is written as soon as the pictures are taken and the rankings worked out."),
                      false);
   }
+  if (form == Form::WebPage && publisher_.busy()) return;  // how far it is stands below
   if (form == Form::WebPage) return publisher_.writeWebPage(*report, shownPasses(controller_.lineUp()), name);
   if (form == Form::Cards) {
     const auto cards = writeRigCards(*report, name);

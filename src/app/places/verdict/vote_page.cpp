@@ -163,6 +163,7 @@ std::vector<std::string> VotePage::ticked() const {
 }
 
 void VotePage::writePage(const QString& folder) {
+  if (publisher_.busy()) return;  // how far it is stands below
   keepQuestion();
   const std::vector<std::string> rigs = ticked();
   if (rigs.size() < 2) return row_->say(tr("Tick two rigs at least."), true);
