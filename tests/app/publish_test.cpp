@@ -15,7 +15,6 @@ class Publish : public NumberedDayTest {
     window_->go(Place::Verdict);
   }
   QString place(const char* name) { return QString::fromStdString((folder_ / name).string()); }
-  /// The number that a frame of a clip bears, in its middle; the loops show it whole.
   std::size_t framesOf(const std::filesystem::path& clip) {
     const auto opened = Clip::open(clip);
     return opened ? (*opened)->index().frameCount() : 0;

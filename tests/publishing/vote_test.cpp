@@ -55,7 +55,7 @@ TEST(Vote, FindsStrengthsAndErrorsOfTheCheckedExample) {
 
 TEST(Vote, OrdersThemAndTellsPairsApart) {
   Vote vote = fourRigsAsVote();
-  // All by nine voters: the fit tells the uncertainty, and it is that of the example.
+  // The same answers by nine voters, for whom the fit alone tells the uncertainty.
   std::vector<Ballot> few(9);
   for (std::size_t k = 0; k < vote.ballots.size(); ++k) {
     few[k % 9].voter = std::to_string(k % 9);
@@ -68,8 +68,8 @@ TEST(Vote, OrdersThemAndTellsPairsApart) {
   EXPECT_EQ(whole.rigs[0].rig, "1");
   EXPECT_EQ(whole.rigs[3].rig, "4");
   EXPECT_NEAR(whole.rigs[0].strength, kStrengths[0], 1e-6);
-  // One answer a voter: drawing voters anew tells the same uncertainty as the fit, but for chance in 1000
-  // draws.
+  // One answer a voter: drawing voters anew tells what the fit tells, but for chance: 2 % from 1000 draws,
+  // and about as much again as 120 answers are not many; four times both together.
   EXPECT_NEAR(whole.rigs[0].se, kErrors[0], 0.12 * kErrors[0]);
   EXPECT_EQ(whole.rigs[0].answers, 60U);
   EXPECT_TRUE(whole.pairs[2].apart());   // 1 over 4

@@ -12,9 +12,8 @@
 #include "app/plots/order_plot.h"
 #include "app/plots/plot.h"
 #include "app/plots/spread_plot.h"
-#include "app/print/report_rig.h"
+#include "app/print/report_parts.h"
 #include "app/ui/theme.h"
-#include "core/comparison/speed_sets.h"
 #include "core/planning/questions.h"
 #include "core/readings/registry.h"
 
@@ -85,7 +84,7 @@ class Gathering {
     out.appendix = {scores(QObject::tr("Scored by places"), byPlaces_, QObject::tr("Places added")),
                     scores(QObject::tr("Scored by points"), byPoints_, QObject::tr("Points of 10")),
                     scores(QObject::tr("Against the price"), byPrice_, QObject::tr("Places with price")),
-                    readings(), origins()};
+                    readings(), originsOf(passes_)};
     return out;
   }
 
@@ -279,8 +278,8 @@ class Gathering {
 
   std::vector<ReportSection> methods() const {
     return {{QObject::tr("How it was measured"), howMeasured(), {}},
-            {QObject::tr("Held equal"), heldEqual(), {}},
-            {QObject::tr("What can be pulled together"), together(), {}},
+            {QObject::tr("Held equal"), heldEqualOn(day_, units_), {}},
+            {QObject::tr("What can be pulled together"), pulledTogether(passes_, units_), {}},
             {QObject::tr("What to keep in mind"), caveats(), {}}};
   }
 
@@ -318,32 +317,6 @@ class Gathering {
     }
     return parts.isEmpty() ? QObject::tr("Nothing is scored.")
                            : QObject::tr("Scored by: %1.").arg(parts.join("; "));
-  }
-
-  QStringList together() const {
-    QStringList lines;
-    for (const SpeedSet& set : setsThatShare(bandsOf(passes_))) {
-      QStringList names;
-      for (const std::string& rig : set.rigs) names += said(rig);
-      lines += QObject::tr("%1: %2 to %3.")
-                   .arg(names.join(", "), spokenPull(set.from_mm_s, units_), spokenPull(set.to_mm_s, units_));
-    }
-    return lines;
-  }
-
-  QStringList heldEqual() const {
-    QStringList lines;
-    for (const HeldEqual& held : day_.heldEqual) {
-      if (held.value.empty() && held.exception.empty()) continue;
-      QString line =
-          said(held.what) + ": " + (held.value.empty() ? QObject::tr("not said") : said(held.value));
-      if (!held.exception.empty()) line += QObject::tr("; except: %1").arg(said(held.exception));
-      lines += line;
-    }
-    lines += QObject::tr("The water as entered: %1, %2 g/kg salt.")
-                 .arg(spokenAmount(day_.water.temperature_C, "°C", 1, units_),
-                      plainNumber(day_.water.salinity_g_kg, 1));
-    return lines;
   }
 
   QStringList caveats() const {
@@ -421,25 +394,6 @@ class Gathering {
             {name, said(rig.rig), spokenClasses(rig), QString::number(rig.passes), said(rig.letters)});
         name.clear();
       }
-    }
-    return out;
-  }
-
-  /// Which file, which frames, by which method and when: for whoever wants to check.
-  ReportSection origins() const {
-    ReportSection out{QObject::tr("Where the numbers come from"),
-                      {},
-                      {{QObject::tr("Pass"), QObject::tr("Clip"), QObject::tr("Frames"),
-                        QObject::tr("Followed"), QObject::tr("Method"), QObject::tr("Measured")},
-                       {}}};
-    for (const ComparedPass& pass : passes_) {
-      if (!pass.from) continue;
-      const Provenance& from = *pass.from;
-      out.table.rows.push_back(
-          {said(pass.title), said(from.clip.filename().string()),
-           QString("%1–%2").arg(from.firstFrame).arg(from.lastFrame()), QString::number(from.frames.followed),
-           QString::number(from.methodVersion),
-           from.madeAt_s > 0.0 ? spokenMoment(from.madeAt_s) : QObject::tr("not known")});
     }
     return out;
   }

@@ -9,4 +9,11 @@ namespace fin::app {
 /// asked for it, and when. `pricesFrom` dates a price that stands with the model alone.
 void describeRig(ReportRig& to, const DayPlan& day, const QString& pricesFrom, UnitSystem units);
 
+/// Which rigs share a speed, a line each.
+QStringList pulledTogether(const std::vector<ComparedPass>& passes, UnitSystem units);
+/// What was held equal that day, and the water, a line each.
+QStringList heldEqualOn(const DayPlan& day, UnitSystem units);
+/// Which file, which frames, by which method and when: for whoever wants to check.
+ReportSection originsOf(const std::vector<ComparedPass>& passes);
+
 }  // namespace fin::app

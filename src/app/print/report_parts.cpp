@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/print/report_rig.h"
+#include "app/print/report_parts.h"
 
 #include <algorithm>
+
+#include "core/comparison/speed_sets.h"
 
 namespace fin::app {
 namespace {
@@ -54,6 +56,49 @@ void describeRig(ReportRig& to, const DayPlan& day, const QString& pricesFrom, U
     to.prices += money(*model->price, model->currency) + ", " +
                  (pricesFrom.isEmpty() ? QObject::tr("not dated") : pricesFrom);
   }
+}
+
+QStringList pulledTogether(const std::vector<ComparedPass>& passes, UnitSystem units) {
+  QStringList lines;
+  for (const SpeedSet& set : setsThatShare(bandsOf(passes))) {
+    QStringList names;
+    for (const std::string& rig : set.rigs) names += typed(rig);
+    lines += QObject::tr("%1: %2 to %3.")
+                 .arg(names.join(", "), spokenPull(set.from_mm_s, units), spokenPull(set.to_mm_s, units));
+  }
+  return lines;
+}
+
+QStringList heldEqualOn(const DayPlan& day, UnitSystem units) {
+  QStringList lines;
+  for (const HeldEqual& held : day.heldEqual) {
+    if (held.value.empty() && held.exception.empty()) continue;
+    QString line =
+        typed(held.what) + ": " + (held.value.empty() ? QObject::tr("not said") : typed(held.value));
+    if (!held.exception.empty()) line += QObject::tr("; except: %1").arg(typed(held.exception));
+    lines += line;
+  }
+  lines += QObject::tr("The water as entered: %1, %2 g/kg salt.")
+               .arg(spokenAmount(day.water.temperature_C, "°C", 1, units),
+                    plainNumber(day.water.salinity_g_kg, 1));
+  return lines;
+}
+
+ReportSection originsOf(const std::vector<ComparedPass>& passes) {
+  ReportSection out{QObject::tr("Where the numbers come from"),
+                    {},
+                    {{QObject::tr("Pass"), QObject::tr("Clip"), QObject::tr("Frames"),
+                      QObject::tr("Followed"), QObject::tr("Method"), QObject::tr("Measured")},
+                     {}}};
+  for (const ComparedPass& pass : passes) {
+    if (!pass.from) continue;
+    const Provenance& from = *pass.from;
+    out.table.rows.push_back({typed(pass.title), typed(from.clip.filename().string()),
+                              QString("%1–%2").arg(from.firstFrame).arg(from.lastFrame()),
+                              QString::number(from.frames.followed), QString::number(from.methodVersion),
+                              from.madeAt_s > 0.0 ? spokenMoment(from.madeAt_s) : QObject::tr("not known")});
+  }
+  return out;
 }
 
 }  // namespace fin::app
