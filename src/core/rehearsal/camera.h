@@ -34,6 +34,9 @@ class RehearsalCamera {
   [[nodiscard]] Sight sight(double x_px, double y_px) const;
   [[nodiscard]] const Eigen::Vector3d& right() const { return right_; }
   [[nodiscard]] const Eigen::Vector3d& up() const { return up_; }
+  /// Towards the camera.
+  [[nodiscard]] const Eigen::Vector3d& back() const { return back_; }
+  [[nodiscard]] const Eigen::Vector3d& eye() const { return eye_; }
   /// At the middle of the lure's plane.
   [[nodiscard]] double pixelsPerMillimetre() const;
   [[nodiscard]] const Setup& setup() const { return setup_; }

@@ -19,6 +19,7 @@ constexpr double kStrandHalf_mm = 1.0;  ///< of their thickness
 constexpr double kMarkAt = 1.0 / kOverhang;
 constexpr double kBladeHalf_mm = 1.2;  ///< of its thickness
 constexpr double kBladeMark = 0.85;    ///< of its length
+constexpr double kTipMark = 0.92;      ///< of the tail's
 
 Matrix3d attitude(const BodyPose& pose) {
   // Yaw to the left turns x towards −z: a turn about +y. Pitch lowers the nose: a turn about −z.
@@ -31,10 +32,6 @@ Matrix3d attitude(const BodyPose& pose) {
 Matrix3d bentTail(const BodyPose& pose) {
   return (AngleAxisd(pose.kick_rad, Vector3d::UnitY()) * AngleAxisd(-pose.flick_rad, Vector3d::UnitZ()))
       .toRotationMatrix();
-}
-
-Matrix3d swungBlade(const BodyPose& pose) {
-  return AngleAxisd(pose.blade_rad, Vector3d::UnitY()).toRotationMatrix();
 }
 
 PosedPart part(const Matrix3d& turned, const Vector3d& centre, const Vector3d& halfAxes) {
@@ -56,51 +53,55 @@ double reachAlong(const PosedPart& part, const Vector3d& direction) {
   return part.halfAxes_mm.cwiseProduct(part.turned.transpose() * direction).norm();
 }
 
+LureJoints jointsOf(const LureBuild& build, const BodyPose& pose) {
+  LureJoints out;
+  out.body = Eigen::Translation3d(pose.centre_mm) * Eigen::Isometry3d(attitude(pose));
+  const Eigen::Isometry3d end = out.body * Eigen::Translation3d(-0.5 * build.length_mm, 0.0, 0.0);
+  out.tail = end * Eigen::Isometry3d(bentTail(pose));
+  out.blade = end * AngleAxisd(pose.blade_rad, Vector3d::UnitY());
+  return out;
+}
+
+Eigen::Isometry3d strandAt(const Eigen::Isometry3d& body, const LureBuild& build, double round_rad,
+                           double off_rad) {
+  return body * Eigen::Translation3d(-0.5 * build.length_mm, 0.0, 0.0) *
+         AngleAxisd(round_rad, Vector3d::UnitX()) * AngleAxisd(-off_rad, Vector3d::UnitZ());
+}
+
 std::vector<PosedPart> posedParts(const LureBuild& build, const BodyPose& pose) {
-  const Matrix3d turned = attitude(pose);
+  const LureJoints joints = jointsOf(build, pose);
   std::vector<PosedPart> parts;
-  parts.push_back(part(turned, pose.centre_mm,
-                       {0.5 * kOverhang * build.length_mm, 0.5 * build.height_mm, 0.5 * build.width_mm}));
+  const auto add = [&parts](const Eigen::Isometry3d& joint, double along, const Vector3d& halfAxes,
+                            const std::array<double, 3>& paint) {
+    parts.push_back(part(joint.linear(), joint * Vector3d(along, 0.0, 0.0), halfAxes));
+    parts.back().paint = paint;
+  };
+  add(joints.body, 0.0, {0.5 * kOverhang * build.length_mm, 0.5 * build.height_mm, 0.5 * build.width_mm}, {});
   parts.back().isBody = true;
-  const Vector3d tailEnd = pose.centre_mm + turned * Vector3d(-0.5 * build.length_mm, 0.0, 0.0);
   if (build.tail_mm > 0.0) {
-    const Matrix3d bent = turned * bentTail(pose);
-    parts.push_back(part(bent, tailEnd + bent * Vector3d(-0.45 * build.tail_mm, 0.0, 0.0),
-                         {0.55 * build.tail_mm, 0.22 * build.height_mm, 0.14 * build.width_mm}));
-    parts.back().paint = build.belly;
-    parts.push_back(part(bent, tailEnd + bent * Vector3d(-0.92 * build.tail_mm, 0.0, 0.0),
-                         {0.10 * build.tail_mm, 0.45 * build.height_mm, 0.30 * build.width_mm}));
-    parts.back().paint = build.bands;
+    const double tail = build.tail_mm;
+    add(joints.tail, -0.45 * tail, {0.55 * tail, 0.22 * build.height_mm, 0.14 * build.width_mm}, build.belly);
+    add(joints.tail, -kTipMark * tail, {0.10 * tail, 0.45 * build.height_mm, 0.30 * build.width_mm},
+        build.bands);
   }
   if (build.blade_mm > 0.0) {
-    const Matrix3d swung = turned * swungBlade(pose);
-    const auto along = [&](double share) -> Vector3d {
-      return tailEnd + swung * Vector3d(-share * build.blade_mm, 0.0, 0.0);
-    };
-    parts.push_back(part(swung, along(0.45), {0.5 * build.blade_mm, 0.25 * build.blade_mm, kBladeHalf_mm}));
-    parts.back().paint = {205.0, 210.0, 215.0};
-    parts.push_back(part(swung, along(kBladeMark), {0.12 * build.blade_mm, 0.16 * build.blade_mm, 2.0}));
-    parts.back().paint = build.bands;
+    const double blade = build.blade_mm;
+    add(joints.blade, -0.45 * blade, {0.5 * blade, 0.25 * blade, kBladeHalf_mm}, {205.0, 210.0, 215.0});
+    add(joints.blade, -kBladeMark * blade, {0.12 * blade, 0.16 * blade, 2.0}, build.bands);
   }
   if (build.skirt_mm > 0.0) {
     for (int i = 0; i < kStrands; ++i) {
       // Inner and outer strands by turns, all round.
-      const double round = 2.0 * std::numbers::pi * i / kStrands;
-      const double off = pose.flare_rad * (i % 2 == 0 ? 1.0 : 0.5);
-      const Matrix3d bent = turned * AngleAxisd(round, Vector3d::UnitX()).toRotationMatrix() *
-                            AngleAxisd(-off, Vector3d::UnitZ()).toRotationMatrix();
-      parts.push_back(part(bent, tailEnd + bent * Vector3d(-0.5 * build.skirt_mm, 0.0, 0.0),
-                           {0.5 * build.skirt_mm, kStrandHalf_mm, kStrandHalf_mm}));
-      parts.back().paint = i % 2 == 0 ? build.bands : build.belly;
+      add(strandAt(joints.body, build, 2.0 * std::numbers::pi * i / kStrands,
+                   pose.flare_rad * (i % 2 == 0 ? 1.0 : 0.5)),
+          -0.5 * build.skirt_mm, {0.5 * build.skirt_mm, kStrandHalf_mm, kStrandHalf_mm},
+          i % 2 == 0 ? build.bands : build.belly);
     }
   }
   if (build.lip_mm > 0.0) {
-    const Matrix3d down = turned * AngleAxisd(-0.9, Vector3d::UnitZ()).toRotationMatrix();
-    const Vector3d nose =
-        pose.centre_mm + turned * Vector3d(0.48 * build.length_mm, -0.25 * build.height_mm, 0.0);
-    parts.push_back(part(down, nose + down * Vector3d(0.4 * build.lip_mm, 0.0, 0.0),
-                         {0.5 * build.lip_mm, 0.9, 0.35 * build.lip_mm}));
-    parts.back().paint = {200.0, 205.0, 210.0};
+    add(joints.body * Eigen::Translation3d(0.48 * build.length_mm, -0.25 * build.height_mm, 0.0) *
+            AngleAxisd(-0.9, Vector3d::UnitZ()),
+        0.4 * build.lip_mm, {0.5 * build.lip_mm, 0.9, 0.35 * build.lip_mm}, {200.0, 205.0, 210.0});
   }
   return parts;
 }
@@ -127,25 +128,24 @@ std::array<double, 3> skin(const LureBuild& build, const Vector3d& p) {
 }
 
 Vector3d markPlace(const LureBuild& build, const BodyPose& pose, MarkName mark) {
-  const Matrix3d turned = attitude(pose);
-  const Vector3d tail = pose.centre_mm + turned * Vector3d(-0.5 * build.length_mm, 0.0, 0.0);
+  const LureJoints joints = jointsOf(build, pose);
   switch (mark) {
     case MarkName::Nose:
-      return pose.centre_mm + turned * Vector3d(0.5 * build.length_mm, 0.0, 0.0);
+      return joints.body * Vector3d(0.5 * build.length_mm, 0.0, 0.0);
     case MarkName::Tail:
-      return tail;
+      return joints.tail.translation();
     case MarkName::Tip:
-      return tail + turned * bentTail(pose) * Vector3d(-0.92 * build.tail_mm, 0.0, 0.0);
+      return joints.tail * Vector3d(-kTipMark * build.tail_mm, 0.0, 0.0);
     case MarkName::Back:
-      return pose.centre_mm + turned * Vector3d(0.0, 0.5 * build.height_mm, 0.0);
+      return joints.body * Vector3d(0.0, 0.5 * build.height_mm, 0.0);
     case MarkName::Belly:
-      return pose.centre_mm + turned * Vector3d(0.0, -0.5 * build.height_mm, 0.0);
+      return joints.body * Vector3d(0.0, -0.5 * build.height_mm, 0.0);
     case MarkName::Flank:
-      return pose.centre_mm + turned * Vector3d(0.0, 0.0, 0.5 * build.width_mm);
+      return joints.body * Vector3d(0.0, 0.0, 0.5 * build.width_mm);
     case MarkName::Blade:
-      return tail + turned * swungBlade(pose) * Vector3d(-kBladeMark * build.blade_mm, 0.0, 0.0);
+      return joints.blade * Vector3d(-kBladeMark * build.blade_mm, 0.0, 0.0);
     case MarkName::Mid:
-    case MarkName::Hook:  // the rehearsal lure wears none
+    case MarkName::Hook:  // not followed in the rehearsal tank
       return pose.centre_mm;
   }
   return pose.centre_mm;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <Eigen/Core>
+#include <Eigen/Geometry>
 #include <array>
 #include <vector>
 
@@ -9,6 +10,10 @@
 #include "core/tracking/track.h"
 
 namespace fin {
+
+/// What a lure is drawn as. Plain is made of ellipsoids and is drawn fastest; the others have what a lure of
+/// their kind has: eyes, hooks, scales, a lip, a tail that kicks. Marks lie in the same places for all.
+enum class LureShape { Plain, PaddleTail, CurlTail, Jerkbait, Spoon, BladedBait };
 
 /// The build of a rehearsal lure. Body axes: x to the nose, y to the back, z to its right; origin midway
 /// between the places called nose and tail.
@@ -25,6 +30,7 @@ struct LureBuild {
   std::array<double, 3> bands{170.0, 60.0, 40.0};
   int bandCount = 5;
   double rings = 1.0;  ///< how strongly nose and tail are ringed: 0 is a plain body
+  LureShape shape = LureShape::Plain;
 };
 
 /// One ellipsoid of a posed lure, ready to be looked at.
@@ -40,6 +46,19 @@ struct PosedPart {
 /// Half of the part's extent along a direction of length 1.
 double reachAlong(const PosedPart& part, const Eigen::Vector3d& direction);
 
+/// Where the parts of a lure stand: body axes → tank. A tail and a blade hang at the end of the body's axis,
+/// as does each strand of a skirt; what hangs is drawn from there along −x.
+struct LureJoints {
+  Eigen::Isometry3d body;
+  Eigen::Isometry3d tail;
+  Eigen::Isometry3d blade;
+};
+LureJoints jointsOf(const LureBuild& build, const BodyPose& pose);
+/// A strand of a skirt: `round` the body's axis, `off` it.
+Eigen::Isometry3d strandAt(const Eigen::Isometry3d& body, const LureBuild& build, double round_rad,
+                           double off_rad);
+
+/// Plain shapes only.
 std::vector<PosedPart> posedParts(const LureBuild& build, const BodyPose& pose);
 
 /// Colour of the body's skin at a place on the unit sphere.

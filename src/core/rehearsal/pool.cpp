@@ -7,24 +7,16 @@
 #include <numbers>
 #include <opencv2/imgproc.hpp>
 
+#include "core/rehearsal/caustics.h"
+
 namespace fin {
 namespace {
 
 constexpr int kBands = 6;          ///< in which a rolling shutter's picture is made
 constexpr double kLine_px = 90.0;  ///< about so far apart are bright lines
-constexpr double kSharp = 14.0;    ///< how narrow they are
 constexpr int kCausticCell_px = 3;
 constexpr double kLeafCrosses_s = 0.5;
 constexpr double kMirrored = 0.5;
-
-/// Bright where two crossing waves are both near their crest.
-double causticAt(double x, double y, double t) {
-  const double k = 2.0 * std::numbers::pi / kLine_px;
-  const double warp = 0.8 * std::sin(0.37 * k * y + 1.9 * t) + 0.8 * std::sin(0.45 * k * x - 1.3 * t);
-  const double a = std::sin(k * (0.8 * x + 0.3 * y) + warp + 2.2 * t);
-  const double b = std::sin(k * (0.2 * x - 0.9 * y) - warp - 1.7 * t);
-  return std::exp(-kSharp * a * a) + std::exp(-kSharp * b * b);
-}
 
 /// The share of a leaf's drift that has gone by, about the middle of the clip.
 double driftAt(double time_s, double length_s) {
@@ -147,8 +139,8 @@ void RehearsalPool::changeLight(cv::Mat& picture, Seconds instant) const {
                 cv::Scalar(1.0));
   for (int y = 0; y < light.rows && defects_.caustics > 0.0; ++y) {
     for (int x = 0; x < light.cols; ++x)
-      light.at<float>(y, x) +=
-          static_cast<float>(defects_.caustics * causticAt(kCausticCell_px * x, kCausticCell_px * y, t));
+      light.at<float>(y, x) += static_cast<float>(
+          defects_.caustics * causticAt(kCausticCell_px * x, kCausticCell_px * y, t, kLine_px));
   }
   cv::resize(light, light, picture.size());
   for (int y = 0; y < picture.rows; ++y) {

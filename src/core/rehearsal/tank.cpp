@@ -8,12 +8,14 @@
 #include <opencv2/core.hpp>
 #include <optional>
 
+#include "core/rehearsal/chance.h"
+
 namespace fin {
 namespace {
 
 using Eigen::Vector3d;
 
-constexpr int kInstants = 5;  ///< over one exposure
+constexpr int kInstants = 5;  ///< over one exposure, at most
 constexpr int kSamples = 2;   ///< a pixel's side
 constexpr double kTile_mm = 120.0;
 constexpr double kWallBehind_mm = 350.0;
@@ -21,17 +23,11 @@ constexpr int kLightCell_px = 16;  ///< dancing light is worked out on a coarse 
 constexpr std::size_t kGrainSize = 1U << 20U;
 constexpr double kRulerOver_px = 46.0;  ///< its upper edge over the picture's lower edge
 constexpr int kRulerHeight_px = 24;
-constexpr double kNearer = 1.1;  ///< parts before the lure's plane look a little larger
+constexpr double kMirrorShare = 0.75;  ///< share of the light that the surface gives back
+constexpr double kNearer = 1.1;        ///< parts before the lure's plane look a little larger
 
 uchar clipped(double v) {
   return static_cast<uchar>(std::clamp(v, 0.0, 255.0));
-}
-
-/// A number in 0 … 1 that depends on two whole numbers alone.
-double hashed(int a, int b) {
-  auto h = static_cast<unsigned>(a) * 374761393U + static_cast<unsigned>(b) * 668265263U;
-  h = (h ^ (h >> 13U)) * 1274126177U;
-  return static_cast<double>((h ^ (h >> 16U)) & 0xffffU) / 65535.0;
 }
 
 /// Where a ray first meets a part; the place is on its unit sphere.
@@ -64,7 +60,11 @@ RehearsalTank::RehearsalTank(RehearsalScene scene)
   std::normal_distribution<double> grain(0.0, scene_.noise_grey);
   for (signed char& g : grain_)
     g = static_cast<signed char>(std::clamp(std::lround(grain(random)), -127L, 127L));
-  paintWall();
+  if (scene_.lure.shape != LureShape::Plain) shaped_.emplace(scene_.lure, camera_);
+  if (scene_.basin)
+    basin_.emplace(*scene_.basin, camera_);
+  else
+    paintWall();
   if (scene_.ruler_mm > 0.0) paintRuler();
 }
 
@@ -147,10 +147,24 @@ Result<Picture> RehearsalTank::frame(std::size_t n) {
 }
 
 cv::Mat RehearsalTank::pictureAt(Seconds instant) const {
-  cv::Mat picture = lit(instant.value());
+  cv::Mat picture = basin_ ? basin_->pictureAt(instant.value()) : lit(instant.value());
+  if (basin_ && basin_->surfaceRow() > 0) addMirrorImage(picture, instant.value());
   layOver(picture, paintedLure(instant));
   paintSpecks(picture, instant.value());
   return picture;
+}
+
+/// The surface seen from below shows the lure once more, turned over, rippled and a little fainter.
+void RehearsalTank::addMirrorImage(cv::Mat& picture, double time_s) const {
+  if (shaped_) {
+    const auto seen = shaped_->seen(motion_.at(Seconds(time_s)), basin_->look().surface_mm);
+    if (!seen.box.empty()) {
+      cv::Mat sum = cv::Mat::zeros(seen.box.size(), CV_32FC4);
+      shaped_->add(sum, seen.box.tl(), seen, {time_s, 0.0}, kMirrorShare);
+      layOver(picture, {seen.box, sum});
+    }
+  }
+  basin_->ripple(picture, time_s);
 }
 
 /// A tiled wall some way behind the lure, darker towards the bottom.
@@ -169,7 +183,7 @@ void RehearsalTank::paintWall() {
       const int tileX = static_cast<int>(std::floor(u / kTile_mm + 0.5));
       const int tileY = static_cast<int>(std::floor(v / kTile_mm + 0.5));
       const double tone =
-          shade * (joint < 3.0 ? 0.80 : 0.96 + 0.06 * hashed(tileX, tileY)) + 0.01 * hashed(x, y);
+          shade * (joint < 3.0 ? 0.80 : 0.96 + 0.06 * chanceOf(tileX, tileY)) + 0.01 * chanceOf(x, y);
       row[x] = {clipped(108.0 * tone), clipped(150.0 * tone), clipped(156.0 * tone)};
     }
   }
@@ -178,10 +192,11 @@ void RehearsalTank::paintWall() {
 void RehearsalTank::paintRuler() {
   const auto [from, to] = rulerEnds();
   const double perMillimetre = (to.x_px - from.x_px) / scene_.ruler_mm;
+  cv::Mat& picture = basin_ ? basin_->still() : wall_;
   for (int y = 0; y < kRulerHeight_px; ++y) {
-    auto* row = wall_.ptr<cv::Vec3b>(static_cast<int>(from.y_px) + y);
+    auto* row = picture.ptr<cv::Vec3b>(static_cast<int>(from.y_px) + y);
     for (int x = std::max(static_cast<int>(from.x_px), 0);
-         x <= std::min(static_cast<int>(to.x_px), wall_.cols - 1); ++x) {
+         x <= std::min(static_cast<int>(to.x_px), picture.cols - 1); ++x) {
       const double mm = (x - from.x_px) / perMillimetre;
       const int depth = std::abs(std::remainder(mm, 50.0)) < 0.6 / perMillimetre   ? kRulerHeight_px
                         : std::abs(std::remainder(mm, 10.0)) < 0.6 / perMillimetre ? kRulerHeight_px / 2
@@ -242,7 +257,34 @@ cv::Rect RehearsalTank::boxOf(const std::vector<PosedPart>& parts) const {
   return box & whole;
 }
 
+/// As many as it takes for nose and tail to move less than half a pixel between them.
+int RehearsalTank::instantsAt(Seconds instant) const {
+  const Seconds half(0.5 * scene_.exposure / scene_.rate.value());
+  double moved_px = 0.0;
+  for (const MarkName mark : {MarkName::Nose, MarkName::Tail})
+    moved_px = std::max(moved_px,
+                        length(markAtTime(mark, instant + half) - markAtTime(mark, instant - half)).value());
+  return std::clamp(static_cast<int>(std::ceil(2.0 * moved_px)), 1, kInstants);
+}
+
+RehearsalTank::Painted RehearsalTank::paintedShape(Seconds instant) const {
+  const double open_s = scene_.exposure / scene_.rate.value();
+  const int instants = instantsAt(instant);
+  std::vector<LurePainter::Seen> seen;
+  cv::Rect box;
+  for (int i = 0; i < instants; ++i) {
+    seen.push_back(shaped_->seen(motion_.at(instant + Seconds(((i + 0.5) / instants - 0.5) * open_s))));
+    box |= seen.back().box;
+  }
+  if (box.empty()) return {};
+  const double caustics = basin_ ? basin_->look().caustics : 0.0;
+  cv::Mat sum = cv::Mat::zeros(box.size(), CV_32FC4);
+  for (const auto& one : seen) shaped_->add(sum, box.tl(), one, {instant.value(), caustics}, 1.0 / instants);
+  return {box, sum};
+}
+
 RehearsalTank::Painted RehearsalTank::paintedLure(Seconds instant) const {
+  if (shaped_) return paintedShape(instant);
   const double open_s = scene_.exposure / scene_.rate.value();
   std::vector<std::vector<PosedPart>> poses;
   cv::Rect box;
@@ -305,10 +347,10 @@ void RehearsalTank::addPaint(cv::Mat& sum, const cv::Rect& whole, const std::vec
 void RehearsalTank::paintSpecks(cv::Mat& picture, double time_s) const {
   for (int i = 0; i < scene_.specks; ++i) {
     const int key = static_cast<int>(scene_.seed) + i;
-    const double x = std::fmod(hashed(key, 1) * picture.cols + (hashed(key, 2) - 0.3) * 14.0 * time_s + 8e6,
-                               picture.cols - 2.0);
-    const double y = std::fmod(hashed(key, 3) * picture.rows + (hashed(key, 4) - 0.2) * 9.0 * time_s + 8e6,
-                               picture.rows - 2.0);
+    const double x = std::fmod(
+        chanceOf(key, 1) * picture.cols + (chanceOf(key, 2) - 0.3) * 14.0 * time_s + 8e6, picture.cols - 2.0);
+    const double y = std::fmod(
+        chanceOf(key, 3) * picture.rows + (chanceOf(key, 4) - 0.2) * 9.0 * time_s + 8e6, picture.rows - 2.0);
     for (int dy = 0; dy < 2; ++dy) {
       for (int dx = 0; dx < 2; ++dx) {
         const double fx = x - std::floor(x);

@@ -8,8 +8,10 @@
 #include <vector>
 
 #include "core/footage/frame_source.h"
+#include "core/rehearsal/basin.h"
 #include "core/rehearsal/camera.h"
 #include "core/rehearsal/lure.h"
+#include "core/rehearsal/lure_painter.h"
 #include "core/tracking/track.h"
 
 namespace fin {
@@ -33,8 +35,9 @@ struct RehearsalScene {
   double noise_grey = 2.0;
   double dancingLight = 0.06;  ///< share of the light that moves
   int specks = 40;
-  double ruler_mm = 400.0;      ///< a ruler near the picture's lower edge; none at 0
-  double rulerBehind_mm = 0.0;  ///< how far it hangs behind the lure's plane; negative for before it
+  double ruler_mm = 400.0;         ///< a ruler near the picture's lower edge; none at 0
+  double rulerBehind_mm = 0.0;     ///< how far it hangs behind the lure's plane; negative for before it
+  std::optional<BasinLook> basin;  ///< a pool round the lure; a plain wall behind it where there is none
   std::optional<RehearsalSound> sound;
   Seconds begun{0.0};  ///< when this camera was started, on the motion's clock
   unsigned seed = 1;
@@ -42,10 +45,11 @@ struct RehearsalScene {
 
 /// A simulated tank seen by a simulated camera: frames as from a clip, with the truth known.
 ///
-/// Model: ellipsoids with painted skin under light from above, a tiled wall behind, light that dances, specks
-/// that drift; exposure is averaged over five instants, edges over 2 × 2 samples; grey noise is added last.
-/// Plain on purpose: no shadows, no bubbles, the wall as if seen in air. The same seed gives the same frames
-/// in any order.
+/// Model: a plain lure of ellipsoids, or one with all that its kind has (LureShape), under light from above;
+/// a tiled wall behind, or a pool (BasinLook); light that dances, specks that drift; exposure is averaged
+/// over up to five instants, edges over 2 × 2 samples; grey noise is added last. Not there: shadows, bubbles,
+/// a wall seen through a window. Whatever it looks like, marks lie where the motion puts them. The same seed
+/// gives the same frames in any order.
 class RehearsalTank : public FrameSource {
  public:
   explicit RehearsalTank(RehearsalScene scene);
@@ -80,9 +84,12 @@ class RehearsalTank : public FrameSource {
   static void layOver(cv::Mat& picture, const Painted& painted);
 
  private:
+  [[nodiscard]] int instantsAt(Seconds instant) const;
   void paintWall();
   void paintRuler();
   [[nodiscard]] cv::Mat lit(double time_s) const;
+  void addMirrorImage(cv::Mat& picture, double time_s) const;
+  [[nodiscard]] Painted paintedShape(Seconds instant) const;
   void addPaint(cv::Mat& sum, const cv::Rect& box, const std::vector<PosedPart>& parts, float share) const;
   [[nodiscard]] cv::Rect boxOf(const std::vector<PosedPart>& parts) const;
   void paintSpecks(cv::Mat& picture, double time_s) const;
@@ -90,7 +97,9 @@ class RehearsalTank : public FrameSource {
   RehearsalScene scene_;
   RehearsalCamera camera_;
   PlayedMotion motion_;
-  cv::Mat wall_;                    ///< CV_8UC3, red first
+  std::optional<LurePainter> shaped_;  ///< none for a plain lure
+  std::optional<Basin> basin_;
+  cv::Mat wall_;                    ///< CV_8UC3, red first; of a tank without a basin
   std::vector<signed char> grain_;  ///< noise to be cut from at random places
 };
 
