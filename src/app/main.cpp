@@ -4,13 +4,18 @@
 #include <QDir>
 #include <QProgressDialog>
 #include <QStandardPaths>
+#include <QTemporaryDir>
+#include <QTimer>
+#include <algorithm>
 #include <cstdio>
+#include <string_view>
 
 #include "app/main_window.h"
 #include "app/places/log/log_choice.h"
 #include "app/ui/settings.h"
+#include "app/ui/shipped.h"
 #include "app/ui/theme.h"
-#include "demo/demo_day.h"
+#include "demo/shipped_demo.h"
 
 namespace {
 
@@ -30,7 +35,7 @@ fs::path ownLog() {
   return fs::path(documents.filePath("Agile Fin/my-tests.finlog").toStdString());
 }
 
-fs::path demoDay() {
+fs::path demoFolder() {
   return dataFolder() / "demo-day";
 }
 
@@ -45,62 +50,86 @@ fs::path nameAmong(int argc, char** argv, const QString& shown) {
 /// Opens a log in a window of its own, or says why it cannot.
 class Program : public QObject {
  public:
-  void open(const fs::path& file, fin::DayId first = {}) {
-    auto log = fin::Log::open(file);
-    if (!log) return tellTrouble(log.error());
-    auto window = std::make_unique<fin::app::MainWindow>(std::move(*log), indexFolder());
-    connect(window.get(), &fin::app::MainWindow::logChosen, this, &Program::openChosen, Qt::QueuedConnection);
-    const auto openDemoDay = [this] { openDemo(demoDay()); };
-    connect(window.get(), &fin::app::MainWindow::demoWanted, this, openDemoDay, Qt::QueuedConnection);
-    if (first) window->day().choose(first);
-    window->show();
-    window_ = std::move(window);
+  void open(const fs::path& file) { show(fin::Log::open(file)); }
+
+  /// The demo that comes with the program, as a log of one's own; the first time it is taken in.
+  void openDemo(const fs::path& keepIn) {
+    progress_ = std::make_unique<QProgressDialog>(tr("Opening the demo …"), QString(), 0, 0);
+    progress_->setMinimumDuration(600);
+    const fs::path shipped = fin::app::shipped("demo-day");
+    const fs::path temporary = temporary_.path().toStdString();
+    placing_.start([shipped, keepIn,
+                    temporary](const fin::JobControl&) { return fin::placeDemo(shipped, keepIn, temporary); },
+                   [this](const fin::Result<fin::DemoPlace>& place) {
+                     progress_.reset();
+                     if (!place) return tellTrouble(place.error());
+                     show(fin::openDemo(*place));
+                     if (window_ == nullptr) return;
+                     window_->day().choose(1);  // the story begins with the first day
+                     window_->go(fin::app::Place::Bench);
+                     if (!place->note.empty()) window_->say(QString::fromStdString(place->note));
+                   });
   }
 
-  void openDemo(const fs::path& folder) {
-    progress_ = std::make_unique<QProgressDialog>(
-        tr("The rehearsal tank films the demo day; this is done once."), tr("Stop"), 0, 1000);
-    progress_->setMinimumDuration(600);
-    connect(progress_.get(), &QProgressDialog::canceled, this, [this] {
-      making_.stop();
-      if (!window_) QApplication::quit();
+  /// Draws the first view into a picture and ends.
+  void drawFirstView(const QString& file) {
+    auto* wait = new QTimer(this);
+    connect(wait, &QTimer::timeout, this, [this, file] {
+      if (trouble_) return QApplication::exit(1);
+      if (window_ == nullptr || !window_->settled()) return;
+      if (window_->grab().save(file)) return QApplication::quit();
+      std::fprintf(stderr, "agile-fin: %s cannot be written\n", qPrintable(file));
+      QApplication::exit(1);
     });
-    making_.start([folder](const fin::JobControl& job) { return fin::makeDemoDay(folder, job); },
-                  [this](fin::Result<fs::path> made) {
-                    progress_.reset();
-                    if (!made) return tellTrouble(made.error());
-                    open(*made, 1);  // the story begins with the first day
-                  },
-                  [this](double share, double) {
-                    if (progress_) progress_->setValue(static_cast<int>(1000 * share));
-                  });
+    wait->start(50);
   }
 
  private:
   void openChosen(const QString& file) { open(fs::path(file.toStdString())); }
 
+  void show(fin::Result<std::unique_ptr<fin::Log>> log) {
+    if (!log) return tellTrouble(log.error());
+    auto window = std::make_unique<fin::app::MainWindow>(std::move(*log), indexFolder());
+    connect(window.get(), &fin::app::MainWindow::logChosen, this, &Program::openChosen, Qt::QueuedConnection);
+    const auto openDemoDay = [this] { openDemo(demoFolder()); };
+    connect(window.get(), &fin::app::MainWindow::demoWanted, this, openDemoDay, Qt::QueuedConnection);
+    window->show();
+    window_ = std::move(window);
+    choice_.reset();
+  }
+
   /// In the window where a person looks, and on standard error.
   void tellTrouble(const fin::Error& error) {
     std::fprintf(stderr, "agile-fin: %s\n", error.message.c_str());
+    trouble_ = true;
     auto page = std::make_unique<fin::app::LogChoice>(QString(), QString::fromStdString(error.message));
     connect(page.get(), &fin::app::LogChoice::chosen, this, &Program::openChosen, Qt::QueuedConnection);
     page->resize(760, 320);
     page->show();
-    window_ = std::move(page);
+    choice_ = std::move(page);
+    window_.reset();
   }
 
-  std::unique_ptr<QWidget> window_;
+  std::unique_ptr<fin::app::MainWindow> window_;
+  std::unique_ptr<fin::app::LogChoice> choice_;  ///< in place of the window where no log could be opened
+  bool trouble_ = false;
   std::unique_ptr<QProgressDialog> progress_;
-  fin::app::Job<fs::path> making_;
+  QTemporaryDir temporary_;
+  fin::app::Job<fin::DemoPlace> placing_;
 };
 
 }  // namespace
 
 int main(int argc, char** argv) {
+  // A picture of the first view needs no display.
+  const bool draws = std::any_of(
+      argv, argv + argc, [](const char* a) { return std::string_view(a).starts_with("--first-view"); });
+  if (draws && qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
   QApplication application(argc, argv);
   QApplication::setApplicationName("agile-fin");
   QApplication::setApplicationDisplayName("Agile Fin");
   QApplication::setApplicationVersion(FIN_VERSION);
+  QApplication::setDesktopFileName("agile-fin");
   fin::app::Settings::all().keepIn(
       QDir(QStandardPaths::writableLocation(QStandardPaths::AppConfigLocation)).filePath("settings.ini"));
   fin::app::dress(application);
@@ -109,20 +138,22 @@ int main(int argc, char** argv) {
   parser.setApplicationDescription("Measures fishing lures from footage.");
   parser.addHelpOption();
   parser.addVersionOption();
-  const QCommandLineOption demo("demo",
-                                "Open the demo day (filmed by the rehearsal tank at the first time).");
-  const QCommandLineOption demoFolder("demo-folder", "Where the demo day is kept.", "folder");
-  parser.addOptions({demo, demoFolder});
+  const QCommandLineOption demo("demo", "Open the demo: three test days and an autumn on the water.");
+  const QCommandLineOption keepIn("demo-folder", "Where your own log of the demo is kept.", "folder");
+  const QCommandLineOption firstView("first-view", "Draw the first view into a picture, and end.",
+                                     "file.png");
+  parser.addOptions({demo, keepIn, firstView});
   parser.addPositionalArgument("log", "The log to open (.finlog).", "[log]");
   parser.process(application);
 
   Program program;
+  if (parser.isSet(firstView)) program.drawFirstView(parser.value(firstView));
   QMetaObject::invokeMethod(
       &program,
       [&] {
         if (parser.isSet(demo)) {
-          program.openDemo(parser.isSet(demoFolder) ? fs::path(parser.value(demoFolder).toStdString())
-                                                    : demoDay());
+          program.openDemo(parser.isSet(keepIn) ? fs::path(parser.value(keepIn).toStdString())
+                                                : demoFolder());
         } else if (!parser.positionalArguments().isEmpty()) {
           program.open(nameAmong(argc, argv, parser.positionalArguments().front()));
         } else {

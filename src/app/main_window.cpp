@@ -9,10 +9,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
-#include "app/places/days_sheet.h"
-#include "app/places/keys_sheet.h"
 #include "app/places/log/log_place.h"
-#include "app/places/settings_sheet.h"
 #include "app/plots/plot.h"
 #include "app/ui/pieces.h"
 #include "app/ui/settings.h"
@@ -274,7 +271,12 @@ QWidget* MainWindow::buildStrip() {
   connect(dayButton_, &QPushButton::clicked, this, &MainWindow::showDays);
   row->addWidget(dayButton_);
   row->addSpacing(6);
-  auto* keys = namedButton(tr("Keys  F1"), "keys");
+  auto* help = namedButton(tr("Help  F1"), "help");
+  help->setToolTip(tr("The guide, at the page for what is in front of you"));
+  connect(help, &QPushButton::clicked, this, &MainWindow::showGuide);
+  row->addWidget(help);
+  row->addSpacing(6);
+  auto* keys = namedButton(tr("Keys  F2"), "keys");
   connect(keys, &QPushButton::clicked, this, &MainWindow::toggleKeySheet);
   row->addWidget(keys);
   row->addSpacing(6);
@@ -364,7 +366,8 @@ void MainWindow::addActions() {
       .add(tr("Switch between metric and US units"), {}, [this] { switchUnits(); })
       .add(tr("Settings"), {}, [this] { showSettings(); })
       .add(tr("The days of this log"), {QKeySequence(Qt::CTRL | Qt::Key_D)}, [this] { showDays(); })
-      .add(tr("What you can do, and its keys"), {QKeySequence(Qt::Key_F1)}, [this] { toggleKeySheet(); })
+      .add(tr("The guide, at this page"), {QKeySequence(Qt::Key_F1)}, [this] { showGuide(); })
+      .add(tr("What you can do, and its keys"), {QKeySequence(Qt::Key_F2)}, [this] { toggleKeySheet(); })
       .tell(tr("Show the chosen pass on the bench (Line-up)"), tr("Enter"))
       .tell(tr("Show what lies behind a property (Verdict)"), tr("Enter"));
   for (const Action& one : everywhere_.actions()) {
@@ -396,48 +399,6 @@ void MainWindow::switchUnits() {
   Settings::all().setUnits(us ? UnitSystem::Metric : UnitSystem::Imperial);
 }
 
-/// Those of the place that is seen come first.
-std::vector<std::pair<const ActionTable*, Place>> MainWindow::actionTables() const {
-  // A day on the water has other keys.
-  const ActionTable& atThePool = water_->onTheWater() ? poolside_->running().actions() : poolside_->actions();
-  std::vector<std::pair<const ActionTable*, Place>> out{{&bench_->actions(), Place::Bench},
-                                                        {&atThePool, Place::Poolside},
-                                                        {&lookPlace_->actions(), Place::LookThrough},
-                                                        {&verdict_->actions(), Place::Verdict}};
-  for (const ActionTable* table : lineUp_->actions()) out.emplace_back(table, Place::LineUp);
-  std::stable_partition(out.begin(), out.end(), [this](const auto& one) {
-    return places_->currentIndex() == static_cast<int>(one.second);
-  });
-  return out;
-}
-
-void MainWindow::toggleKeySheet() {
-  if (sheet_->content() != nullptr) return sheet_->away();
-  const auto places = actionTables();
-  const auto now = static_cast<Place>(places_->currentIndex());
-  std::vector<const ActionTable*> tables;
-  for (const auto& [table, place] : places) {
-    if (place != now && std::find(tables.begin(), tables.end(), &everywhere_) == tables.end())
-      tables.push_back(&everywhere_);
-    tables.push_back(table);
-  }
-  const auto run = [this, places](const ActionTable& table, const Action& action) {
-    sheet_->away();
-    for (const auto& [one, place] : places) {
-      if (one == &table) go(place);
-    }
-    action.run();
-  };
-  auto* keys = new KeysSheet(tables, run);
-  sheet_->put(keys, &keys->words());
-}
-
-void MainWindow::showDays() {
-  auto* days = new DaysSheet(*day_, *controller_, *lineUpModel_);
-  connect(days, &DaysSheet::done, this, [this] { sheet_->away(); });
-  sheet_->put(days, &days->list());
-}
-
 /// What stands above the places that compare. On the water catches and box need no pass of that day.
 void MainWindow::wantBars() {
   const auto place = static_cast<Place>(places_->currentIndex());
@@ -458,13 +419,6 @@ void MainWindow::showDay() {
   dayButton_->setAccessibleName(tr("Day: %1%2").arg(day_->dayName(day_->plan().id), more));
 }
 
-void MainWindow::showSettings() {
-  auto* settings = new SettingsSheet;
-  connect(settings, &SettingsSheet::thresholdsForAll, controller_,
-          [this] { controller_->useThresholds(Settings::all().thresholds()); });
-  sheet_->put(settings, settings->first());
-}
-
 /// A place's name is heavier while one is there, and must not be cut then.
 void MainWindow::giveTabsRoom() {
   constexpr int kAtTheSides_px = 32;
@@ -483,6 +437,16 @@ void MainWindow::changeEvent(QEvent* event) {
   const Theme* before = worn_;
   worn_ = &theme();
   dyePlots(*this, *before, *worn_);
+}
+
+bool MainWindow::settled() const {
+  const FootageView& footage = bench_->footage();
+  const bool shown =
+      !controller_->clip() || (footage.hasPicture() && footage.shownFrame() == controller_->frame());
+  return shown && !controller_->busy() && queue_->left() == 0 &&
+         (look_->current() == nullptr || look_->shown() != nullptr) && !sharing_->aligning() &&
+         !lenses_->solving() && !verdict_->report().busy() && lineUp_->inStep().settled() &&
+         !lineUp_->ear().busy();
 }
 
 }  // namespace fin::app

@@ -24,6 +24,7 @@
 #include "app/places/look/look_place.h"
 #include "app/places/nothing_yet_bar.h"
 #include "app/places/outdated_bar.h"
+#include "app/places/place.h"
 #include "app/places/plan/plan_place.h"
 #include "app/places/poolside/poolside_place.h"
 #include "app/places/verdict/verdict_place.h"
@@ -33,8 +34,7 @@
 
 namespace fin::app {
 
-/// The last one has no name in the strip: one comes to it where a pass waits for a look.
-enum class Place { Plan, Poolside, Bench, LineUp, Verdict, Log, LookThrough };
+class GuideWindow;
 
 /// One window with the places of the day in one strip.
 class MainWindow : public QMainWindow {
@@ -51,6 +51,10 @@ class MainWindow : public QMainWindow {
   [[nodiscard]] Edits& edits() { return *edits_; }
   /// What was last said above the places; empty where nothing is.
   [[nodiscard]] QString notice() const { return notice_->message(); }
+  /// Says something above all places.
+  void say(const QString& message) { notice_->say(message); }
+  /// Nothing is under way, and what is to be seen is there.
+  [[nodiscard]] bool settled() const;
   [[nodiscard]] DayController& day() { return *day_; }
   [[nodiscard]] WaterController& water() { return *water_; }
   [[nodiscard]] KeptCalibrations& kept() { return *kept_; }
@@ -83,6 +87,7 @@ class MainWindow : public QMainWindow {
   QWidget* buildStrip();
   [[nodiscard]] std::vector<std::pair<const ActionTable*, Place>> actionTables() const;
   void toggleKeySheet();
+  void showGuide();
   void showSettings();
   void showDays();
   void showDay();
@@ -128,7 +133,8 @@ class MainWindow : public QMainWindow {
   QPushButton* dayButton_;
   ActionTable everywhere_;
   Sheet* sheet_ = nullptr;
-  const Theme* worn_;  ///< that plots are drawn in
+  GuideWindow* guide_ = nullptr;  ///< once it was asked for
+  const Theme* worn_;             ///< that plots are drawn in
 };
 
 }  // namespace fin::app

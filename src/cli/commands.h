@@ -104,6 +104,7 @@ Exit run(const BallotCommand& command);
 /// Films the demo day in the rehearsal tank and writes its log.
 struct RehearseCommand {
   std::filesystem::path folder;
+  std::optional<std::filesystem::path> ship;  ///< where it is written as it comes with the program
 };
 Exit run(const RehearseCommand& command);
 

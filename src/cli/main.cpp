@@ -128,6 +128,8 @@ int main(int argc, char** argv) {
   CLI::App* rehearseApp =
       app.add_subcommand("rehearse", "film the demo day in the rehearsal tank, with its log");
   rehearseApp->add_option("folder", rehearse.folder, "where its clips and its log go")->required();
+  std::filesystem::path ship;
+  rehearseApp->add_option("--ship", ship, "write it here too, as it comes with the program");
 
   try {
     app.parse(argc, argv);
@@ -137,6 +139,7 @@ int main(int argc, char** argv) {
   if (!out.empty()) read.out = out;
   if (!track.empty()) read.track = track;
   if (!batchOut.empty()) batch.out = batchOut;
+  if (!ship.empty()) rehearse.ship = ship;
   if (!ladderOut.empty()) ladder.out = ladderOut;
   if (*ladderApp) return static_cast<int>(fin::cli::run(ladder));
   if (!weightOut.empty()) weight.out = weightOut;

@@ -3,6 +3,7 @@
 
 #include "cli/commands.h"
 #include "demo/demo_day.h"
+#include "demo/shipped_demo.h"
 
 namespace fin::cli {
 
@@ -16,6 +17,9 @@ Exit run(const RehearseCommand& command) {
   };
   const auto log = makeDemoDay(command.folder, job);
   if (!log) return complain(log.error());
+  if (command.ship) {
+    if (const auto shipped = shipDemo(*log, *command.ship); !shipped) return complain(shipped.error());
+  }
   fmt::print("{}\n", log->string());
   return Exit::Done;
 }

@@ -250,18 +250,9 @@ Result<void> film(const DemoPass& pass, const fs::path& clip, const JobControl& 
 }
 
 Result<void> keep(Log& log, const DayPlan& plan, const DemoPass& pass, const fs::path& file) {
-  const RehearsalTank tank(pass.scene);
-  PassRequest request = requestFor(tank, file);
-  request.rigName = plan.rack.fullName(*plan.rack.rig(pass.rig));
-  if (pass.quiet) {
-    request.protocol = Protocol::Sound;
-    request.quiet = pass.quiet;
-    request.marks.clear();
-    request.firstFrame = tank.frameCount() / 4;
-    request.lastFrame.reset();
-  }
-  if (pass.outlined) request.outline = outlineFor(tank, request.firstFrame);
-  const std::string camera = pass.scene.camera.view == View::Top ? "top" : "fixed";
+  const PassRequest request = demoRequest(pass, file, plan.rack);
+  const View view = pass.scene.camera.view;
+  const std::string camera = view == View::Top ? "top" : view == View::Chase ? "pole" : "fixed";
   const auto clip = Clip::open(file);
   if (!clip) return tl::unexpected(clip.error());
   const ClipFingerprint fingerprint = (*clip)->info().fingerprint;
@@ -346,6 +337,22 @@ Result<void> keepCalibrations(Log& log) {
 }
 
 }  // namespace
+
+PassRequest demoRequest(const DemoPass& pass, const fs::path& clip, const Rack& rack) {
+  const RehearsalTank tank(pass.scene);
+  PassRequest request = requestFor(tank, clip);
+  request.rigName = rack.fullName(*rack.rig(pass.rig));
+  if (pass.quiet) {
+    request.protocol = Protocol::Sound;
+    request.quiet = pass.quiet;
+    request.marks.clear();
+    request.firstFrame = tank.frameCount() / 4;
+    request.lastFrame.reset();
+  }
+  if (pass.outlined) request.outline = outlineFor(tank, request.firstFrame);
+  if (pass.saidRate) request.captureRate = pass.saidRate;
+  return request;
+}
 
 Result<fs::path> makeDemoDay(const fs::path& folder, const JobControl& job) {
   std::error_code failed;

@@ -5,66 +5,43 @@
 
 #include <tuple>
 
+#include "demo/demo_lures.h"
+
 namespace fin {
 namespace {
 
-LureBuild jerkbait() {
-  return {.length_mm = 95.0, .height_mm = 21.0, .width_mm = 13.0, .lip_mm = 12.0};
-}
+constexpr double kPulled_px = 2600.0;  ///< focal lengths: a pull and a twitch fill the picture
+constexpr double kFallen_px = 2150.0;
+constexpr double kLookAround_mm = 330.0;  ///< to either side of the middle, with a pull
+constexpr double kLongestPull_s = 2.6;
+constexpr int kQuality = 27;  ///< small enough to be shipped
 
-LureBuild longJerkbait() {
-  return {.length_mm = 110.0,
-          .height_mm = 24.0,
-          .width_mm = 15.0,
-          .lip_mm = 10.0,
-          .back = {60.0, 110.0, 70.0},
-          .belly = {235.0, 230.0, 205.0},
-          .bands = {40.0, 70.0, 50.0},
-          .bandCount = 5};
-}
-
-LureBuild paddleTail() {
-  return {.length_mm = 70.0,
-          .height_mm = 18.0,
-          .width_mm = 13.0,
-          .tail_mm = 42.0,
-          .back = {70.0, 95.0, 60.0},
-          .belly = {215.0, 205.0, 150.0},
-          .bands = {120.0, 70.0, 40.0},
-          .bandCount = 4};
-}
-
-LureBuild spoon() {
-  return {.length_mm = 64.0,
-          .height_mm = 24.0,
-          .width_mm = 5.0,
-          .back = {190.0, 150.0, 70.0},
-          .belly = {235.0, 215.0, 150.0},
-          .bands = {90.0, 40.0, 30.0},
-          .bandCount = 3};
-}
-
-LureBuild bladedBait() {
-  return {.length_mm = 58.0,
-          .height_mm = 17.0,
-          .width_mm = 14.0,
-          .tail_mm = 30.0,
-          .lip_mm = 9.0,
-          .back = {40.0, 50.0, 70.0},
-          .belly = {150.0, 160.0, 175.0},
-          .bands = {200.0, 190.0, 90.0},
-          .bandCount = 4};
-}
-
+/// In the trough: its tiles, its light, and from the side its surface and its floor.
 RehearsalScene scene(LureBuild lure, Motion motion, View view, double seconds, unsigned seed) {
   RehearsalScene out;
   out.lure = std::move(lure);
   out.motion = motion;
   out.camera.view = view;
-  out.camera.focal_px = 1700.0;
+  const bool falls = std::holds_alternative<Sink>(motion);
+  out.camera.focal_px = falls ? kFallen_px : kPulled_px;
+  out.basin = BasinLook{};
+  if (view == View::Side) {
+    out.basin->surface_mm = falls ? 226.0 : 184.0;
+    out.basin->floor_mm = falls ? -290.0 : -230.0;
+  }
   out.length = Seconds(seconds);
+  out.noise_grey = 1.2;
+  out.specks = 24;
+  out.quality = kQuality;
   out.seed = seed;
   return out;
+}
+
+/// From one side of the picture to the other, or as far as it comes.
+RehearsalScene pulled(LureBuild lure, StraightPull pull, View view, unsigned seed) {
+  pull.start_mm = -kLookAround_mm;
+  return scene(std::move(lure), pull, view, std::min(2.0 * kLookAround_mm / pull.speed_mm_s, kLongestPull_s),
+               seed);
 }
 
 /// A pull as it was, once more: a lure is never pulled twice in quite the same way.
@@ -73,22 +50,20 @@ DemoPass again(const char* file, const char* title, RigId rig, LureBuild lure, S
   pull.wobble_Hz = Hz;
   pull.wobble_deg = wobble_deg;
   pull.seed = seed;
-  return {file, title, rig, scene(std::move(lure), pull, View::Top, 2.4, seed + 40), false, false};
+  return {file, title, rig, pulled(std::move(lure), pull, View::Top, seed + 40), false, false};
 }
 
 /// Pulled and stopped, seen from the side: does the skirt stay spread, and how fast does it settle?
 DemoPass skirted(const char* file, const char* title, RigId rig, LureBuild lure, SkirtStop stop,
                  unsigned seed) {
-  lure.tail_mm = 0.0;
-  lure.skirt_mm = 46.0;
-  return {file, title, rig, scene(std::move(lure), stop, View::Side, 4.2, seed), true, false};
+  return {file, title, rig, scene(withSkirtOpen(std::move(lure)), stop, View::Side, 4.2, seed), true, false};
 }
 
 /// Twitched at true speed with the sound on; every twitch knocks twice.
 DemoPass heard(const char* file, const char* title, RigId rig, LureBuild lure, double gain, double tone_Hz,
                unsigned seed) {
   const Jerks jerks{
-      .count = 4, .first_s = 1.3, .every_s = 0.8, .start_mm = -320.0, .advance_mm = 110.0, .seed = seed};
+      .count = 4, .first_s = 1.3, .every_s = 0.8, .start_mm = -220.0, .advance_mm = 110.0, .seed = seed};
   RehearsalScene out = scene(std::move(lure), jerks, View::Side, 4.8, seed);
   out.rate = Hertz(30.0);
   out.sound = RehearsalSound{.gain = gain, .tone_Hz = tone_Hz};
@@ -106,12 +81,11 @@ DemoPass hopped(const char* file, const char* title, RigId rig, LureBuild lure, 
 
 /// The twin that comes again on every day, so that days can be told from lures.
 void addControl(std::vector<DemoPass>& out, const char* day, double faster, unsigned seed) {
-  const StraightPull oblag{
-      .speed_mm_s = 260.0, .start_mm = -370.0, .roll_deg = 30.0, .lopsided = 0.35, .unevenness = 0.02};
+  const StraightPull oblag{.speed_mm_s = 260.0, .roll_deg = 30.0, .lopsided = 0.35, .unevenness = 0.02};
   for (int n = 1; n <= 2; ++n) {
     const std::string file = fmt::format("oblag-18-{}-{}.mp4", day, n);
     const std::string title = fmt::format("Oblag 18, pull {} ({})", n, day);
-    out.push_back(again(file.c_str(), title.c_str(), kOblag, spoon(), oblag, (3.78 + 0.05 * n) * faster,
+    out.push_back(again(file.c_str(), title.c_str(), kOblag, oblagBuild(), oblag, (3.78 + 0.05 * n) * faster,
                         43.4 + 0.8 * n, seed + static_cast<unsigned>(n)));
     out.back().onSheet = true;
     out.back().nth = n;
@@ -123,7 +97,8 @@ Jerks skrellTwitches(double drift_mm_s, unsigned seed) {
   return {.first_s = 0.35,
           .every_s = 1.05,
           .uneven_s = 0.03,
-          .start_mm = -330.0,
+          .start_mm = -230.0,
+          .height_mm = 10.0,
           .advance_mm = 118.0,
           .advanceSpread_mm = 4.0,
           .back_mm = 31.0,
@@ -136,8 +111,8 @@ Jerks skrellTwitches(double drift_mm_s, unsigned seed) {
 Sink vintoFall(double speed_mm_s, double kick_deg) {
   return {.speed_mm_s = speed_mm_s,
           .timeConstant_s = 0.16,
-          .from_mm = 230.0,
-          .bottom_mm = -260.0,
+          .from_mm = 190.0,
+          .bottom_mm = -212.0,
           .aside_mm = -40.0,
           .glide = 0.06,
           .attitude_deg = 58.0,
@@ -145,118 +120,187 @@ Sink vintoFall(double speed_mm_s, double kick_deg) {
           .kick_deg = kick_deg};
 }
 
-}  // namespace
-
-std::vector<DemoPass> demoPasses() {
-  const StraightPull skrell{.speed_mm_s = 270.0,
-                            .start_mm = -400.0,
-                            .wobble_Hz = 5.4,
-                            .wobble_deg = 27.0,
-                            .roll_deg = 18.0,
-                            .unevenness = 0.012,
-                            .seed = 3};
-  const StraightPull oblig{.speed_mm_s = 260.0,
-                           .start_mm = -470.0,
-                           .wobble_Hz = 3.8,
-                           .wobble_deg = 44.0,
-                           .roll_deg = 30.0,
-                           .lopsided = 0.35,
-                           .unevenness = 0.02,
-                           .seed = 4};
-  const StraightPull tavver{.speed_mm_s = 250.0,
-                            .start_mm = -470.0,
-                            .wobble_Hz = 7.6,
-                            .wobble_deg = 24.0,
-                            .kick_deg = 40.0,
-                            .unevenness = 0.11,
-                            .seed = 5};
-  const Sink vinto = vintoFall(210.0, 36.0);
-  const Sink vintoLight{.speed_mm_s = 128.0,
-                        .timeConstant_s = 0.14,
-                        .from_mm = 230.0,
-                        .bottom_mm = -260.0,
-                        .aside_mm = -260.0,
-                        .glide = 0.95,
-                        .attitude_deg = 17.0,
-                        .rock_Hz = 1.1,
-                        .rock_deg = 9.0,
-                        .kick_Hz = 2.2,
-                        .kick_deg = 18.0};
-  // One knock on the tank lets the two cameras of one pass be lined up by their sound.
-  RehearsalScene obligTop = scene(spoon(), oblig, View::Top, 3.4, 12);
-  obligTop.sound = RehearsalSound{.knocks_s = {0.42}};
-  RehearsalScene obligSide = scene(spoon(), oblig, View::Side, 3.2, 16);
-  obligSide.sound = RehearsalSound{.gain = 0.4, .knocks_s = {0.42}};
-  obligSide.begun = Seconds(0.19);
-  return {
-      {"skrell-95-pull.mp4", "Skrell 95, straight pull from above", kSkrell,
-       scene(jerkbait(), skrell, View::Top, 2.8, 11)},
-      {"oblig-18-pull.mp4", "Oblig 18, straight pull from above", kOblig, obligTop, true},
-      {"tavver-12-pull.mp4", "Tavver 12, straight pull from above", kTavver,
-       scene(bladedBait(), tavver, View::Top, 3.6, 13)},
-      {"vinto-11-fall-7g.mp4", "Vinto 11, fall on the 7 g head", kVinto7,
-       scene(paddleTail(), vinto, View::Side, 2.9, 14)},
-      {"vinto-11-fall-4g.mp4", "Vinto 11, fall on the 4 g head", kVinto4,
-       scene(paddleTail(), vintoLight, View::Side, 4.2, 15)},
-      {"oblig-18-pull-side.mp4", "Oblig 18, the same pull from the side", kOblig, obligSide},
-  };
+Sink mirkFall(double speed_mm_s) {
+  return {.speed_mm_s = speed_mm_s,
+          .timeConstant_s = 0.15,
+          .from_mm = 190.0,
+          .bottom_mm = -212.0,
+          .aside_mm = -120.0,
+          .glide = 0.35,
+          .attitude_deg = 38.0,
+          .kick_Hz = 2.8,
+          .kick_deg = 26.0};
 }
 
-std::vector<DemoPass> furtherPasses() {
-  const StraightPull skrell{.speed_mm_s = 268.0, .start_mm = -400.0, .roll_deg = 18.0, .unevenness = 0.012};
-  const StraightPull pellow{.speed_mm_s = 262.0, .start_mm = -400.0, .roll_deg = 12.0, .unevenness = 0.02};
-  const StraightPull tavver{.speed_mm_s = 252.0, .start_mm = -400.0, .kick_deg = 40.0, .unevenness = 0.11};
-  const StraightPull hasp{.speed_mm_s = 258.0, .start_mm = -310.0, .unevenness = 0.03};
-  const StraightPull oblig{
-      .speed_mm_s = 260.0, .start_mm = -370.0, .roll_deg = 30.0, .lopsided = 0.35, .unevenness = 0.02};
-  std::vector<DemoPass> out{again("skrell-95-pull-2.mp4", "Skrell 95, second pull from above", kSkrell,
-                                  jerkbait(), skrell, 5.47, 26.1, 21),
-                            again("oblig-18-pull-2.mp4", "Oblig 18, second pull from above", kOblig, spoon(),
-                                  oblig, 3.88, 42.6, 22),
-                            again("oblag-18-pull.mp4", "Oblag 18, straight pull from above", kOblag, spoon(),
-                                  oblig, 3.76, 43.1, 23),
-                            again("oblag-18-pull-2.mp4", "Oblag 18, second pull from above", kOblag, spoon(),
-                                  oblig, 3.86, 45.2, 24),
-                            again("tavver-12-pull-2.mp4", "Tavver 12, second pull from above", kTavver,
-                                  bladedBait(), tavver, 7.7, 23.2, 25),
-                            again("hasp-14-pull-2.mp4", "Hasp 14, second pull at 258 mm/s", kHasp,
-                                  bladedBait(), hasp, 5.9, 23.8, 26),
-                            again("pellow-110-pull.mp4", "Pellow 110, straight pull from above", kPellow,
-                                  longJerkbait(), pellow, 4.6, 33.0, 27)};
-  struct Rung {
-    double speed_mm_s;
-    double Hz;
-    double wobble_deg;
-    double unevenness;
+Sink lightVintoFall(double speed_mm_s) {
+  return {.speed_mm_s = speed_mm_s,
+          .timeConstant_s = 0.14,
+          .from_mm = 190.0,
+          .bottom_mm = -212.0,
+          .aside_mm = -200.0,
+          .glide = 0.95,
+          .attitude_deg = 17.0,
+          .rock_Hz = 1.1,
+          .rock_deg = 9.0,
+          .kick_Hz = 2.2,
+          .kick_deg = 18.0};
+}
+
+DemoPass fallen(const char* file, const char* title, RigId rig, LureBuild lure, const Sink& sink,
+                unsigned seed) {
+  const double seconds = 0.4 + (sink.from_mm - sink.bottom_mm) / sink.speed_mm_s + 0.2;
+  return {file, title, rig, scene(std::move(lure), sink, View::Side, seconds, seed)};
+}
+
+DemoPass besideTheSheet(DemoPass pass) {
+  pass.onSheet = false;
+  return pass;
+}
+
+StraightPull skrellPull(double speed_mm_s) {
+  return {.speed_mm_s = speed_mm_s,
+          .wobble_Hz = 5.4,
+          .wobble_deg = 27.0,
+          .roll_deg = 18.0,
+          .unevenness = 0.012,
+          .seed = 3};
+}
+
+/// A ladder: what a rig does at each speed, from too slow to as fast as it goes.
+struct Rung {
+  double speed_mm_s;
+  double Hz;
+  double wobble_deg;
+  double unevenness;
+};
+void addLadder(std::vector<DemoPass>& out, const char* file, const char* model, RigId rig,
+               const LureBuild& lure, StraightPull pull, const std::vector<Rung>& rungs, unsigned seed) {
+  const double roll_deg = pull.roll_deg;
+  for (const Rung& rung : rungs) {
+    pull.speed_mm_s = rung.speed_mm_s;
+    pull.wobble_Hz = rung.Hz;
+    pull.wobble_deg = rung.wobble_deg;
+    pull.unevenness = rung.unevenness;
+    // What does not wobble yet does not roll either.
+    pull.roll_deg = rung.wobble_deg > 3.0 ? roll_deg : 0.0;
+    pull.seed = seed;
+    const int speed = static_cast<int>(rung.speed_mm_s);
+    out.push_back(besideTheSheet({fmt::format("{}-pull-{}.mp4", file, speed),
+                                  fmt::format("{}, pulled at {} mm/s", model, speed), rig,
+                                  pulled(lure, pull, View::Top, seed)}));
+    ++seed;
+  }
+}
+
+void addLadders(std::vector<DemoPass>& out) {
+  addLadder(out, "hasp-14", "Hasp 14", kHasp, haspBuild(), {},
+            {{95.0, 2.4, 1.2, 0.03},
+             {150.0, 3.7, 9.0, 0.03},
+             {255.0, 5.8, 23.0, 0.02},
+             {310.0, 6.9, 25.0, 0.03},
+             {400.0, 8.3, 0.5, 0.9}},
+            31);
+  addLadder(out, "skrell-95", "Skrell 95", kSkrell, skrellBuild(), {.roll_deg = 18.0},
+            {{110.0, 2.3, 1.2, 0.02},
+             {180.0, 3.7, 15.0, 0.02},
+             {350.0, 7.0, 30.0, 0.015},
+             {440.0, 8.6, 31.0, 0.02}},
+            101);
+  addLadder(
+      out, "oblig-18", "Oblig 18", kOblig, obligBuild(), {.roll_deg = 30.0, .lopsided = 0.3},
+      {{120.0, 1.9, 1.0, 0.03}, {190.0, 2.9, 30.0, 0.02}, {340.0, 5.0, 52.0, 0.03}, {430.0, 6.1, 0.6, 0.9}},
+      111);
+  addLadder(
+      out, "vinto-11", "Vinto 11", kVinto7, vintoBuild(), {.kick_deg = 34.0},
+      {{80.0, 1.7, 1.2, 0.03}, {140.0, 2.8, 9.0, 0.02}, {230.0, 4.4, 13.0, 0.02}, {330.0, 6.2, 14.0, 0.02}},
+      121);
+}
+
+/// Each model a second time, and the ones that were not pulled yet.
+void addFurtherPulls(std::vector<DemoPass>& out) {
+  const StraightPull pellow{.speed_mm_s = 262.0, .roll_deg = 12.0, .unevenness = 0.02};
+  const StraightPull tavver{.speed_mm_s = 252.0, .kick_deg = 40.0, .unevenness = 0.11};
+  const StraightPull hasp{.speed_mm_s = 258.0, .kick_deg = 30.0, .unevenness = 0.03};
+  const StraightPull oblig{.speed_mm_s = 260.0, .roll_deg = 30.0, .lopsided = 0.35, .unevenness = 0.02};
+  out.push_back(again("skrell-95-pull-2.mp4", "Skrell 95, second pull from above", kSkrell, skrellBuild(),
+                      skrellPull(268.0), 5.47, 26.1, 21));
+  out.push_back(again("oblig-18-pull-2.mp4", "Oblig 18, second pull from above", kOblig, obligBuild(), oblig,
+                      3.88, 42.6, 22));
+  out.push_back(again("oblag-18-pull.mp4", "Oblag 18, straight pull from above", kOblag, oblagBuild(), oblig,
+                      3.76, 43.1, 23));
+  out.push_back(again("oblag-18-pull-2.mp4", "Oblag 18, second pull from above", kOblag, oblagBuild(), oblig,
+                      3.86, 45.2, 24));
+  out.push_back(again("tavver-12-pull-2.mp4", "Tavver 12, second pull from above", kTavver, tavverBuild(),
+                      tavver, 7.7, 23.2, 25));
+  out.push_back(again("hasp-14-pull-2.mp4", "Hasp 14, second pull at 258 mm/s", kHasp, haspBuild(), hasp, 5.9,
+                      23.8, 26));
+  out.push_back(again("pellow-110-pull.mp4", "Pellow 110, straight pull from above", kPellow, pellowBuild(),
+                      pellow, 4.6, 33.0, 27));
+}
+
+void addFurtherFalls(std::vector<DemoPass>& out) {
+  out.push_back(besideTheSheet(fallen("vinto-11-fall-7g-2.mp4", "Vinto 11, second fall on the 7 g head",
+                                      kVinto7, vintoBuild(), vintoFall(212.0, 35.2), 17)));
+  out.push_back(besideTheSheet(fallen("vinto-11-fall-4g-2.mp4", "Vinto 11, second fall on the 4 g head",
+                                      kVinto4, vintoBuild(), lightVintoFall(125.0), 18)));
+  out.push_back(besideTheSheet(
+      fallen("mirk-10-fall.mp4", "Mirk 10, fall on the 7 g head", kMirk7, mirkBuild(), mirkFall(168.0), 19)));
+  out.push_back(besideTheSheet(fallen("mirk-10-fall-2.mp4", "Mirk 10, second fall on the 7 g head", kMirk7,
+                                      mirkBuild(), mirkFall(171.0), 20)));
+}
+
+/// Twitched with pauses seen from the side, and walked from side to side seen from above.
+void addTwitches(std::vector<DemoPass>& out) {
+  Jerks pellow = skrellTwitches(2.0, 52);
+  pellow.advance_mm = 96.0;
+  pellow.advanceSpread_mm = 14.0;
+  pellow.back_mm = 12.0;
+  pellow.drift_mm_s = -24.0;
+  pellow.attitude_deg = 11.0;
+  const auto add = [&out](const char* file, const char* title, RigId rig, LureBuild lure, const Jerks& jerks,
+                          View view) {
+    out.push_back(besideTheSheet({file, title, rig, scene(std::move(lure), jerks, view, 4.4, jerks.seed)}));
   };
-  const Rung rungs[] = {{95.0, 2.4, 1.2, 0.03},
-                        {150.0, 3.7, 9.0, 0.03},
-                        {255.0, 5.8, 23.0, 0.02},
-                        {310.0, 6.9, 25.0, 0.03},
-                        {400.0, 8.3, 0.5, 0.9}};
-  const Jerks skrellJerks = skrellTwitches(2.0, 51);
-  Jerks pellowJerks = skrellJerks;
-  pellowJerks.advance_mm = 96.0;
-  pellowJerks.advanceSpread_mm = 14.0;
-  pellowJerks.back_mm = 12.0;
-  pellowJerks.drift_mm_s = -24.0;
-  pellowJerks.attitude_deg = 11.0;
-  pellowJerks.seed = 52;
-  out.push_back({"skrell-95-twitches.mp4", "Skrell 95, twitch and pause", kSkrell,
-                 scene(jerkbait(), skrellJerks, View::Side, 4.4, 51), false, false});
-  out.push_back({"pellow-110-twitches.mp4", "Pellow 110, twitch and pause", kPellow,
-                 scene(longJerkbait(), pellowJerks, View::Side, 4.4, 52), false, false});
-  out.push_back(skirted("tavver-12-skirt.mp4", "Tavver 12, rubber skirt at the stop", kTavver, bladedBait(),
-                        {.peak_deg = 30.0, .rest_deg = 11.0, .halfLife_s = 0.30, .quiver_deg = 2.0}, 61));
-  out.push_back(skirted("hasp-14-skirt.mp4", "Hasp 14, silicone skirt at the stop", kHasp, bladedBait(),
-                        {.peak_deg = 34.0, .rest_deg = 15.0, .halfLife_s = 0.75, .quiver_deg = 3.0}, 62));
-  out.push_back(heard("skrell-95-sound.mp4", "Skrell 95, twitched for its sound", kSkrell, jerkbait(), 0.5,
-                      1400.0, 63));
-  out.push_back(heard("pellow-110-sound.mp4", "Pellow 110, twitched for its sound", kPellow, longJerkbait(),
-                      0.16, 640.0, 64));
-  out.push_back(hopped("vinto-11-hop-7g.mp4", "Vinto 11, hopped on the 7 g head", kVinto7, paddleTail(),
-                       {.start_mm = -230.0,
-                        .bottom_mm = -150.0,
+  add("skrell-95-twitches.mp4", "Skrell 95, twitch and pause", kSkrell, skrellBuild(),
+      skrellTwitches(2.0, 51), View::Side);
+  add("pellow-110-twitches.mp4", "Pellow 110, twitch and pause", kPellow, pellowBuild(), pellow, View::Side);
+  add("skrell-95-twitches-2.mp4", "Skrell 95, twitch and pause again", kSkrell, skrellBuild(),
+      skrellTwitches(1.2, 53), View::Side);
+  pellow.seed = 54;
+  pellow.drift_mm_s = -22.0;
+  add("pellow-110-twitches-2.mp4", "Pellow 110, twitch and pause again", kPellow, pellowBuild(), pellow,
+      View::Side);
+  Jerks walk{.count = 6,
+             .first_s = 0.35,
+             .every_s = 0.66,
+             .uneven_s = 0.02,
+             .start_mm = -230.0,
+             .height_mm = 0.0,
+             .advance_mm = 92.0,
+             .advanceSpread_mm = 4.0,
+             .back_mm = 9.0,
+             .back_s = 0.24,
+             .swing_deg = 66.0,
+             .seed = 55};
+  add("pellow-110-walk.mp4", "Pellow 110, walked from side to side", kPellow, pellowBuild(), walk, View::Top);
+  walk.swing_deg = 38.0;
+  walk.advance_mm = 104.0;
+  walk.seed = 56;
+  add("skrell-95-walk.mp4", "Skrell 95, walked from side to side", kSkrell, skrellBuild(), walk, View::Top);
+}
+
+/// Rubber is slow to close, silicone quick.
+void addSkirts(std::vector<DemoPass>& out) {
+  out.push_back(skirted("tavver-12-skirt.mp4", "Tavver 12, rubber skirt at the stop", kTavver, tavverBuild(),
+                        {.peak_deg = 34.0, .rest_deg = 15.0, .halfLife_s = 0.75, .quiver_deg = 3.0}, 61));
+  out.push_back(skirted("hasp-14-skirt.mp4", "Hasp 14, silicone skirt at the stop", kHasp, haspBuild(),
+                        {.peak_deg = 30.0, .rest_deg = 11.0, .halfLife_s = 0.30, .quiver_deg = 2.0}, 62));
+}
+
+void addOnTheBottom(std::vector<DemoPass>& out) {
+  out.push_back(hopped("vinto-11-hop-7g.mp4", "Vinto 11, hopped on the 7 g head", kVinto7, vintoBuild(),
+                       {.start_mm = -180.0,
+                        .bottom_mm = -120.0,
                         .height_mm = 190.0,
                         .heightSpread_mm = 9.0,
                         .speed_mm_s = 205.0,
@@ -264,33 +308,126 @@ std::vector<DemoPass> furtherPasses() {
                         .kick_Hz = 5.2,
                         .kick_deg = 34.0},
                        65));
-  unsigned seed = 31;
-  for (const Rung& rung : rungs) {
-    const std::string speed = std::to_string(static_cast<int>(rung.speed_mm_s));
-    const StraightPull pull{.speed_mm_s = rung.speed_mm_s,
-                            .start_mm = -1.2 * rung.speed_mm_s,
-                            .wobble_Hz = rung.Hz,
-                            .wobble_deg = rung.wobble_deg,
-                            .unevenness = rung.unevenness,
-                            .seed = seed};
-    out.push_back({"hasp-14-pull-" + speed + ".mp4", "Hasp 14, pulled at " + speed + " mm/s", kHasp,
-                   scene(bladedBait(), pull, View::Top, 2.4, seed), false, false});
-    ++seed;
-  }
+  const Stand upright{.along_mm = 40.0, .bottom_mm = -110.0, .body_mm = 70.0, .angle_deg = 64.0};
+  const Stand tipping{.along_mm = 40.0,
+                      .bottom_mm = -110.0,
+                      .body_mm = 58.0,
+                      .angle_deg = 47.0,
+                      .sway_deg = 4.0,
+                      .tips_s = 1.5,
+                      .tipping_s = 0.6};
+  out.push_back(besideTheSheet({"vinto-11-rest.mp4", "Vinto 11, at rest on the bottom", kVinto7,
+                                scene(vintoBuild(), upright, View::Side, 3.0, 66)}));
+  out.push_back(besideTheSheet({"tavver-12-rest.mp4", "Tavver 12, at rest on the bottom", kTavver,
+                                scene(tavverBuild(), tipping, View::Side, 3.0, 67)}));
+}
+
+/// How deep it runs: the waterline is in the picture.
+DemoPass deep(const char* file, const char* title, RigId rig, LureBuild lure, StraightPull pull,
+              double height_mm, unsigned seed) {
+  pull.height_mm = height_mm;
+  return besideTheSheet({file, title, rig, pulled(std::move(lure), pull, View::Side, seed)});
+}
+
+/// Chased by the camera on the pole; one clip of three things; one whose rate was said wrong.
+void addOddOnes(std::vector<DemoPass>& out) {
+  StraightPull chased = skrellPull(14.0);
+  chased.start_mm = -18.0;
+  DemoPass chase{"skrell-95-chased.mp4", "Skrell 95, chased by the pole camera", kSkrell,
+                 scene(skrellBuild(), chased, View::Chase, 2.4, 68)};
+  chase.scene.chase_mm_s = 256.0;
+  chase.scene.ruler_mm = 0.0;
+  out.push_back(besideTheSheet(std::move(chase)));
+  const TwitchPullFall things{
+      .jerks = {.count = 3,
+                .first_s = 0.3,
+                .every_s = 0.9,
+                .start_mm = -300.0,
+                .height_mm = 90.0,
+                .advance_mm = 92.0,
+                .back_mm = 20.0,
+                .seed = 69},
+      .pullFrom_s = 3.1,
+      .pull = {.speed_mm_s = 220.0, .wobble_Hz = 4.0, .wobble_deg = 14.0, .kick_deg = 30.0},
+      .fallFrom_s = 4.5,
+      .sink = vintoFall(190.0, 30.0)};
+  out.push_back(besideTheSheet({"vinto-11-three-things.mp4", "Vinto 11, twitched, pulled and let go", kVinto7,
+                                scene(vintoBuild(), things, View::Side, 5.9, 69)}));
+  DemoPass wrong{"skrell-95-pull-3.mp4", "Skrell 95, third pull, said to be at 120 a second", kSkrell,
+                 pulled(skrellBuild(), skrellPull(266.0), View::Top, 70)};
+  wrong.scene.rate = Hertz(60.0);
+  wrong.saidRate = Hertz(120.0);
+  out.push_back(besideTheSheet(std::move(wrong)));
+}
+
+}  // namespace
+
+std::vector<DemoPass> demoPasses() {
+  const StraightPull oblig{.speed_mm_s = 260.0,
+                           .wobble_Hz = 3.8,
+                           .wobble_deg = 44.0,
+                           .roll_deg = 30.0,
+                           .lopsided = 0.35,
+                           .unevenness = 0.02,
+                           .seed = 4};
+  const StraightPull tavver{.speed_mm_s = 250.0,
+                            .wobble_Hz = 7.6,
+                            .wobble_deg = 24.0,
+                            .kick_deg = 40.0,
+                            .unevenness = 0.11,
+                            .seed = 5};
+  // One knock on the tank lets the two cameras of one pass be lined up by their sound.
+  RehearsalScene obligTop = pulled(obligBuild(), oblig, View::Top, 12);
+  obligTop.sound = RehearsalSound{.knocks_s = {0.42}};
+  RehearsalScene obligSide = pulled(obligBuild(), oblig, View::Side, 16);
+  obligSide.sound = RehearsalSound{.gain = 0.4, .knocks_s = {0.42}};
+  obligSide.begun = Seconds(0.19);
+  obligSide.length = obligSide.length - Seconds(0.19);
+  return {
+      {"skrell-95-pull.mp4", "Skrell 95, straight pull from above", kSkrell,
+       pulled(skrellBuild(), skrellPull(270.0), View::Top, 11)},
+      {"oblig-18-pull.mp4", "Oblig 18, straight pull from above", kOblig, obligTop, true},
+      {"tavver-12-pull.mp4", "Tavver 12, straight pull from above", kTavver,
+       pulled(tavverBuild(), tavver, View::Top, 13)},
+      fallen("vinto-11-fall-7g.mp4", "Vinto 11, fall on the 7 g head", kVinto7, vintoBuild(),
+             vintoFall(210.0, 36.0), 14),
+      fallen("vinto-11-fall-4g.mp4", "Vinto 11, fall on the 4 g head", kVinto4, vintoBuild(),
+             lightVintoFall(128.0), 15),
+      {"oblig-18-pull-side.mp4", "Oblig 18, the same pull from the side", kOblig, obligSide},
+  };
+}
+
+std::vector<DemoPass> furtherPasses() {
+  std::vector<DemoPass> out;
+  addFurtherPulls(out);
+  addFurtherFalls(out);
+  addTwitches(out);
+  addSkirts(out);
+  out.push_back(heard("skrell-95-sound.mp4", "Skrell 95, twitched for its sound", kSkrell, skrellBuild(), 0.5,
+                      1400.0, 63));
+  out.push_back(heard("pellow-110-sound.mp4", "Pellow 110, twitched for its sound", kPellow, pellowBuild(),
+                      0.16, 640.0, 64));
+  addOnTheBottom(out);
+  addLadders(out);
+  StraightPull hasp{.speed_mm_s = 256.0, .wobble_Hz = 5.85, .wobble_deg = 23.5, .kick_deg = 30.0};
+  out.push_back(deep("skrell-95-depth.mp4", "Skrell 95, its depth under the waterline", kSkrell,
+                     skrellBuild(), skrellPull(268.0), 70.0, 71));
+  out.push_back(deep("hasp-14-depth.mp4", "Hasp 14, its depth under the waterline", kHasp, haspBuild(), hasp,
+                     -30.0, 72));
+  addOddOnes(out);
   return out;
 }
 
 std::vector<DemoPass> saltDayPasses() {
   std::vector<DemoPass> out;
   for (int n = 1; n <= 2; ++n) {
-    out.push_back({fmt::format("vinto-11-salt-{}.mp4", n), fmt::format("Vinto 11, fall {} (salt)", n),
-                   kVinto7,
-                   scene(paddleTail(), vintoFall(207.0 + 1.6 * n, 36.0), View::Side, 2.9,
-                         70U + static_cast<unsigned>(n))});
+    out.push_back(fallen(fmt::format("vinto-11-salt-{}.mp4", n).c_str(),
+                         fmt::format("Vinto 11, fall {} (salt)", n).c_str(), kVinto7, vintoBuild(),
+                         vintoFall(207.0 + 1.6 * n, 36.0), 70U + static_cast<unsigned>(n)));
     out.back().nth = n;
   }
   out.push_back({"skrell-95-salt.mp4", "Skrell 95, twitch and pause (salt)", kSkrell,
-                 scene(jerkbait(), skrellTwitches(31.0, 75), View::Side, 4.4, 75)});
+                 scene(skrellBuild(), skrellTwitches(31.0, 75), View::Side, 4.4, 75)});
   addControl(out, "salt", 1.0, 76);
   return out;
 }
@@ -301,10 +438,9 @@ std::vector<DemoPass> wornDayPasses() {
        {std::tuple(kWornPiece, 29.0, "worn"), {kUnusedPiece, 36.0, "unused"}}) {
     for (int n = 1; n <= 2; ++n) {
       const int nth = static_cast<int>(out.size()) + 1;
-      out.push_back({fmt::format("vinto-11-{}-{}.mp4", what, n),
-                     fmt::format("Vinto 11, {} one, fall {}", what, n), kVinto7,
-                     scene(paddleTail(), vintoFall(209.0 + n, kick_deg + 0.6 * n), View::Side, 2.9,
-                           80U + static_cast<unsigned>(nth))});
+      out.push_back(fallen(fmt::format("vinto-11-{}-{}.mp4", what, n).c_str(),
+                           fmt::format("Vinto 11, {} one, fall {}", what, n).c_str(), kVinto7, vintoBuild(),
+                           vintoFall(209.0 + n, kick_deg + 0.6 * n), 80U + static_cast<unsigned>(nth)));
       out.back().nth = nth;
       out.back().piece = piece;
     }

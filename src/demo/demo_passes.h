@@ -21,6 +21,7 @@ struct DemoPass {
   std::optional<QuietStretch> quiet = {};  ///< of a pass that is read for its sound alone
   int nth = 1;                             ///< of the passes of its rig and protocol on the sheet
   PieceId piece = {};
+  std::optional<Hertz> saidRate = {};  ///< where the tester said another than the camera was set to
 };
 
 /// By their numbers on the demo rack.

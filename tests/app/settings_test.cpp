@@ -243,7 +243,7 @@ class KeySheet : public WindowTest {
   void SetUp() override { openWindow(); }
   QTreeWidget* shown() { return window_->findChild<QTreeWidget*>("keyList"); }
   void open() {
-    QTest::keyClick(window_.get(), Qt::Key_F1);
+    QTest::keyClick(window_.get(), Qt::Key_F2);
     ASSERT_NE(shown(), nullptr);
     ASSERT_TRUE(shown()->isVisible());
   }
@@ -257,7 +257,7 @@ TEST_F(KeySheet, ShowsFirstWhatCanBeDoneHere) {
   open();
   EXPECT_EQ(shown()->topLevelItem(0)->text(0), "Poolside");
   EXPECT_EQ(shown()->topLevelItem(1)->text(0), "Everywhere");
-  QTest::keyClick(window_.get(), Qt::Key_F1);
+  QTest::keyClick(window_.get(), Qt::Key_F2);
   ASSERT_TRUE(shut());
   window_->go(Place::Bench);
   open();

@@ -245,7 +245,7 @@ TEST_F(VerdictTest, ShowsTheTwoByTheirPhotosWhereThereAreAny) {
 
 TEST_F(VerdictTest, PutsTheGamesKeysOnTheSheetOfKeys) {
   press("verdictJudged");
-  QTest::keyClick(window_.get(), Qt::Key_F1);
+  QTest::keyClick(window_.get(), Qt::Key_F2);
   auto* sheet = window_->findChild<QTreeWidget*>("keyList");
   ASSERT_NE(sheet, nullptr);
   EXPECT_EQ(sheet->topLevelItem(0)->text(0), "Verdict, judged");

@@ -16,6 +16,8 @@ class PageTabs : public QWidget {
   /// `name` is the tab's.
   void addPage(const QString& title, const char* name, QWidget* page);
   void go(int page);
+  /// Of the page that is seen.
+  [[nodiscard]] QString pageTitle() const { return tabs_->checkedButton()->text(); }
 
  private:
   QButtonGroup* tabs_;

@@ -10,7 +10,7 @@
 namespace fin::app {
 namespace {
 
-constexpr int kEdge_px = 28;
+constexpr int kSheetEdge_px = 28;
 constexpr int kShade = 110;  ///< of 255: what lies under it
 
 }  // namespace
@@ -46,7 +46,7 @@ void Sheet::away() {
 void Sheet::layOut() {
   setGeometry(parentWidget()->rect());
   if (content_ == nullptr) return;
-  const QSize room = size() - QSize(2 * kEdge_px, 2 * kEdge_px);
+  const QSize room = size() - QSize(2 * kSheetEdge_px, 2 * kSheetEdge_px);
   const QSize wanted = content_->sizeHint().boundedTo(room);
   content_->setGeometry((width() - wanted.width()) / 2, (height() - wanted.height()) / 2, wanted.width(),
                         wanted.height());

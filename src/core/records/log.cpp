@@ -388,4 +388,13 @@ const KeptCalibration* keptFor(const std::vector<KeptCalibration>& all, const st
   return found == all.end() ? nullptr : &*found;
 }
 
+Result<std::unique_ptr<Log>> Log::openForLooking(const fs::path& file, std::string why) {
+  try {
+    return openReadOnly(file, std::move(why));
+  } catch (const std::exception& e) {
+    return failure(ErrorCode::Unreadable, fmt::format("{}: {}", file.filename().string(), e.what()),
+                   file.string());
+  }
+}
+
 }  // namespace fin

@@ -99,6 +99,8 @@ class Log {
  public:
   /// Opens a log, or begins one where there is none.
   static Result<std::unique_ptr<Log>> open(const std::filesystem::path& file);
+  /// Opens a log that is there for looking only; `why` is what is told of it.
+  static Result<std::unique_ptr<Log>> openForLooking(const std::filesystem::path& file, std::string why);
   virtual ~Log() = default;
 
   [[nodiscard]] virtual const std::filesystem::path& file() const = 0;

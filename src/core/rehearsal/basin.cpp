@@ -23,10 +23,13 @@ constexpr double kRipple_px = 5.0;
 
 }  // namespace
 
-Basin::Basin(const BasinLook& look, const RehearsalCamera& camera) : look_(look), camera_(camera) {
+Basin::Basin(const BasinLook& look, const RehearsalCamera& camera, double travel_mm_s, double length_s)
+    : look_(look), camera_(camera), travel_mm_s_(travel_mm_s) {
+  const auto& setup = camera_.setup();
+  still_.create(setup.height_px, setup.width_px + static_cast<int>(std::ceil(passed_px(length_s))), CV_8UC3);
   paintTiles();
-  const int columns = still_.cols / kCell_px + 2;
-  const int rows = still_.rows / kCell_px + 2;
+  const int columns = setup.width_px / kCell_px + 2;
+  const int rows = setup.height_px / kCell_px + 2;
   for (int r = 0; r < rows; ++r) {
     for (int c = 0; c < columns; ++c) cells_.push_back(meets(c * kCell_px, r * kCell_px));
   }
@@ -70,8 +73,6 @@ Basin::Meets Basin::meets(double x_px, double y_px) const {
 }
 
 void Basin::paintTiles() {
-  const auto& setup = camera_.setup();
-  still_.create(setup.height_px, setup.width_px, CV_8UC3);
   for (int y = 0; y < still_.rows; ++y) {
     auto* row = still_.ptr<cv::Vec3b>(y);
     for (int x = 0; x < still_.cols; ++x) {
@@ -93,22 +94,35 @@ void Basin::paintTiles() {
   }
 }
 
+double Basin::passed_px(double time_s) const {
+  const auto& setup = camera_.setup();
+  return travel_mm_s_ * time_s * setup.focal_px / (setup.distance_mm + look_.wallBehind_mm);
+}
+
 cv::Mat Basin::pictureAt(double time_s) const {
-  const int columns = still_.cols / kCell_px + 2;
+  const auto& setup = camera_.setup();
+  const int columns = setup.width_px / kCell_px + 2;
+  const double gone_mm = travel_mm_s_ * time_s;
   cv::Mat light(still_.rows / kCell_px + 2, columns, CV_32FC1);
   for (int r = 0; r < light.rows; ++r) {
     auto* row = light.ptr<float>(r);
     for (int c = 0; c < columns; ++c) {
       const Meets& at = cells_[static_cast<std::size_t>(r * columns + c)];
-      row[c] = static_cast<float>(1.0 +
-                                  look_.caustics * (causticAt(at.u_mm, at.v_mm, time_s, kDancing_mm) - 0.45));
+      row[c] = static_cast<float>(
+          1.0 + look_.caustics * (causticAt(at.u_mm + gone_mm, at.v_mm, time_s, kDancing_mm) - 0.45));
     }
   }
   cv::Mat fine;
   cv::resize(light, fine, {}, kCell_px, kCell_px);
-  cv::Mat out(still_.size(), CV_8UC3);
+  cv::Mat behind = still_;
+  if (travel_mm_s_ > 0.0) {
+    const double moves[] = {1.0, 0.0, -passed_px(time_s), 0.0, 1.0, 0.0};
+    cv::warpAffine(still_, behind, cv::Mat(2, 3, CV_64FC1, const_cast<double*>(moves)),
+                   {setup.width_px, setup.height_px}, cv::INTER_LINEAR, cv::BORDER_REPLICATE);
+  }
+  cv::Mat out(setup.height_px, setup.width_px, CV_8UC3);
   for (int y = 0; y < out.rows; ++y) {
-    const auto* from = still_.ptr<cv::Vec3b>(y);
+    const auto* from = behind.ptr<cv::Vec3b>(y);
     const auto* lit = fine.ptr<float>(y);
     auto* to = out.ptr<cv::Vec3b>(y);
     for (int x = 0; x < out.cols; ++x) {

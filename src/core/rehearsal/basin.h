@@ -23,7 +23,9 @@ struct BasinLook {
 /// fades into the water's colour. Walls are seen straight, as if through no window.
 class Basin {
  public:
-  Basin(const BasinLook& look, const RehearsalCamera& camera);
+  /// `travel_mm_s`: of a camera that swims along, to the right, for so long.
+  Basin(const BasinLook& look, const RehearsalCamera& camera, double travel_mm_s = 0.0,
+        double length_s = 0.0);
 
   [[nodiscard]] cv::Mat pictureAt(double time_s) const;
   /// Above this row the picture is the surface's; 0 where it is not in view.
@@ -45,8 +47,12 @@ class Basin {
   [[nodiscard]] Meets meets(double x_px, double y_px) const;
   void paintTiles();
 
+  /// How far the wall has gone by.
+  [[nodiscard]] double passed_px(double time_s) const;
+
   BasinLook look_;
   RehearsalCamera camera_;
+  double travel_mm_s_;
   int surfaceRow_ = 0;
   cv::Mat still_;
   std::vector<Meets> cells_;  ///< of the coarse grid on which light dances

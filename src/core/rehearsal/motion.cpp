@@ -114,13 +114,34 @@ BodyPose PlayedMotion::pose(const Sink& sink, double time_s) {
 BodyPose PlayedMotion::pose(const Jerks& jerks, double time_s) const {
   BodyPose out;
   double along = jerks.start_mm;
+  double right = 0.0;
+  double heading = 0.0;  ///< to the right
+  double side = 0.5 / kDegreesPerRadian;
   for (const Twitch& twitch : twitches_) {
     const double since = time_s - twitch.start_s;
-    along += twitch.reach_mm * eased(since / jerks.push_s) -
-             jerks.back_mm * eased((since - jerks.push_s) / jerks.back_s);
+    const double wanted = side * jerks.swing_deg;
+    const double gone = twitch.reach_mm * eased(since / jerks.push_s) -
+                        jerks.back_mm * eased((since - jerks.push_s) / jerks.back_s);
+    along += gone * std::cos(wanted);
+    right += gone * std::sin(wanted);
+    heading += (wanted - heading) * eased(since / jerks.push_s);
+    side = -side;
   }
-  out.centre_mm = {along, jerks.height_mm + jerks.drift_mm_s * time_s, 0.0};
+  out.centre_mm = {along, jerks.height_mm + jerks.drift_mm_s * time_s, right};
   out.pitch_rad = jerks.attitude_deg / kDegreesPerRadian;
+  out.yaw_rad = -heading;
+  return out;
+}
+
+BodyPose PlayedMotion::pose(const Stand& stand, double time_s) {
+  const double sways = 0.5 * stand.sway_deg * std::sin(kTurn_rad * stand.sway_Hz * time_s);
+  const double down = eased((time_s - stand.tips_s) / stand.tipping_s);
+  const double angle_deg = stand.angle_deg + sways + down * (stand.lying_deg - stand.angle_deg - sways);
+  BodyPose out;
+  out.pitch_rad = angle_deg / kDegreesPerRadian;
+  const double half = 0.5 * stand.body_mm;
+  out.centre_mm = {stand.along_mm - half * std::cos(out.pitch_rad),
+                   stand.bottom_mm + half * std::sin(out.pitch_rad), 0.0};
   return out;
 }
 

@@ -76,7 +76,21 @@ struct Jerks {
   double back_s = 0.30;
   double drift_mm_s = 0.0;  ///< upwards, all along
   double attitude_deg = 0.0;
+  double swing_deg = 0.0;  ///< between one heading and the next, to the left and to the right by turns
   unsigned seed = 1;
+};
+
+/// A bait that stands on its nose on the bottom, sways, and lays itself down in the end.
+struct Stand {
+  double along_mm = 0.0;  ///< of its nose
+  double bottom_mm = -150.0;
+  double body_mm = 70.0;  ///< nose to tail
+  double angle_deg = 60.0;
+  double sway_deg = 3.0;  ///< peak to peak
+  double sway_Hz = 0.6;
+  double tips_s = 100.0;  ///< when it begins to lie down
+  double tipping_s = 0.5;
+  double lying_deg = 6.0;
 };
 
 /// A bait that is hopped off the bottom and falls back, again and again: half cosines up, v(t) = v∞ tanh(t/τ)
@@ -127,7 +141,7 @@ struct TwitchPullFall {
   Sink sink;
 };
 
-using Motion = std::variant<StraightPull, Sink, Jerks, Hops, SkirtStop, TwitchPullFall>;
+using Motion = std::variant<StraightPull, Sink, Jerks, Hops, SkirtStop, Stand, TwitchPullFall>;
 
 /// A motion with what it draws at random already drawn, so that any instant can be asked in any order.
 class PlayedMotion {
@@ -143,6 +157,7 @@ class PlayedMotion {
   [[nodiscard]] BodyPose pose(const Jerks& jerks, double time_s) const;
   [[nodiscard]] BodyPose pose(const Hops& hops, double time_s) const;
   [[nodiscard]] static BodyPose pose(const SkirtStop& stop, double time_s);
+  [[nodiscard]] static BodyPose pose(const Stand& stand, double time_s);
   [[nodiscard]] BodyPose pose(const TwitchPullFall& things, double time_s) const;
   void drawTwitches(const Jerks& jerks);
 

@@ -28,9 +28,33 @@ bool wellInside(const RehearsalTank& tank, std::size_t frame) {
   });
 }
 
-}  // namespace
+/// Whoever swims along has no ruler, but knows the lure's length and that of five tiles behind it.
+void addTiles(const RehearsalScene& scene, PassRequest& request) {
+  constexpr double kTiles = 5.0;
+  const double tiles_mm = kTiles * scene.basin->tile_mm;
+  const double half_px =
+      0.5 * tiles_mm * scene.camera.focal_px / (scene.camera.distance_mm + scene.basin->wallBehind_mm);
+  const PixelPoint middle{0.5 * scene.camera.width_px, 0.8 * scene.camera.height_px};
+  request.followBackground = true;
+  request.ownLength = OwnLength{Millimetres(scene.lure.length_mm)};
+  request.scale = ScaleMark{{middle.x_px - half_px, middle.y_px},
+                            {middle.x_px + half_px, middle.y_px},
+                            Millimetres(tiles_mm),
+                            Millimetres(2.0)};
+}
 
-namespace {
+/// Where water and air, and the bottom, meet the lure's plane, as far as that is in the picture.
+void addLevels(const RehearsalScene& scene, PassRequest& request) {
+  if (!scene.basin || scene.camera.view != View::Side) return;
+  const RehearsalCamera camera(scene.camera);
+  const auto level = [&](double height_mm) -> std::optional<PixelLine> {
+    const double y = camera.project({0.0, height_mm, 0.0}).y_px;
+    if (y < 0.0 || y > scene.camera.height_px) return std::nullopt;
+    return PixelLine{{0.1 * scene.camera.width_px, y}, {0.9 * scene.camera.width_px, y}};
+  };
+  request.waterline = level(scene.basin->surface_mm);
+  if (const auto* stand = std::get_if<Stand>(&scene.motion)) request.bottom = level(stand->bottom_mm);
+}
 
 Result<void> filmInto(const RehearsalScene& scene, const std::filesystem::path& clip,
                       std::optional<Hertz> playRate, const JobControl& job) {
@@ -39,6 +63,7 @@ Result<void> filmInto(const RehearsalScene& scene, const std::filesystem::path& 
   options.width_px = scene.camera.width_px;
   options.height_px = scene.camera.height_px;
   options.rate = playRate.value_or(scene.rate);
+  options.quality = scene.quality;
   if (scene.sound) options.soundRate_Hz = kSoundRate_Hz;
   auto writer = ClipWriter::create(clip, options);
   if (!writer) return tl::unexpected(writer.error());
@@ -76,7 +101,9 @@ Result<void> filmRehearsal(const RehearsalScene& scene, const std::filesystem::p
 
 Protocol protocolOf(const Motion& motion) {
   if (std::holds_alternative<Sink>(motion)) return Protocol::Fall;
-  if (std::holds_alternative<Jerks>(motion)) return Protocol::Twitch;
+  if (const auto* jerks = std::get_if<Jerks>(&motion))
+    return jerks->swing_deg > 0.0 ? Protocol::Walk : Protocol::Twitch;
+  if (std::holds_alternative<Stand>(motion)) return Protocol::Rest;
   if (std::holds_alternative<Hops>(motion)) return Protocol::Hop;
   return std::holds_alternative<SkirtStop>(motion) ? Protocol::Skirt : Protocol::Retrieve;
 }
@@ -94,6 +121,8 @@ PassRequest requestFor(const RehearsalTank& tank, const std::filesystem::path& c
     const auto [from, to] = tank.rulerEnds();
     request.scale = ScaleMark{from, to, Millimetres(scene.ruler_mm), Millimetres(kRulerU95_mm)};
   }
+  addLevels(scene, request);
+  if (scene.basin && scene.chase_mm_s > 0.0) addTiles(scene, request);
   std::size_t first = 0;
   while (first + 1 < tank.frameCount() && !wellInside(tank, first)) ++first;
   std::size_t last = first;

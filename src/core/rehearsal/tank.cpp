@@ -62,7 +62,7 @@ RehearsalTank::RehearsalTank(RehearsalScene scene)
     g = static_cast<signed char>(std::clamp(std::lround(grain(random)), -127L, 127L));
   if (scene_.lure.shape != LureShape::Plain) shaped_.emplace(scene_.lure, camera_);
   if (scene_.basin)
-    basin_.emplace(*scene_.basin, camera_);
+    basin_.emplace(*scene_.basin, camera_, scene_.chase_mm_s, scene_.length.value());
   else
     paintWall();
   if (scene_.ruler_mm > 0.0) paintRuler();

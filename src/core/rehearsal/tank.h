@@ -39,7 +39,9 @@ struct RehearsalScene {
   double rulerBehind_mm = 0.0;     ///< how far it hangs behind the lure's plane; negative for before it
   std::optional<BasinLook> basin;  ///< a pool round the lure; a plain wall behind it where there is none
   std::optional<RehearsalSound> sound;
-  Seconds begun{0.0};  ///< when this camera was started, on the motion's clock
+  Seconds begun{0.0};       ///< when this camera was started, on the motion's clock
+  int quality = 20;         ///< of its clip, constant rate factor: smaller is better
+  double chase_mm_s = 0.0;  ///< of a camera that swims along; the motion is then what it sees of the lure
   unsigned seed = 1;
 };
 

@@ -2,10 +2,11 @@
 // Draws the main views of the demo day into pictures, as the README shows them.
 #include <QApplication>
 #include <QCommandLineParser>
+#include <QTemporaryDir>
 #include <cstdio>
 
 #include "app/ui/theme.h"
-#include "demo/demo_day.h"
+#include "demo/shipped_demo.h"
 #include "tools/shots/shots.h"
 
 namespace {
@@ -25,16 +26,19 @@ int main(int argc, char** argv) {
   QCommandLineParser parser;
   parser.setApplicationDescription("Draws the main views of the demo day into pictures.");
   parser.addHelpOption();
-  parser.addPositionalArgument("demo", "Folder of the demo day; it is filmed where it is not there yet.");
+  parser.addPositionalArgument("demo", "The demo as it comes with the program.");
   parser.addPositionalArgument("pictures", "Folder for the pictures.");
   parser.process(application);
   const QStringList folders = parser.positionalArguments();
-  if (folders.size() != 2) return fail("name the folder of the demo day and the one for the pictures");
+  if (folders.size() != 2) return fail("name the folder of the demo and the one for the pictures");
   if (!QDir().mkpath(folders[1])) return fail(folders[1].toStdString() + " cannot be made");
 
-  const auto made = fin::makeDemoDay(folders[0].toStdString());
-  if (!made) return fail(made.error().message);
-  auto log = fin::Log::open(*made);
+  // A log of its own, as the pictures change it.
+  const QTemporaryDir own;
+  const std::filesystem::path keepIn = own.path().toStdString();
+  const auto place = fin::placeDemo(folders[0].toStdString(), keepIn, keepIn);
+  if (!place) return fail(place.error().message);
+  auto log = fin::openDemo(*place);
   if (!log) return fail(log.error().message);
   fin::app::MainWindow window(std::move(*log));
   window.show();

@@ -209,7 +209,7 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
     if (!printed) std::fprintf(stderr, "agile-fin: %s\n", printed.error().message.c_str());
   }
   connect(&timer_, &QTimer::timeout, this, [this] {
-    quiet_ = settled() ? quiet_ + 1 : 0;
+    quiet_ = window_.settled() ? quiet_ + 1 : 0;
     if (quiet_ == kQuietTicks && whenOpen_) {
       std::exchange(whenOpen_, nullptr)();
       quiet_ = 0;
@@ -222,17 +222,6 @@ Shots::Shots(MainWindow& window, const QDir& folder, QObject* parent)
 
 void Shots::press(const char* button) {
   window_.bench().findChild<QPushButton*>(button)->click();
-}
-
-bool Shots::settled() const {
-  const FootageView& footage = window_.bench().footage();
-  const bool shown = !window_.passController().clip() ||
-                     (footage.hasPicture() && footage.shownFrame() == window_.passController().frame());
-  const LookThrough& look = window_.lookThrough();
-  return !window_.passController().busy() && window_.queue().left() == 0 &&
-         (look.current() == nullptr || look.shown() != nullptr) && !window_.sharing().aligning() &&
-         !window_.lenses().solving() && !window_.verdict().report().busy() &&
-         window_.lineUp().inStep().settled() && !window_.lineUp().ear().busy() && shown;
 }
 
 void Shots::next() {

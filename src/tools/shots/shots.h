@@ -27,7 +27,6 @@ class Shots : public QObject {
   void next();
   void press(const char* button);
   void take();
-  [[nodiscard]] bool settled() const;
 
   MainWindow& window_;
   QDir folder_;

@@ -21,7 +21,7 @@ namespace {
 constexpr int kTall_px = 84;
 constexpr double kMargin_px = 26.0;
 constexpr double kLine_px = 34.0;  ///< from the top
-constexpr double kNear_px = 14.0;
+constexpr double kNearMark_px = 14.0;
 constexpr double kBetweenMonths_px = 58.0;
 constexpr qint64 kEpochJulian = 2440588;
 
@@ -68,7 +68,7 @@ std::optional<std::size_t> SeasonLine::dayAt(QPointF at) const {
   std::optional<std::size_t> best;
   for (std::size_t i = 0; i < days_.size(); ++i) {
     const double away = std::abs(xOf(i) - at.x());
-    if (away <= kNear_px && (!best || away < std::abs(xOf(*best) - at.x()))) best = i;
+    if (away <= kNearMark_px && (!best || away < std::abs(xOf(*best) - at.x()))) best = i;
   }
   return best;
 }

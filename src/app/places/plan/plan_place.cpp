@@ -70,6 +70,7 @@ PlanPlace::PlanPlace(LogBook& book, WaterController& water, QWidget* parent)
     const auto done = printCautions(withEnding(file, ".pdf"));
     problem->setText(done ? QString() : QString::fromStdString(done.error().message));
   });
+  titles_.resize(steps_.size());
   showSteps();
 }
 
@@ -90,6 +91,7 @@ void PlanPlace::showSteps() {
                                    [i](const auto& s) { return s.first == static_cast<Page>(i); });
     steps_[i]->setVisible(step != steps.end());
     if (step == steps.end()) continue;
+    titles_[i] = step->second;
     steps_[i]->setText(QString("%1  %2").arg(step - steps.begin() + 1).arg(step->second));
     here = here || pages_->currentIndex() == static_cast<int>(i);
   }

@@ -37,6 +37,10 @@ class PlanPlace : public QWidget {
 
   PlanPlace(LogBook& book, WaterController& water, QWidget* parent = nullptr);
   void go(Page page);
+  /// Of the page that is seen.
+  [[nodiscard]] const QString& pageTitle() const {
+    return titles_[static_cast<std::size_t>(pages_->currentIndex())];
+  }
   [[nodiscard]] RackPage& rack() { return *rack_; }
 
  private:
@@ -45,6 +49,7 @@ class PlanPlace : public QWidget {
   WaterController& water_;
   QStackedWidget* pages_;
   std::vector<QPushButton*> steps_;
+  std::vector<QString> titles_;  ///< of every page, as far as it was shown
   RackPage* rack_;
 };
 

@@ -25,6 +25,7 @@ class VerdictPlace : public QWidget {
   VerdictPlace(VerdictController& controller, LineUp& lineUp, WaterController& water,
                QWidget* parent = nullptr);
   void go(Page page) { pages_->go(static_cast<int>(page)); }
+  [[nodiscard]] QString pageTitle() const { return pages_->pageTitle(); }
   void setUnits(UnitSystem units);
   /// Begins with what came of a day on the water.
   void showCatches();
