@@ -37,10 +37,10 @@ set(CPACK_GENERATOR DEB)
 set(CPACK_PACKAGE_NAME agile-fin)
 set(CPACK_PACKAGE_CONTACT "The Agile Fin team <team@agile-fin.example>")
 set(CPACK_DEBIAN_PACKAGE_DESCRIPTION "measures fishing lures from footage
- Films of soft plastics, jerkbaits, spoons and bladed baits in pools or tanks are
- followed and read: wobble, roll, fall, dart, spring-back, skirt and sound, each
- number with its uncertainty. Plans test days, compares, scores, publishes, keeps
- the log and chooses what to tie on. A demo with all its clips comes with it.")
+Films of soft plastics, jerkbaits, spoons and bladed baits in pools or tanks
+are followed and read: wobble, roll, fall, dart, spring-back, skirt and sound,
+each number with its uncertainty. Plans test days, compares, scores, publishes,
+keeps the log, and chooses what to tie on. A demo with its clips is included.")
 set(CPACK_DEBIAN_PACKAGE_SECTION science)
 set(CPACK_DEBIAN_PACKAGE_SHLIBDEPS ON)
 set(CPACK_DEBIAN_PACKAGE_DEPENDS "libqt6svg6, qt6-qpa-plugins, fonts-inter, fonts-dejavu-core")

@@ -10,11 +10,20 @@
 namespace fin {
 namespace {
 
-constexpr double kPulled_px = 2600.0;  ///< focal lengths: a pull and a twitch fill the picture
+constexpr double kPulled_px = 2900.0;  ///< focal lengths: a pull and a twitch fill the picture
 constexpr double kFallen_px = 2150.0;
-constexpr double kLookAround_mm = 330.0;  ///< to either side of the middle, with a pull
+constexpr double kLookAround_mm = 295.0;  ///< to either side of the middle, with a pull
 constexpr double kLongestPull_s = 2.6;
-constexpr int kQuality = 27;  ///< small enough to be shipped
+constexpr int kQuality = 28;  ///< small enough to be shipped
+
+/// What touches the floor stands on it.
+double floorOf(const Motion& motion) {
+  constexpr double kBodyHalf_mm = 10.0;
+  if (std::holds_alternative<Sink>(motion)) return -252.0;
+  if (const auto* hops = std::get_if<Hops>(&motion)) return hops->bottom_mm - 2.0 * kBodyHalf_mm;
+  if (const auto* stand = std::get_if<Stand>(&motion)) return stand->bottom_mm - 0.4 * kBodyHalf_mm;
+  return -210.0;
+}
 
 /// In the trough: its tiles, its light, and from the side its surface and its floor.
 RehearsalScene scene(LureBuild lure, Motion motion, View view, double seconds, unsigned seed) {
@@ -26,8 +35,8 @@ RehearsalScene scene(LureBuild lure, Motion motion, View view, double seconds, u
   out.camera.focal_px = falls ? kFallen_px : kPulled_px;
   out.basin = BasinLook{};
   if (view == View::Side) {
-    out.basin->surface_mm = falls ? 226.0 : 184.0;
-    out.basin->floor_mm = falls ? -290.0 : -230.0;
+    out.basin->surface_mm = falls ? 226.0 : 164.0;
+    out.basin->floor_mm = floorOf(motion);
   }
   out.length = Seconds(seconds);
   out.noise_grey = 1.2;
@@ -56,7 +65,7 @@ DemoPass again(const char* file, const char* title, RigId rig, LureBuild lure, S
 /// Pulled and stopped, seen from the side: does the skirt stay spread, and how fast does it settle?
 DemoPass skirted(const char* file, const char* title, RigId rig, LureBuild lure, SkirtStop stop,
                  unsigned seed) {
-  return {file, title, rig, scene(withSkirtOpen(std::move(lure)), stop, View::Side, 4.2, seed), true, false};
+  return {file, title, rig, scene(withSkirtOpen(std::move(lure)), stop, View::Side, 4.6, seed), true, false};
 }
 
 /// Twitched at true speed with the sound on; every twitch knocks twice.
@@ -116,7 +125,7 @@ Sink vintoFall(double speed_mm_s, double kick_deg) {
           .aside_mm = -40.0,
           .glide = 0.06,
           .attitude_deg = 58.0,
-          .kick_Hz = 3.4,
+          .kick_Hz = 4.4,
           .kick_deg = kick_deg};
 }
 
@@ -208,7 +217,7 @@ void addLadders(std::vector<DemoPass>& out) {
             101);
   addLadder(
       out, "oblig-18", "Oblig 18", kOblig, obligBuild(), {.roll_deg = 30.0, .lopsided = 0.3},
-      {{120.0, 1.9, 1.0, 0.03}, {190.0, 2.9, 30.0, 0.02}, {340.0, 5.0, 52.0, 0.03}, {430.0, 6.1, 0.6, 0.9}},
+      {{120.0, 1.9, 2.4, 0.03}, {190.0, 2.9, 30.0, 0.02}, {340.0, 5.0, 52.0, 0.03}, {430.0, 6.1, 0.6, 0.9}},
       111);
   addLadder(
       out, "vinto-11", "Vinto 11", kVinto7, vintoBuild(), {.kick_deg = 34.0},
@@ -292,9 +301,9 @@ void addTwitches(std::vector<DemoPass>& out) {
 /// Rubber is slow to close, silicone quick.
 void addSkirts(std::vector<DemoPass>& out) {
   out.push_back(skirted("tavver-12-skirt.mp4", "Tavver 12, rubber skirt at the stop", kTavver, tavverBuild(),
-                        {.peak_deg = 34.0, .rest_deg = 15.0, .halfLife_s = 0.75, .quiver_deg = 3.0}, 61));
+                        {.peak_deg = 38.0, .rest_deg = 12.0, .halfLife_s = 0.62, .quiver_deg = 0.9}, 61));
   out.push_back(skirted("hasp-14-skirt.mp4", "Hasp 14, silicone skirt at the stop", kHasp, haspBuild(),
-                        {.peak_deg = 30.0, .rest_deg = 11.0, .halfLife_s = 0.30, .quiver_deg = 2.0}, 62));
+                        {.peak_deg = 34.0, .rest_deg = 12.0, .halfLife_s = 0.24, .quiver_deg = 0.6}, 62));
 }
 
 void addOnTheBottom(std::vector<DemoPass>& out) {
@@ -308,13 +317,13 @@ void addOnTheBottom(std::vector<DemoPass>& out) {
                         .kick_Hz = 5.2,
                         .kick_deg = 34.0},
                        65));
-  const Stand upright{.along_mm = 40.0, .bottom_mm = -110.0, .body_mm = 70.0, .angle_deg = 64.0};
+  const Stand upright{.along_mm = 40.0, .bottom_mm = -125.0, .body_mm = 70.0, .angle_deg = 64.0};
   const Stand tipping{.along_mm = 40.0,
-                      .bottom_mm = -110.0,
+                      .bottom_mm = -125.0,
                       .body_mm = 58.0,
                       .angle_deg = 47.0,
                       .sway_deg = 4.0,
-                      .tips_s = 1.5,
+                      .tips_s = 2.0,
                       .tipping_s = 0.6};
   out.push_back(besideTheSheet({"vinto-11-rest.mp4", "Vinto 11, at rest on the bottom", kVinto7,
                                 scene(vintoBuild(), upright, View::Side, 3.0, 66)}));
@@ -337,7 +346,11 @@ void addOddOnes(std::vector<DemoPass>& out) {
                  scene(skrellBuild(), chased, View::Chase, 2.4, 68)};
   chase.scene.chase_mm_s = 256.0;
   chase.scene.ruler_mm = 0.0;
+  chase.scene.basin->caustics = 0.04;
   out.push_back(besideTheSheet(std::move(chase)));
+  Sink level = vintoFall(190.0, 30.0);  // it lies as it was pulled
+  level.attitude_deg = 0.0;
+  level.glide = 0.4;
   const TwitchPullFall things{
       .jerks = {.count = 3,
                 .first_s = 0.3,
@@ -350,7 +363,7 @@ void addOddOnes(std::vector<DemoPass>& out) {
       .pullFrom_s = 3.1,
       .pull = {.speed_mm_s = 220.0, .wobble_Hz = 4.0, .wobble_deg = 14.0, .kick_deg = 30.0},
       .fallFrom_s = 4.5,
-      .sink = vintoFall(190.0, 30.0)};
+      .sink = level};
   out.push_back(besideTheSheet({"vinto-11-three-things.mp4", "Vinto 11, twitched, pulled and let go", kVinto7,
                                 scene(vintoBuild(), things, View::Side, 5.9, 69)}));
   DemoPass wrong{"skrell-95-pull-3.mp4", "Skrell 95, third pull, said to be at 120 a second", kSkrell,

@@ -141,7 +141,9 @@ BodyPose PlayedMotion::pose(const Stand& stand, double time_s) {
   out.pitch_rad = angle_deg / kDegreesPerRadian;
   const double half = 0.5 * stand.body_mm;
   out.centre_mm = {stand.along_mm - half * std::cos(out.pitch_rad),
-                   stand.bottom_mm + half * std::sin(out.pitch_rad), 0.0};
+                   stand.bottom_mm + half * std::sin(out.pitch_rad) +
+                       stand.speed_mm_s * std::max(stand.lands_s - time_s, 0.0),
+                   0.0};
   return out;
 }
 

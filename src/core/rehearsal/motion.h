@@ -80,9 +80,11 @@ struct Jerks {
   unsigned seed = 1;
 };
 
-/// A bait that stands on its nose on the bottom, sways, and lays itself down in the end.
+/// A bait that comes down on its nose, stands there, sways, and lays itself down in the end.
 struct Stand {
-  double along_mm = 0.0;  ///< of its nose
+  double lands_s = 0.5;
+  double speed_mm_s = 160.0;  ///< at which it comes down
+  double along_mm = 0.0;      ///< of its nose
   double bottom_mm = -150.0;
   double body_mm = 70.0;  ///< nose to tail
   double angle_deg = 60.0;
