@@ -8,6 +8,7 @@
 #include <QTimer>
 #include <algorithm>
 #include <cstdio>
+#include <memory>
 #include <string_view>
 
 #include "app/main_window.h"
@@ -67,6 +68,7 @@ class Program : public QObject {
                      if (window_ == nullptr) return;
                      window_->day().choose(1);  // the story begins with the first day
                      window_->go(fin::app::Place::Bench);
+                     beginInTheMiddle();
                      if (!place->note.empty()) window_->say(QString::fromStdString(place->note));
                    });
   }
@@ -85,6 +87,18 @@ class Program : public QObject {
   }
 
  private:
+  /// Of the first pass: where the lure is well in the picture.
+  void beginInTheMiddle() {
+    fin::app::PassController& passes = window_->passController();
+    const auto once = std::make_shared<QMetaObject::Connection>();
+    *once = connect(&passes, &fin::app::PassController::resultChanged, window_.get(), [&passes, once] {
+      const fin::PassResult* result = passes.result();
+      if (result == nullptr) return;
+      disconnect(*once);
+      passes.showFrame(result->track.firstFrame + result->track.frameCount / 2);
+    });
+  }
+
   void openChosen(const QString& file) { open(fs::path(file.toStdString())); }
 
   void show(fin::Result<std::unique_ptr<fin::Log>> log) {
