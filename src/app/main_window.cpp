@@ -276,7 +276,8 @@ QWidget* MainWindow::buildStrip() {
   connect(help, &QPushButton::clicked, this, &MainWindow::showGuide);
   row->addWidget(help);
   row->addSpacing(6);
-  auto* keys = namedButton(tr("Keys  F2"), "keys");
+  auto* keys = namedButton(tr("Keys"), "keys");
+  keys->setToolTip(tr("What you can do, and its keys. F2"));
   connect(keys, &QPushButton::clicked, this, &MainWindow::toggleKeySheet);
   row->addWidget(keys);
   row->addSpacing(6);

@@ -47,6 +47,7 @@ class MainWindow : public QMainWindow {
   ~MainWindow() override;
 
   void go(Place place);
+  [[nodiscard]] Place place() const { return static_cast<Place>(places_->currentIndex()); }
   [[nodiscard]] PassController& passController() { return *controller_; }
   [[nodiscard]] Edits& edits() { return *edits_; }
   /// What was last said above the places; empty where nothing is.

@@ -30,10 +30,9 @@ std::vector<std::pair<const ActionTable*, Place>> MainWindow::actionTables() con
 void MainWindow::toggleKeySheet() {
   if (sheet_->content() != nullptr) return sheet_->away();
   const auto places = actionTables();
-  const auto now = static_cast<Place>(places_->currentIndex());
   std::vector<const ActionTable*> tables;
   for (const auto& [table, place] : places) {
-    if (place != now && std::find(tables.begin(), tables.end(), &everywhere_) == tables.end())
+    if (place != this->place() && std::find(tables.begin(), tables.end(), &everywhere_) == tables.end())
       tables.push_back(&everywhere_);
     tables.push_back(table);
   }
@@ -56,13 +55,12 @@ void MainWindow::showGuide() {
       if (sheet_->content() == nullptr) toggleKeySheet();
     });
   }
-  const auto place = static_cast<Place>(places_->currentIndex());
   QString page;
-  if (place == Place::Plan) page = plan_->pageTitle();
-  if (place == Place::LineUp) page = lineUp_->pageTitle();
-  if (place == Place::Verdict) page = verdict_->pageTitle();
-  if (place == Place::Poolside && water_->onTheWater()) page = tr("The running page");
-  guide_->open(guide_->whereOf(place, page));
+  if (place() == Place::Plan) page = plan_->pageTitle();
+  if (place() == Place::LineUp) page = lineUp_->pageTitle();
+  if (place() == Place::Verdict) page = verdict_->pageTitle();
+  if (place() == Place::Poolside && water_->onTheWater()) page = tr("The running page");
+  guide_->open(guide_->whereOf(place(), page));
   guide_->show();
   guide_->raise();
   guide_->activateWindow();

@@ -7,7 +7,10 @@
 #include <QAbstractSpinBox>
 #include <QComboBox>
 #include <QLineEdit>
+#include <QRegularExpression>
+#include <map>
 
+#include "app/places/guide_window.h"
 #include "app/places/lineup/line_up_place.h"
 #include "app/places/plan/plan_place.h"
 #include "app/places/verdict/verdict_place.h"
@@ -294,6 +297,39 @@ TEST_P(EveryPage, IsHeardReachedAndReadOnASmallScreen) {
   expectPlainWords();
   expectReasons();
   expectTabs();
+}
+
+/// Of the pages that have a title, at the heading of that title; of the others, at their place's chapter.
+TEST_P(EveryPage, OpensItsPageOfTheGuide) {
+  const std::map<Place, QString> chapters{{Place::Plan, "plan"},
+                                          {Place::Poolside, "poolside"},
+                                          {Place::Bench, "bench"},
+                                          {Place::LineUp, "line-up"},
+                                          {Place::Verdict, "verdict"},
+                                          {Place::Log, "log"},
+                                          {Place::LookThrough, "look-through"}};
+  QTest::keyClick(window_.get(), Qt::Key_F1);
+  auto* guide = window_->findChild<GuideWindow*>("guide");
+  ASSERT_NE(guide, nullptr);
+  ASSERT_TRUE(guide->isVisible());
+  QString page;
+  for (const auto* tab : window_->findChildren<QPushButton*>()) {
+    const bool title = tab->objectName().startsWith("step") || tab->objectName().startsWith("page") ||
+                       tab->objectName().startsWith("verdict");
+    if (title && tab->isVisible() && tab->isCheckable() && tab->isChecked())
+      page = tab->text().remove(QRegularExpression("^\\d+  "));
+  }
+  if (page.isEmpty()) {
+    const bool running = GetParam().name == "OnTheWaterRunning";
+    const Place place = running ? Place::Poolside : window_->place();
+    EXPECT_EQ(guide->chapter(), running ? "on-the-water" : chapters.at(place));
+    EXPECT_EQ(guide->heading(), running ? "The running page" : "");
+  } else {
+    EXPECT_EQ(guide->heading(), page);
+    EXPECT_TRUE(guide->text().toPlainText().contains(page));
+  }
+  QTest::keyClick(guide, Qt::Key_Escape);
+  EXPECT_FALSE(guide->isVisible());
 }
 
 /// Under QT_SCALE_FACTOR, which holds for a whole run.

@@ -4,7 +4,7 @@
 #include <QDir>
 #include <QHBoxLayout>
 #include <QImageReader>
-#include <QShortcut>
+#include <QKeyEvent>
 #include <QTextBlock>
 #include <QTextList>
 #include <QTimer>
@@ -101,7 +101,11 @@ GuideWindow::GuideWindow(const QString& folder, QWidget* parent)
       if (list_->item(i)->data(Qt::UserRole) == chapter_) list_->setCurrentRow(i);
     }
   });
-  connect(new QShortcut(QKeySequence(Qt::Key_Escape), this), &QShortcut::activated, this, &QWidget::close);
+}
+
+void GuideWindow::keyPressEvent(QKeyEvent* event) {
+  if (event->key() == Qt::Key_Escape) close();
+  if (event->key() == Qt::Key_F2) emit keysWanted();
 }
 
 /// In the order in which the first page lists them.

@@ -33,6 +33,9 @@ class GuideWindow : public QWidget {
  signals:
   void keysWanted();
 
+ protected:
+  void keyPressEvent(QKeyEvent* event) override;
+
  private:
   struct Chapter {
     QString name;

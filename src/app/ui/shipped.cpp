@@ -6,13 +6,16 @@
 
 namespace fin::app {
 
+constexpr int kFurthestUp = 4;
+
 std::filesystem::path shipped(const QString& folder) {
   const QDir program(QCoreApplication::applicationDirPath());
-  // Installed beside bin; built in build/release.
   const QString installed = program.filePath("../share/agile-fin/" + folder);
-  const QString built = program.filePath("../../" + folder);
-  const bool isInstalled = QDir(installed).exists() || !QDir(built).exists();
-  return std::filesystem::path(QDir::cleanPath(isInstalled ? installed : built).toStdString());
+  QString found = installed;
+  // Built, it lies somewhere above the program.
+  for (QString up = "../"; !QDir(found).exists() && up.size() <= 3 * kFurthestUp; up += "../")
+    found = program.filePath(up + folder);
+  return std::filesystem::path(QDir::cleanPath(QDir(found).exists() ? found : installed).toStdString());
 }
 
 }  // namespace fin::app
