@@ -376,6 +376,12 @@ Result<fs::path> makeDemoDay(const fs::path& folder, const JobControl& job) {
     verdict.interest = "One of us designed the Pellow 110, so it is shown and not graded.";
     verdict.pricesFrom = "list of the harbour shop, the week before";
     verdict.vote = demoVote(plan.rack);
+    verdict.wishes = {{.reading = ReadingId::WobbleFrequency, .weight = 2.0},
+                      {.reading = ReadingId::CycleVariation, .direction = Direction::Less}};
+    verdict.conclusion =
+        "For a quick, even shimmy take the Hasp 14. The two spoons are one lure at two prices. Salt lifts "
+        "the "
+        "Skrell 95 out of its pause: it does not hang in every water.";
     if (auto ok = (*log)->saveVerdict(VerdictPlan{}, verdict); !ok) return tl::unexpected(ok.error());
   }
   const auto known = [&](const std::string& title) {

@@ -3,131 +3,11 @@
 
 #include <fmt/format.h>
 
-#include <tuple>
-
 #include "demo/demo_lures.h"
+#include "demo/demo_scenes.h"
 
 namespace fin {
 namespace {
-
-constexpr double kPulled_px = 2900.0;  ///< focal lengths: a pull and a twitch fill the picture
-constexpr double kFallen_px = 2150.0;
-constexpr double kLookAround_mm = 295.0;  ///< to either side of the middle, with a pull
-constexpr double kLongestPull_s = 2.6;
-constexpr int kQuality = 28;  ///< small enough to be shipped
-
-/// What touches the floor stands on it.
-double floorOf(const Motion& motion) {
-  constexpr double kBodyHalf_mm = 10.0;
-  if (std::holds_alternative<Sink>(motion)) return -252.0;
-  if (const auto* hops = std::get_if<Hops>(&motion)) return hops->bottom_mm - 2.0 * kBodyHalf_mm;
-  if (const auto* stand = std::get_if<Stand>(&motion)) return stand->bottom_mm - 0.4 * kBodyHalf_mm;
-  return -210.0;
-}
-
-/// In the trough: its tiles, its light, and from the side its surface and its floor.
-RehearsalScene scene(LureBuild lure, Motion motion, View view, double seconds, unsigned seed) {
-  RehearsalScene out;
-  out.lure = std::move(lure);
-  out.motion = motion;
-  out.camera.view = view;
-  const bool falls = std::holds_alternative<Sink>(motion);
-  out.camera.focal_px = falls ? kFallen_px : kPulled_px;
-  out.basin = BasinLook{};
-  if (view == View::Side) {
-    out.basin->surface_mm = falls ? 226.0 : 164.0;
-    out.basin->floor_mm = floorOf(motion);
-  }
-  out.length = Seconds(seconds);
-  out.noise_grey = 1.2;
-  out.specks = 24;
-  out.quality = kQuality;
-  out.seed = seed;
-  return out;
-}
-
-/// From one side of the picture to the other, or as far as it comes.
-RehearsalScene pulled(LureBuild lure, StraightPull pull, View view, unsigned seed) {
-  pull.start_mm = -kLookAround_mm;
-  return scene(std::move(lure), pull, view, std::min(2.0 * kLookAround_mm / pull.speed_mm_s, kLongestPull_s),
-               seed);
-}
-
-/// A pull as it was, once more: a lure is never pulled twice in quite the same way.
-DemoPass again(const char* file, const char* title, RigId rig, LureBuild lure, StraightPull pull, double Hz,
-               double wobble_deg, unsigned seed) {
-  pull.wobble_Hz = Hz;
-  pull.wobble_deg = wobble_deg;
-  pull.seed = seed;
-  return {file, title, rig, pulled(std::move(lure), pull, View::Top, seed + 40), false, false};
-}
-
-/// Pulled and stopped, seen from the side: does the skirt stay spread, and how fast does it settle?
-DemoPass skirted(const char* file, const char* title, RigId rig, LureBuild lure, SkirtStop stop,
-                 unsigned seed) {
-  return {file, title, rig, scene(withSkirtOpen(std::move(lure)), stop, View::Side, 4.6, seed), true, false};
-}
-
-/// Twitched at true speed with the sound on; every twitch knocks twice.
-DemoPass heard(const char* file, const char* title, RigId rig, LureBuild lure, double gain, double tone_Hz,
-               unsigned seed) {
-  const Jerks jerks{
-      .count = 4, .first_s = 1.3, .every_s = 0.8, .start_mm = -220.0, .advance_mm = 110.0, .seed = seed};
-  RehearsalScene out = scene(std::move(lure), jerks, View::Side, 4.8, seed);
-  out.rate = Hertz(30.0);
-  out.sound = RehearsalSound{.gain = gain, .tone_Hz = tone_Hz};
-  for (int i = 0; i < jerks.count; ++i) {
-    const double start_s = jerks.first_s + i * jerks.every_s;
-    out.sound->knocks_s.insert(out.sound->knocks_s.end(), {start_s + 0.06, start_s + 0.26});
-  }
-  return {file, title, rig, std::move(out), false, false, QuietStretch{Seconds(0.05), Seconds(1.1)}};
-}
-
-/// Where a sinking lure is worked along the bottom.
-DemoPass hopped(const char* file, const char* title, RigId rig, LureBuild lure, Hops hops, unsigned seed) {
-  return {file, title, rig, scene(std::move(lure), hops, View::Side, 4.6, seed), false, false};
-}
-
-/// The twin that comes again on every day, so that days can be told from lures.
-void addControl(std::vector<DemoPass>& out, const char* day, double faster, unsigned seed) {
-  const StraightPull oblag{.speed_mm_s = 260.0, .roll_deg = 30.0, .lopsided = 0.35, .unevenness = 0.02};
-  for (int n = 1; n <= 2; ++n) {
-    const std::string file = fmt::format("oblag-18-{}-{}.mp4", day, n);
-    const std::string title = fmt::format("Oblag 18, pull {} ({})", n, day);
-    out.push_back(again(file.c_str(), title.c_str(), kOblag, oblagBuild(), oblag, (3.78 + 0.05 * n) * faster,
-                        43.4 + 0.8 * n, seed + static_cast<unsigned>(n)));
-    out.back().onSheet = true;
-    out.back().nth = n;
-  }
-}
-
-/// Twitched and left alone: in the pause it drifts up by so much.
-Jerks skrellTwitches(double drift_mm_s, unsigned seed) {
-  return {.first_s = 0.35,
-          .every_s = 1.05,
-          .uneven_s = 0.03,
-          .start_mm = -230.0,
-          .height_mm = 10.0,
-          .advance_mm = 118.0,
-          .advanceSpread_mm = 4.0,
-          .back_mm = 31.0,
-          .drift_mm_s = drift_mm_s,
-          .attitude_deg = 4.0,
-          .seed = seed};
-}
-
-/// A fall on the 7 g head, as on the first day but for its speed and its kick.
-Sink vintoFall(double speed_mm_s, double kick_deg) {
-  return {.speed_mm_s = speed_mm_s,
-          .timeConstant_s = 0.16,
-          .from_mm = 190.0,
-          .bottom_mm = -212.0,
-          .aside_mm = -40.0,
-          .glide = 0.06,
-          .attitude_deg = 58.0,
-          .kick_Hz = 4.4,
-          .kick_deg = kick_deg};
-}
 
 Sink mirkFall(double speed_mm_s) {
   return {.speed_mm_s = speed_mm_s,
@@ -153,17 +33,6 @@ Sink lightVintoFall(double speed_mm_s) {
           .rock_deg = 9.0,
           .kick_Hz = 2.2,
           .kick_deg = 18.0};
-}
-
-DemoPass fallen(const char* file, const char* title, RigId rig, LureBuild lure, const Sink& sink,
-                unsigned seed) {
-  const double seconds = 0.4 + (sink.from_mm - sink.bottom_mm) / sink.speed_mm_s + 0.2;
-  return {file, title, rig, scene(std::move(lure), sink, View::Side, seconds, seed)};
-}
-
-DemoPass besideTheSheet(DemoPass pass) {
-  pass.onSheet = false;
-  return pass;
 }
 
 StraightPull skrellPull(double speed_mm_s) {
@@ -205,7 +74,7 @@ void addLadders(std::vector<DemoPass>& out) {
   addLadder(out, "hasp-14", "Hasp 14", kHasp, haspBuild(), {},
             {{95.0, 2.4, 1.2, 0.03},
              {150.0, 3.7, 9.0, 0.03},
-             {255.0, 5.8, 23.0, 0.02},
+             {255.0, 5.8, 23.0, 0.008},
              {310.0, 6.9, 25.0, 0.03},
              {400.0, 8.3, 0.5, 0.9}},
             31);
@@ -221,7 +90,7 @@ void addLadders(std::vector<DemoPass>& out) {
       111);
   addLadder(
       out, "vinto-11", "Vinto 11", kVinto7, vintoBuild(), {.kick_deg = 34.0},
-      {{80.0, 1.7, 1.2, 0.03}, {140.0, 2.8, 9.0, 0.02}, {230.0, 4.4, 13.0, 0.02}, {330.0, 6.2, 14.0, 0.02}},
+      {{80.0, 1.7, 1.2, 0.03}, {140.0, 2.8, 9.0, 0.02}, {250.0, 4.7, 13.4, 0.02}, {330.0, 6.2, 14.0, 0.02}},
       121);
 }
 
@@ -229,7 +98,8 @@ void addLadders(std::vector<DemoPass>& out) {
 void addFurtherPulls(std::vector<DemoPass>& out) {
   const StraightPull pellow{.speed_mm_s = 262.0, .roll_deg = 12.0, .unevenness = 0.02};
   const StraightPull tavver{.speed_mm_s = 252.0, .kick_deg = 40.0, .unevenness = 0.11};
-  const StraightPull hasp{.speed_mm_s = 258.0, .kick_deg = 30.0, .unevenness = 0.03};
+  const StraightPull hasp{.speed_mm_s = 258.0, .kick_deg = 30.0, .unevenness = 0.008};
+  const StraightPull vinto{.speed_mm_s = 252.0, .kick_deg = 34.0, .unevenness = 0.02};
   const StraightPull oblig{.speed_mm_s = 260.0, .roll_deg = 30.0, .lopsided = 0.35, .unevenness = 0.02};
   out.push_back(again("skrell-95-pull-2.mp4", "Skrell 95, second pull from above", kSkrell, skrellBuild(),
                       skrellPull(268.0), 5.47, 26.1, 21));
@@ -245,6 +115,10 @@ void addFurtherPulls(std::vector<DemoPass>& out) {
                       23.8, 26));
   out.push_back(again("pellow-110-pull.mp4", "Pellow 110, straight pull from above", kPellow, pellowBuild(),
                       pellow, 4.6, 33.0, 27));
+  out.push_back(again("pellow-110-pull-2.mp4", "Pellow 110, second pull from above", kPellow, pellowBuild(),
+                      pellow, 4.5, 32.2, 28));
+  out.push_back(again("vinto-11-pull.mp4", "Vinto 11, straight pull from above", kVinto7, vintoBuild(), vinto,
+                      4.75, 13.1, 29));
 }
 
 void addFurtherFalls(std::vector<DemoPass>& out) {
@@ -331,19 +205,48 @@ void addOnTheBottom(std::vector<DemoPass>& out) {
                                 scene(tavverBuild(), tipping, View::Side, 3.0, 67)}));
 }
 
-/// How deep it runs: the waterline is in the picture.
-DemoPass deep(const char* file, const char* title, RigId rig, LureBuild lure, StraightPull pull,
-              double height_mm, unsigned seed) {
-  pull.height_mm = height_mm;
-  return besideTheSheet({file, title, rig, pulled(std::move(lure), pull, View::Side, seed)});
+/// How deep it runs at two speeds: one dives as it is pulled faster, the other climbs.
+void addDepths(std::vector<DemoPass>& out) {
+  struct Run {
+    const char* file;
+    const char* model;
+    RigId rig;
+    LureBuild lure;
+    double speed_mm_s;
+    double height_mm;
+    double Hz;
+    double wobble_deg;
+  };
+  unsigned seed = 71;
+  for (const Run& run : {Run{"skrell-95", "Skrell 95", kSkrell, skrellBuild(), 180.0, 70.0, 3.7, 15.0},
+                         {"skrell-95", "Skrell 95", kSkrell, skrellBuild(), 350.0, 10.0, 7.0, 30.0},
+                         {"hasp-14", "Hasp 14", kHasp, haspBuild(), 170.0, -60.0, 4.1, 12.0},
+                         {"hasp-14", "Hasp 14", kHasp, haspBuild(), 320.0, -10.0, 7.0, 25.0}}) {
+    const StraightPull pull{.speed_mm_s = run.speed_mm_s,
+                            .height_mm = run.height_mm,
+                            .wobble_Hz = run.Hz,
+                            .wobble_deg = run.wobble_deg,
+                            .unevenness = 0.02,
+                            .seed = seed};
+    const int speed = static_cast<int>(run.speed_mm_s);
+    out.push_back(besideTheSheet({fmt::format("{}-depth-{}.mp4", run.file, speed),
+                                  fmt::format("{}, its depth at {} mm/s", run.model, speed), run.rig,
+                                  pulled(run.lure, pull, View::Side, seed)}));
+    ++seed;
+  }
 }
 
 /// Chased by the camera on the pole; one clip of three things; one whose rate was said wrong.
 void addOddOnes(std::vector<DemoPass>& out) {
-  StraightPull chased = skrellPull(14.0);
-  chased.start_mm = -18.0;
-  DemoPass chase{"skrell-95-chased.mp4", "Skrell 95, chased by the pole camera", kSkrell,
-                 scene(skrellBuild(), chased, View::Chase, 2.4, 68)};
+  const StraightPull chased{.speed_mm_s = 14.0,
+                            .start_mm = -18.0,
+                            .wobble_Hz = 4.6,
+                            .wobble_deg = 33.0,
+                            .roll_deg = 12.0,
+                            .unevenness = 0.02,
+                            .seed = 3};
+  DemoPass chase{"pellow-110-chased.mp4", "Pellow 110, chased by the pole camera", kPellow,
+                 scene(pellowBuild(), chased, View::Chase, 2.4, 68)};
   chase.scene.chase_mm_s = 256.0;
   chase.scene.ruler_mm = 0.0;
   chase.scene.basin->caustics = 0.04;
@@ -422,43 +325,8 @@ std::vector<DemoPass> furtherPasses() {
                       0.16, 640.0, 64));
   addOnTheBottom(out);
   addLadders(out);
-  StraightPull hasp{.speed_mm_s = 256.0, .wobble_Hz = 5.85, .wobble_deg = 23.5, .kick_deg = 30.0};
-  out.push_back(deep("skrell-95-depth.mp4", "Skrell 95, its depth under the waterline", kSkrell,
-                     skrellBuild(), skrellPull(268.0), 70.0, 71));
-  out.push_back(deep("hasp-14-depth.mp4", "Hasp 14, its depth under the waterline", kHasp, haspBuild(), hasp,
-                     -30.0, 72));
+  addDepths(out);
   addOddOnes(out);
-  return out;
-}
-
-std::vector<DemoPass> saltDayPasses() {
-  std::vector<DemoPass> out;
-  for (int n = 1; n <= 2; ++n) {
-    out.push_back(fallen(fmt::format("vinto-11-salt-{}.mp4", n).c_str(),
-                         fmt::format("Vinto 11, fall {} (salt)", n).c_str(), kVinto7, vintoBuild(),
-                         vintoFall(207.0 + 1.6 * n, 36.0), 70U + static_cast<unsigned>(n)));
-    out.back().nth = n;
-  }
-  out.push_back({"skrell-95-salt.mp4", "Skrell 95, twitch and pause (salt)", kSkrell,
-                 scene(skrellBuild(), skrellTwitches(31.0, 75), View::Side, 4.4, 75)});
-  addControl(out, "salt", 1.0, 76);
-  return out;
-}
-
-std::vector<DemoPass> wornDayPasses() {
-  std::vector<DemoPass> out;
-  for (const auto& [piece, kick_deg, what] :
-       {std::tuple(kWornPiece, 29.0, "worn"), {kUnusedPiece, 36.0, "unused"}}) {
-    for (int n = 1; n <= 2; ++n) {
-      const int nth = static_cast<int>(out.size()) + 1;
-      out.push_back(fallen(fmt::format("vinto-11-{}-{}.mp4", what, n).c_str(),
-                           fmt::format("Vinto 11, {} one, fall {}", what, n).c_str(), kVinto7, vintoBuild(),
-                           vintoFall(209.0 + n, kick_deg + 0.6 * n), 80U + static_cast<unsigned>(nth)));
-      out.back().nth = nth;
-      out.back().piece = piece;
-    }
-  }
-  addControl(out, "worn", 1.004, 86);
   return out;
 }
 

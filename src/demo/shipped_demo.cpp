@@ -68,7 +68,8 @@ std::string olderBeside(const fs::path& log) {
 
 }  // namespace
 
-Result<DemoPlace> placeDemo(const fs::path& shipped, const fs::path& keepIn, const fs::path& temporary) {
+Result<DemoPlace> placeDemo(const fs::path& from, const fs::path& keepIn, const fs::path& temporary) {
+  const fs::path shipped = fs::absolute(from).lexically_normal();  // a log names clips from where it lies
   const auto edition = editionOf(shipped);
   if (!edition) return tl::unexpected(edition.error());
   DemoPlace place;
