@@ -14,6 +14,7 @@
 #include "core/records/taken_out.h"
 #include "core/rehearsal/board_film.h"
 #include "core/rehearsal/rehearse.h"
+#include "demo/demo_judges.h"
 #include "demo/demo_passes.h"
 #include "demo/demo_season.h"
 #include "demo/demo_vote.h"
@@ -376,11 +377,11 @@ Result<fs::path> makeDemoDay(const fs::path& folder, const JobControl& job) {
     verdict.interest = "One of us designed the Pellow 110, so it is shown and not graded.";
     verdict.pricesFrom = "list of the harbour shop, the week before";
     verdict.vote = demoVote(plan.rack);
+    verdict.judgements = demoJudgements(plan.rack);
     verdict.wishes = {{.reading = ReadingId::WobbleFrequency, .weight = 2.0},
-                      {.reading = ReadingId::CycleVariation, .direction = Direction::Less}};
+                      {.reading = ReadingId::WobbleAngle}};
     verdict.conclusion =
-        "For a quick, even shimmy take the Hasp 14. The two spoons are one lure at two prices. Salt lifts "
-        "the "
+        "For a quick shimmy take the Tavver 12. The two spoons are one lure at two prices. Salt lifts the "
         "Skrell 95 out of its pause: it does not hang in every water.";
     if (auto ok = (*log)->saveVerdict(VerdictPlan{}, verdict); !ok) return tl::unexpected(ok.error());
   }
@@ -416,6 +417,11 @@ Result<fs::path> makeDemoDay(const fs::path& folder, const JobControl& job) {
     if (auto ok = keepCalibrations(**log); !ok) return tl::unexpected(ok.error());
   }
   if (auto ok = filmAll(plan, further); !ok) return tl::unexpected(ok.error());
+  if (const auto scored = (*log)->eyeScores(); scored && scored->empty()) {
+    const auto passes = (*log)->passes();
+    if (!passes) return tl::unexpected(passes.error());
+    if (auto ok = (*log)->addEyeScores(demoEyeScores(*passes)); !ok) return tl::unexpected(ok.error());
+  }
   for (const LaterDay& day : later) {
     const DayPlan made = planOf(day, plan);
     if ((*log)->plan(made.id)->sheet.empty()) {
