@@ -24,7 +24,7 @@ class FirstView : public testing::Test {
                              "WAYLAND_DISPLAY", "QT_QPA_PLATFORM"})
       environment.remove(name);
     program.setProcessEnvironment(environment);
-    program.start(FIN_PROGRAM, {"--demo", "--first-view", picture_});
+    program.start(program_, {"--demo", "--first-view", picture_});
     if (!program.waitForFinished(kPatience_ms)) return -1;
     said_ = program.readAllStandardError();
     return program.exitCode();
@@ -41,6 +41,7 @@ class FirstView : public testing::Test {
     QFile::remove(picture_);
   }
 
+  QString program_ = FIN_PROGRAM;
   QTemporaryDir folder_;
   QString picture_ = folder_.filePath("view.png");
   QByteArray said_;
@@ -62,6 +63,18 @@ TEST_F(FirstView, OfTheDemoIsThereWhereNothingCanBeKept) {
   file.close();
   ASSERT_EQ(start(home), 0) << said_.toStdString();
   expectPicture();
+}
+
+/// Installed, with half of the demo's files.
+TEST_F(FirstView, OfADemoThatIsHalfThereNamesWhatIsMissing) {
+  const QString shipped = folder_.filePath("share/agile-fin/demo-day");
+  ASSERT_TRUE(QDir().mkpath(shipped) && QDir().mkpath(folder_.filePath("bin")));
+  program_ = folder_.filePath("bin/agile-fin");
+  ASSERT_TRUE(QFile::copy(FIN_PROGRAM, program_));
+  ASSERT_TRUE(QFile::copy(FIN_DEMO "/manifest.json", shipped + "/manifest.json"));
+  EXPECT_EQ(start(folder_.path()), 1);
+  EXPECT_TRUE(said_.contains("is missing")) << said_.toStdString();
+  EXPECT_TRUE(QDir(folder_.filePath(".local/share/agile-fin/demo-day")).entryList(QDir::Files).isEmpty());
 }
 
 TEST_F(FirstView, ThatCannotBeWrittenIsAnError) {

@@ -2,9 +2,10 @@
 #include "support/small_scene.h"
 
 #include <unistd.h>
-#include <atomic>
+#include <cstdlib>
 #include <fstream>
 #include <iterator>
+#include <stdexcept>
 
 namespace fin::test {
 namespace {
@@ -25,11 +26,11 @@ RehearsalScene smallScene(unsigned seed) {
 
 }  // namespace
 
+/// Never one that a test which was killed left behind.
 TemporaryFolder::TemporaryFolder() {
-  static std::atomic<int> count = 0;
-  path_ = std::filesystem::temp_directory_path() /
-          ("agile-fin-test-" + std::to_string(::getpid()) + "-" + std::to_string(count++));
-  std::filesystem::create_directories(path_);
+  std::string name = (std::filesystem::temp_directory_path() / "agile-fin-test-XXXXXX").string();
+  if (::mkdtemp(name.data()) == nullptr) throw std::runtime_error("no temporary folder can be made");
+  path_ = name;
 }
 
 TemporaryFolder::~TemporaryFolder() {
