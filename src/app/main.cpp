@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include <QApplication>
 #include <QCommandLineParser>
+#include <QDeadlineTimer>
 #include <QDir>
 #include <QProgressDialog>
 #include <QStandardPaths>
@@ -21,6 +22,8 @@
 namespace {
 
 namespace fs = std::filesystem;
+
+constexpr int kPatience_ms = 60'000;  ///< with the first view
 
 fs::path dataFolder() {
   return fs::path(QStandardPaths::writableLocation(QStandardPaths::AppLocalDataLocation).toStdString());
@@ -64,8 +67,7 @@ class Program : public QObject {
                    [this](const fin::Result<fin::DemoPlace>& place) {
                      progress_.reset();
                      if (!place) return tellTrouble(place.error());
-                     show(fin::openDemo(*place));
-                     if (window_ == nullptr) return;
+                     if (!show(fin::openDemo(*place))) return;
                      window_->day().choose(1);  // the story begins with the first day
                      window_->go(fin::app::Place::Bench);
                      beginInTheMiddle();
@@ -76,8 +78,9 @@ class Program : public QObject {
   /// Draws the first view into a picture and ends.
   void drawFirstView(const QString& file) {
     auto* wait = new QTimer(this);
-    connect(wait, &QTimer::timeout, this, [this, file] {
-      if (trouble_) return QApplication::exit(1);
+    const QDeadlineTimer patience(kPatience_ms);
+    connect(wait, &QTimer::timeout, this, [this, file, patience] {
+      if (trouble_ || patience.hasExpired()) return QApplication::exit(1);
       if (window_ == nullptr || !window_->settled()) return;
       if (window_->grab().save(file)) return QApplication::quit();
       std::fprintf(stderr, "agile-fin: %s cannot be written\n", qPrintable(file));
@@ -101,8 +104,11 @@ class Program : public QObject {
 
   void openChosen(const QString& file) { open(fs::path(file.toStdString())); }
 
-  void show(fin::Result<std::unique_ptr<fin::Log>> log) {
-    if (!log) return tellTrouble(log.error());
+  bool show(fin::Result<std::unique_ptr<fin::Log>> log) {
+    if (!log) {
+      tellTrouble(log.error());
+      return false;
+    }
     auto window = std::make_unique<fin::app::MainWindow>(std::move(*log), indexFolder());
     connect(window.get(), &fin::app::MainWindow::logChosen, this, &Program::openChosen, Qt::QueuedConnection);
     const auto openDemoDay = [this] { openDemo(demoFolder()); };
@@ -110,18 +116,19 @@ class Program : public QObject {
     window->show();
     window_ = std::move(window);
     choice_.reset();
+    return true;
   }
 
-  /// In the window where a person looks, and on standard error.
+  /// In the window where a person looks, and on standard error. A log that is open stays open.
   void tellTrouble(const fin::Error& error) {
     std::fprintf(stderr, "agile-fin: %s\n", error.message.c_str());
     trouble_ = true;
+    if (window_ != nullptr) return window_->say(QString::fromStdString(error.message));
     auto page = std::make_unique<fin::app::LogChoice>(QString(), QString::fromStdString(error.message));
     connect(page.get(), &fin::app::LogChoice::chosen, this, &Program::openChosen, Qt::QueuedConnection);
     page->resize(760, 320);
     page->show();
     choice_ = std::move(page);
-    window_.reset();
   }
 
   std::unique_ptr<fin::app::MainWindow> window_;

@@ -256,25 +256,27 @@ void addOddOnes(std::vector<DemoPass>& out) {
   chase.scene.ruler_mm = 0.0;
   chase.scene.basin->caustics = 0.04;
   out.push_back(besideTheSheet(std::move(chase)));
-  Sink level = vintoFall(190.0, 30.0);  // it lies as it was pulled
-  level.attitude_deg = 0.0;
-  level.glide = 0.4;
   const TwitchPullFall things{
       .jerks = {.count = 3,
                 .first_s = 0.3,
                 .every_s = 0.9,
-                .start_mm = -300.0,
-                .height_mm = 90.0,
+                .start_mm = -270.0,
+                .height_mm = 110.0,
                 .advance_mm = 92.0,
                 .back_mm = 20.0,
                 .drift_mm_s = -25.0,
                 .seed = 69},
       .pullFrom_s = 3.1,
-      .pull = {.speed_mm_s = 220.0, .wobble_Hz = 4.0, .wobble_deg = 14.0, .kick_deg = 30.0},
+      .pull = {.speed_mm_s = 220.0, .wobble_Hz = 3.3, .wobble_deg = 30.0, .lopsided = 0.3},
       .fallFrom_s = 4.5,
-      .sink = level};
-  out.push_back(besideTheSheet({"vinto-11-three-things.mp4", "Vinto 11, twitched, pulled and let go", kVinto7,
-                                scene(vintoBuild(), things, View::Side, 5.6, 69)}));
+      .sink = {.speed_mm_s = 170.0,
+               .bottom_mm = -150.0,
+               .glide = 0.2,
+               .attitude_deg = 0.0,
+               .rock_Hz = 2.4,
+               .rock_deg = 40.0}};
+  out.push_back(besideTheSheet({"oblag-18-three-things.mp4", "Oblag 18, twitched, pulled and let go", kOblag,
+                                scene(oblagBuild(), things, View::Side, 5.7, 69)}));
   StraightPull slow = chased;
   slow.speed_mm_s = 258.0;
   DemoPass wrong{"pellow-110-pull-3.mp4", "Pellow 110, third pull, said to be at 120 a second", kPellow,
