@@ -48,11 +48,12 @@ Result<void> takeIn(const fs::path& shipped, const fs::path& log) {
 /// The demo may have been installed elsewhere since: its clips are looked for where they are now.
 Result<std::string> findItsClips(const fs::path& log, const fs::path& shipped) {
   std::error_code failed;
-  if (!fs::is_directory(shipped / kClips, failed)) return std::string("the demo's clips are not there");
+  if (!fs::is_directory(shipped / kClips, failed))
+    return std::string("The demo's clips are not there; what was read of them is.");
   const auto found = findClips(log, shipped / kClips);
   if (!found) return tl::unexpected(found.error());
   if (found->missingClips == 0) return std::string();
-  return fmt::format("{} of the demo's clips are missing or were changed; what was read of them is there",
+  return fmt::format("{} of the demo's clips are missing or were changed; what was read of them is there.",
                      found->missingClips);
 }
 
@@ -60,7 +61,7 @@ std::string olderBeside(const fs::path& log) {
   std::error_code failed;
   for (const auto& entry : fs::directory_iterator(log.parent_path(), failed)) {
     if (entry.path().extension() == ".finlog" && entry.path() != log)
-      return fmt::format("an older demo, with all that you did in it, is kept beside this one: {}",
+      return fmt::format("An older demo, with all that you did in it, is kept beside this one: {}.",
                          entry.path().string());
   }
   return {};
@@ -76,7 +77,8 @@ Result<DemoPlace> placeDemo(const fs::path& from, const fs::path& keepIn, const 
   const std::string name = fmt::format("demo-{}.finlog", *edition);
   place.log = keepIn / name;
   std::error_code failed;
-  if (!fs::exists(place.log, failed)) {
+  const bool isNew = !fs::exists(place.log, failed);
+  if (isNew) {
     auto taken = takeIn(shipped, place.log);
     if (!taken && taken.error().code == ErrorCode::NotWritable) {
       place.forLookingOnly =
@@ -90,8 +92,9 @@ Result<DemoPlace> placeDemo(const fs::path& from, const fs::path& keepIn, const 
   const auto clips = findItsClips(place.log, shipped);
   if (!clips && clips.error().code != ErrorCode::NotWritable) return tl::unexpected(clips.error());
   place.note = clips.value_or("");
-  if (const std::string older = olderBeside(place.log); !older.empty())
-    place.note += (place.note.empty() ? "" : "; ") + older;
+  // Said once, when this one is new.
+  if (const std::string older = isNew ? olderBeside(place.log) : ""; !older.empty())
+    place.note += (place.note.empty() ? "" : " ") + older;
   return place;
 }
 
@@ -103,6 +106,7 @@ Result<std::unique_ptr<Log>> openDemo(const DemoPlace& place) {
 Result<void> shipDemo(const fs::path& log, const fs::path& shipped) {
   if (const auto done = exportLog(log, shipped); !done) return tl::unexpected(done.error());
   std::error_code failed;
+  fs::remove_all(shipped / kClips, failed);  // of a demo that was shipped before
   fs::create_directories(shipped / kClips, failed);
   const auto open = Log::open(log);
   if (!open) return tl::unexpected(open.error());

@@ -7,6 +7,7 @@
 
 #include <fstream>
 #include <opencv2/core.hpp>
+#include <set>
 
 #include "core/footage/clip.h"
 #include "core/measuring/session.h"
@@ -213,6 +214,7 @@ TEST_F(PlaceDemo, LeavesAnOlderDemoAsItIsAndNamesIt) {
   ASSERT_TRUE(placed) << placed.error().message;
   EXPECT_NE(placed->note.find("demo-day.finlog"), std::string::npos);
   EXPECT_EQ(fs::file_size(kept_ / "demo-day.finlog"), 5U);
+  EXPECT_EQ(place()->note, "") << "said once";
 }
 
 TEST_F(PlaceDemo, OpensForLookingOnlyWhereNothingCanBeKept) {
@@ -253,6 +255,24 @@ TEST_F(PlaceDemo, CountsClipsThatAreMissingOrWereChanged) {
   const auto placed = place();
   ASSERT_TRUE(placed) << placed.error().message;
   EXPECT_EQ(placed->note.substr(0, 2), "2 ") << placed->note;
+}
+
+/// What was made is shipped whole, and nothing of what was shipped before stays beside it.
+TEST_F(PlaceDemo, IsShippedAgainAsItWasTakenIn) {
+  const auto placed = place();
+  ASSERT_TRUE(placed);
+  const fs::path again = folder_ / "again";
+  ASSERT_TRUE(shipDemo(placed->log, again));
+  std::ofstream(again / "clips" / "of-another-demo.mp4") << "x";
+  ASSERT_TRUE(shipDemo(placed->log, again));
+  std::set<std::string> before;
+  std::set<std::string> now;
+  for (const auto& clip : fs::directory_iterator(shipped_ / "clips"))
+    before.insert(clip.path().filename().string());
+  for (const auto& clip : fs::directory_iterator(again / "clips"))
+    now.insert(clip.path().filename().string());
+  EXPECT_EQ(now, before);
+  EXPECT_EQ(fs::file_size(again / "reading.csv"), fs::file_size(shipped_ / "reading.csv"));
 }
 
 TEST_F(PlaceDemo, FindsItsClipsWhereTheyWereMovedTo) {
