@@ -71,7 +71,8 @@ TEST_P(EveryShape, CarriesTheNoseInItsWhiteRing) {
     }
   }
   ASSERT_GT(weight, 4.0);
-  // The ring is 5 px wide; light from above makes it uneven by part of that.
+  // The ring is 5 mm wide, 8 px; the body tapers under it, so that its halves are not alike: under a fifth of
+  // it.
   EXPECT_LT(length(sum * (1.0 / weight) - nose).value(), 1.5);
 }
 

@@ -46,8 +46,7 @@ Basin::Meets Basin::meets(double x_px, double y_px) const {
   Vector3d from = sight.from;
   Vector3d along = sight.along;
   Meets out;
-  const auto toWall = [&] { return -(from.dot(back) + look_.wallBehind_mm) / along.dot(back); };
-  double far = toWall();
+  double far = -(from.dot(back) + look_.wallBehind_mm) / along.dot(back);
   const bool level = camera_.setup().view != View::Top;
   if (level && (from + far * along).y() > look_.surface_mm) {
     // The surface from below mirrors all that comes flat.

@@ -18,8 +18,6 @@ constexpr int kStrands = 26;            ///< of a skirt
 constexpr double kStrandHalf_mm = 1.0;  ///< of their thickness
 constexpr double kMarkAt = 1.0 / kOverhang;
 constexpr double kBladeHalf_mm = 1.2;  ///< of its thickness
-constexpr double kBladeMark = 0.85;    ///< of its length
-constexpr double kTipMark = 0.92;      ///< of the tail's
 
 Matrix3d attitude(const BodyPose& pose) {
   // Yaw to the left turns x towards −z: a turn about +y. Pitch lowers the nose: a turn about −z.

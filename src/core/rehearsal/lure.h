@@ -15,6 +15,10 @@ namespace fin {
 /// their kind has: eyes, hooks, scales, a lip, a tail that kicks. Marks lie in the same places for all.
 enum class LureShape { Plain, PaddleTail, CurlTail, Jerkbait, Spoon, BladedBait };
 
+/// Where the marks of what hangs behind the body lie, as shares of its length from the body on.
+inline constexpr double kTipMark = 0.92;
+inline constexpr double kBladeMark = 0.85;
+
 /// The build of a rehearsal lure. Body axes: x to the nose, y to the back, z to its right; origin midway
 /// between the places called nose and tail.
 struct LureBuild {

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 #include "core/rehearsal/chance.h"
 
@@ -82,7 +83,7 @@ Shade soft(const LureBuild& build, const Skin& skin, const Vector3d& rest, const
   const int b = static_cast<int>(std::floor(rest.y() / kFlake_mm));
   if (chanceOf(a, b) > 0.955) mix(out.colour, {250.0, 235.0, 170.0}, 0.55);
   if (std::abs(rest.x()) < 0.45 * build.length_mm)
-    dim(out.colour, 0.93 + 0.07 * std::cos(2.0 * 3.14159 * rest.x() / kRib_mm));
+    dim(out.colour, 0.93 + 0.07 * std::cos(2.0 * std::numbers::pi * rest.x() / kRib_mm));
   addRings(out.colour, build, rest.x() / build.length_mm);
   return out;
 }

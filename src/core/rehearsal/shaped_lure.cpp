@@ -186,7 +186,7 @@ void buildPaddleTail(Parts& parts, const LureBuild& b) {
   // The paddle stands across the stem, leaning back a little, and is thickest in the middle.
   const Mesh paddle = ball({0.0, 0.0, 0.0}, {0.07 * T, 0.52 * b.height_mm, 0.36 * b.width_mm});
   add(parts,
-      moved(paddle, Translation3d(-0.92 * T, 0.0, 0.0) * Isometry3d(AngleAxisd(0.28, Vector3d::UnitZ()))),
+      moved(paddle, Translation3d(-kTipMark * T, 0.0, 0.0) * Isometry3d(AngleAxisd(0.28, Vector3d::UnitZ()))),
       {.colour = b.bands, .gloss = 0.35}, Joint::Tail);
 }
 
@@ -198,11 +198,12 @@ void buildCurlTail(Parts& parts, const LureBuild& b) {
   std::vector<Ring> ribbon;
   const double r = 0.26 * T;
   for (int i = 0; i <= 6; ++i)
-    ribbon.push_back({{-(0.45 + 0.47 * i / 6.0) * T, 0.0, 0.0}, 1.4 + 0.4 * i, 1.4 + 0.4 * i, 0.7});
+    ribbon.push_back(
+        {{-(0.45 + (kTipMark - 0.45) * i / 6.0) * T, 0.0, 0.0}, 1.4 + 0.4 * i, 1.4 + 0.4 * i, 0.7});
   for (int i = 1; i <= 14; ++i) {
     const double a = std::numbers::pi * (0.5 + 1.15 * i / 14.0);
     const double high = 3.8 * std::sqrt(std::max(1.0 - std::pow(i / 14.2, 2.0), 0.0)) + 0.3;
-    ribbon.push_back({{-0.92 * T + r * std::cos(a), -r + r * std::sin(a), 0.0}, high, high, 0.6});
+    ribbon.push_back({{-kTipMark * T + r * std::cos(a), -r + r * std::sin(a), 0.0}, high, high, 0.6});
   }
   add(parts, lofted(ribbon, 10), {.colour = b.bands, .gloss = 0.45}, Joint::Tail);
 }
@@ -274,7 +275,7 @@ void buildBladedBait(Parts& parts, const LureBuild& b) {
   if (b.tail_mm > 0.0) {
     addSkirt(parts, b, Isometry3d(Translation3d(0.24 * L, 0.0, 0.0)), 0.62 * L, 0.42, Joint::Body);
     addTailStem(parts, b, 0.95);
-    add(parts, ball({-0.92 * b.tail_mm, 0.0, 0.0}, {0.11 * b.tail_mm, 0.34 * H, 0.20 * b.width_mm}),
+    add(parts, ball({-kTipMark * b.tail_mm, 0.0, 0.0}, {0.11 * b.tail_mm, 0.34 * H, 0.20 * b.width_mm}),
         {.colour = b.bands, .gloss = 0.4}, Joint::Tail);
   }
 }
@@ -283,7 +284,7 @@ void addBlade(Parts& parts, const LureBuild& b) {
   const double B = b.blade_mm;
   add(parts, ball({-0.45 * B, 0.0, 0.0}, {0.5 * B, 0.27 * B, 1.0}),
       {.colour = {205.0, 210.0, 215.0}, .gloss = 1.0}, Joint::Blade);
-  add(parts, ball({-0.85 * B, 0.0, 0.0}, {0.12 * B, 0.16 * B, 1.6}), {.colour = b.bands, .gloss = 0.5},
+  add(parts, ball({-kBladeMark * B, 0.0, 0.0}, {0.12 * B, 0.16 * B, 1.6}), {.colour = b.bands, .gloss = 0.5},
       Joint::Blade);
 }
 

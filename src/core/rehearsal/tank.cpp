@@ -267,13 +267,16 @@ int RehearsalTank::instantsAt(Seconds instant) const {
   return std::clamp(static_cast<int>(std::ceil(2.0 * moved_px)), 1, kInstants);
 }
 
+Seconds RehearsalTank::exposed(Seconds instant, int i, int instants) const {
+  return instant + Seconds(((i + 0.5) / instants - 0.5) * scene_.exposure / scene_.rate.value());
+}
+
 RehearsalTank::Painted RehearsalTank::paintedShape(Seconds instant) const {
-  const double open_s = scene_.exposure / scene_.rate.value();
   const int instants = instantsAt(instant);
   std::vector<LurePainter::Seen> seen;
   cv::Rect box;
   for (int i = 0; i < instants; ++i) {
-    seen.push_back(shaped_->seen(motion_.at(instant + Seconds(((i + 0.5) / instants - 0.5) * open_s))));
+    seen.push_back(shaped_->seen(motion_.at(exposed(instant, i, instants))));
     box |= seen.back().box;
   }
   if (box.empty()) return {};
@@ -285,12 +288,10 @@ RehearsalTank::Painted RehearsalTank::paintedShape(Seconds instant) const {
 
 RehearsalTank::Painted RehearsalTank::paintedLure(Seconds instant) const {
   if (shaped_) return paintedShape(instant);
-  const double open_s = scene_.exposure / scene_.rate.value();
   std::vector<std::vector<PosedPart>> poses;
   cv::Rect box;
   for (int i = 0; i < kInstants; ++i) {
-    const Seconds at = instant + Seconds(((i + 0.5) / kInstants - 0.5) * open_s);
-    poses.push_back(posedParts(scene_.lure, motion_.at(at)));
+    poses.push_back(posedParts(scene_.lure, motion_.at(exposed(instant, i, kInstants))));
     box |= boxOf(poses.back());
   }
   if (box.empty()) return {};

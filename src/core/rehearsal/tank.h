@@ -87,6 +87,8 @@ class RehearsalTank : public FrameSource {
 
  private:
   [[nodiscard]] int instantsAt(Seconds instant) const;
+  /// The i-th of so many instants, spread evenly over one exposure.
+  [[nodiscard]] Seconds exposed(Seconds instant, int i, int instants) const;
   void paintWall();
   void paintRuler();
   [[nodiscard]] cv::Mat lit(double time_s) const;
